@@ -1,0 +1,66 @@
+/** Imports run only downwards: a stage of the core knows the stages before it, never the ones after. */
+const STAGES = ["geometry", "measure", "piece", "lettering", "holders", "weld", "joints", "judge", "mend", "cut", "formats"];
+
+/** Which stages each stage may use (itself always). */
+const MAY_USE = {
+  geometry: [],
+  piece: [],
+  measure: ["geometry"],
+  lettering: ["geometry", "measure", "piece"],
+  holders: ["geometry", "piece"],
+  weld: ["geometry"],
+  joints: ["geometry", "measure"],
+  judge: ["geometry", "piece"],
+  mend: ["geometry", "piece", "lettering", "holders", "weld", "measure", "joints", "judge"],
+  cut: ["geometry", "piece", "weld"],
+  formats: ["geometry", "piece", "cut"],
+};
+
+const stageRules = STAGES.map((stage) => ({
+  name: `core-${stage}-downwards`,
+  severity: "error",
+  from: { path: `^core/${stage}/`, pathNot: "\\.test\\.ts$" },
+  to: {
+    path: "^core/",
+    pathNot: `^core/(${[stage, ...MAY_USE[stage]].join("|")})/${stage === "mend" ? "|^core/(index|examine)\\.ts" : ""}`,
+  },
+}));
+
+module.exports = {
+  forbidden: [
+    ...stageRules,
+    {
+      name: "core-is-pure",
+      comment: "no DOM, no Node, no other room of the house",
+      severity: "error",
+      from: { path: "^core/", pathNot: "\\.test\\.ts$|^core/testing/" },
+      to: { path: "^(server|web|cli|library|demo|e2e|bench)/" },
+    },
+    {
+      name: "core-without-node",
+      severity: "error",
+      from: { path: "^core/", pathNot: "\\.test\\.ts$|^core/testing/" },
+      to: { dependencyTypes: ["core"] },
+    },
+    {
+      name: "web-and-server-apart",
+      severity: "error",
+      from: { path: "^web/" },
+      to: { path: "^(server|cli|e2e|bench)/" },
+    },
+    {
+      name: "server-without-web",
+      severity: "error",
+      from: { path: "^(server|cli|library)/" },
+      to: { path: "^(web|e2e|bench)/" },
+    },
+    { name: "no-circles", severity: "error", from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } } },
+  ],
+  options: {
+    doNotFollow: { path: "node_modules" },
+    exclude: { path: "(^|/)(dist|node_modules)/" },
+    tsConfig: { fileName: "tsconfig.json" },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "types", "default"] },
+  },
+};

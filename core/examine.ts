@@ -1,0 +1,258 @@
+/**
+ * The whole way from a piece to a verdict: lettering → holders → weld → measure → joints → judge.
+ */
+import { type Box, joinBoxes, type Point, type Region, regionArea, regionBox, regionCentroid } from "./geometry";
+import { barOutline, stickOutline } from "./holders";
+import { findJoints, type Hold, type Joint } from "./joints";
+import { type Finding, type JudgedPart, judgeHolds, type Labels, type PartLabel, type Verdict, verdictOf } from "./judge";
+import { nearestDistance } from "./judge/gaps";
+import { type Font, type Letter, type LetterIsland, layoutWord, type WordLayout } from "./lettering";
+import { type Body, measureWidths, type WidthField } from "./measure";
+import { graphemesOf, type Piece, type Units } from "./piece";
+import { weld } from "./weld";
+
+/** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
+export interface Library {
+  font(id: string): Font | undefined;
+}
+
+/** One thing that must hold: an island of a letter, a holder, a shape. */
+export interface Solid {
+  id: string;
+  /** Id of the part of the piece it comes from. */
+  partId: string;
+  /** Id of the letter it belongs to, for letters and their dots. */
+  letterId?: string;
+  label: PartLabel;
+  holder: boolean;
+  region: Region;
+  pole?: Body | null;
+}
+
+export interface Examination {
+  verdict: Verdict;
+  findings: Finding[];
+  leastWidth: number;
+  solids: Solid[];
+  /** One for each of `solids`. */
+  holds: Hold[];
+  joints: Joint[];
+  /** Letters in reading order, for the chain. */
+  letters: { id: string; key: string; wordId: string; text: string; solids: number[]; origin: Point }[];
+  words: WordLayout[];
+  material: Region;
+  box: Box | null;
+  centre: Point | null;
+  /** Area in mm². */
+  area: number;
+  /** How many separate pieces come off the machine. */
+  pieces: number;
+  /** Index of the solid that stands in for a holder, −1 when there is a holder. */
+  standIn: number;
+}
+
+export interface ExamineOptions {
+  units?: Units;
+  /** Told how long each stage took, in ms. */
+  onStage?: (stage: string, ms: number) => void;
+}
+
+/** Examines a piece. Never throws for a valid piece: what cannot be used becomes a finding. */
+export function examine(piece: Piece, library: Library, options: ExamineOptions = {}): Examination {
+  const stage = stopwatch(options.onStage);
+  const words = stage("lettering", () => layOutWords(piece, library));
+  const solids = stage("holders", () => solidsOf(piece, words.layouts));
+  return examineSolids(solids, piece.stock.leastWidth, { ...options, words: words.layouts, extra: words.findings });
+}
+
+/**
+ * The second half of the way, for outlines that are there already.
+ *
+ * @param extra findings made before, which belong to the verdict
+ */
+export function examineSolids(
+  solids: Solid[],
+  leastWidth: number,
+  options: ExamineOptions & { words?: WordLayout[]; extra?: Finding[] } = {},
+): Examination {
+  const { units = "mm", words = [], extra = [] } = options;
+  const stage = stopwatch(options.onStage);
+  const welded = stage("weld", () => weld(solids));
+  const field = stage("measure", () => measureWidths(welded.region, welded.owners));
+  const { holds, joints, standIn } = stage("joints", () => findJoints(solids, field));
+  const findings = stage("judge", () => judge(solids, holds, field, leastWidth, units, extra));
+  return {
+    verdict: verdictOf(findings),
+    findings,
+    leastWidth,
+    solids,
+    holds,
+    joints,
+    letters: lettersOf(words, solids),
+    words,
+    material: welded.region,
+    box: regionBox(welded.region),
+    centre: regionCentroid(welded.region),
+    area: regionArea(welded.region),
+    pieces: countPieces(field),
+    standIn,
+  };
+}
+
+function layOutWords(piece: Piece, library: Library): { layouts: WordLayout[]; findings: Finding[] } {
+  const layouts: WordLayout[] = [];
+  const findings: Finding[] = [];
+  for (const part of piece.parts) {
+    if (part.kind !== "word") continue;
+    const font = library.font(part.font);
+    if (!font) {
+      findings.push(
+        remark("missing-letter", [part.id], part.at, "falls", `The lettering "${part.font}" is not here. Choose another.`),
+      );
+      continue;
+    }
+    const layout = layoutWord(part, font);
+    layouts.push(layout);
+    if (layout.missing.length === 0) continue;
+    const letters = [...new Set(layout.missing.map(({ text }) => text))].map((text) => printable(text)).join(" ");
+    findings.push(
+      remark(
+        "missing-letter",
+        layout.missing.map(({ key }) => `${part.id}:${key}`),
+        part.at,
+        "falls",
+        `${font.name} has no ${letters}. Choose other lettering, or leave it out.`,
+      ),
+    );
+  }
+  return { layouts, findings };
+}
+
+/** Control and format characters are named by number: they would not be seen. */
+function printable(text: string): string {
+  return /^[\p{C}\p{Z}]+$/u.test(text)
+    ? [...text].map((c) => `U+${c.codePointAt(0)!.toString(16).toUpperCase().padStart(4, "0")}`).join(" ")
+    : text;
+}
+
+function remark(kind: Finding["kind"], parts: string[], at: Point, means: Verdict, message: string): Finding {
+  return { kind, parts, meeting: parts.length, at: { ...at }, width: 0, means, message };
+}
+
+function solidsOf(piece: Piece, layouts: readonly WordLayout[]): Solid[] {
+  const solids: Solid[] = [];
+  const lettering = joinBoxes(layouts.map((layout) => layout.box));
+  const filled = layouts.filter((layout) => layout.box);
+  const baseline = Math.min(...filled.map((layout) => layout.baseline), filled.length > 0 ? Infinity : 0);
+  for (const part of piece.parts) {
+    if (part.kind === "word") {
+      const layout = layouts.find(({ wordId }) => wordId === part.id);
+      if (layout) solids.push(...layout.letters.flatMap((letter) => lettersToSolids(letter, layout)));
+      continue;
+    }
+    const around = { lettering, baseline, before: solids.map((solid) => solid.region) };
+    const region = part.kind === "bar" ? barOutline(part, around) : stickOutline(part, around);
+    solids.push({ id: part.id, partId: part.id, label: { kind: part.kind, text: "", ordinal: "" }, holder: true, region });
+  }
+  return solids;
+}
+
+function lettersToSolids(letter: Letter, layout: WordLayout): Solid[] {
+  const ordinal = ordinalOf(letter, layout);
+  return letter.islands.map((island) => ({
+    id: island.id,
+    partId: layout.wordId,
+    letterId: letter.id,
+    label: { kind: islandKind(letter, island), text: letter.text, ordinal },
+    holder: false,
+    region: island.region,
+    pole: island.pole,
+  }));
+}
+
+function islandKind(letter: Letter, island: LetterIsland): PartLabel["kind"] {
+  if (!island.dot) return "letter";
+  if (/^[ij!?.:;¡¿]$/u.test(letter.text)) return "dot";
+  return letter.text.normalize("NFD").length > graphemesOf(letter.text).length ? "accent" : "speck";
+}
+
+const ORDINALS = ["first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth"];
+
+function ordinalOf(letter: Letter, layout: WordLayout): string {
+  const same = layout.letters.filter((other) => other.text === letter.text);
+  if (same.length < 2) return "";
+  const n = same.indexOf(letter);
+  return ORDINALS[n] ?? `${n + 1}th`;
+}
+
+function judge(
+  solids: readonly Solid[],
+  holds: readonly Hold[],
+  field: WidthField,
+  leastWidth: number,
+  units: Units,
+  extra: Finding[],
+): Finding[] {
+  if (field.bodies.length === 0 && extra.length === 0) {
+    return [remark("empty", [], { x: 0, y: 0 }, "falls", "There is nothing to cut yet: type a word.")];
+  }
+  const gaps = new Map<number, number>();
+  holds.forEach((hold, i) => {
+    if (hold.falls)
+      gaps.set(
+        i,
+        nearestDistance(
+          solids[i]!.region,
+          solids.filter((_, k) => k !== i).map((solid) => solid.region),
+        ),
+      );
+  });
+  const judged: JudgedPart[] = solids.map(({ id, label, holder }) => ({ id, label, holder }));
+  return [...extra, ...judgeHolds(judged, holds, gaps, leastWidth, units)];
+}
+
+/** Labels by solid id, for wording. */
+export function labelsOf(examination: Pick<Examination, "solids">): Labels {
+  return new Map(examination.solids.map((solid) => [solid.id, solid.label]));
+}
+
+function lettersOf(words: readonly WordLayout[], solids: readonly Solid[]): Examination["letters"] {
+  const indices = new Map<string, number[]>();
+  solids.forEach((solid, i) => {
+    if (solid.letterId) indices.set(solid.letterId, [...(indices.get(solid.letterId) ?? []), i]);
+  });
+  return words.flatMap((word) =>
+    word.letters.map(({ id, key, wordId, text, origin }) => ({ id, key, wordId, text, origin, solids: indices.get(id) ?? [] })),
+  );
+}
+
+/** Bodies connected through necks come off the machine together. */
+function countPieces(field: WidthField): number {
+  const parent = field.bodies.map((_, i) => i);
+  const find = (i: number): number => {
+    while (parent[i] !== i) {
+      parent[i] = parent[parent[i]!]!;
+      i = parent[i]!;
+    }
+    return i;
+  };
+  let pieces = parent.length;
+  for (const neck of field.necks) {
+    if (neck.width <= 0) continue;
+    const [a, b] = [find(neck.a), find(neck.b)];
+    if (a === b) continue;
+    parent[a] = b;
+    pieces--;
+  }
+  return pieces;
+}
+
+function stopwatch(report: ExamineOptions["onStage"]) {
+  return <T>(name: string, work: () => T): T => {
+    if (!report) return work();
+    const start = performance.now();
+    const result = work();
+    report(name, performance.now() - start);
+    return result;
+  };
+}

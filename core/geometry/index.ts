@@ -1,0 +1,3 @@
+export * from "./path";
+export * from "./polygons";
+export * from "./ring";

@@ -1,0 +1,153 @@
+/**
+ * Rings and regions: the one shape type of the core.
+ *
+ * A ring is a closed polygon `[x0, y0, x1, y1, …]` in mm, y up; the last point joins the first and is not repeated.
+ * A region is a list of rings in which outer boundaries run counter-clockwise and holes clockwise,
+ * so that material always lies to the left of an edge.
+ */
+export type Ring = Float64Array;
+export type Region = Ring[];
+
+export interface Point {
+  x: number;
+  y: number;
+}
+
+export interface Box {
+  minX: number;
+  minY: number;
+  maxX: number;
+  maxY: number;
+}
+
+/** Signed area in mm²: positive for counter-clockwise rings. (Shoelace formula.) */
+export function ringArea(ring: Ring): number {
+  let twice = 0;
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+    twice += ring[j]! * ring[i + 1]! - ring[i]! * ring[j + 1]!;
+  }
+  return twice / 2;
+}
+
+/** Material area of a region in mm²: holes count negative. */
+export function regionArea(region: Region): number {
+  return region.reduce((sum, ring) => sum + ringArea(ring), 0);
+}
+
+/** Total boundary length in mm. */
+export function regionPerimeter(region: Region): number {
+  let length = 0;
+  for (const ring of region) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      length += Math.hypot(ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!);
+    }
+  }
+  return length;
+}
+
+/** Centre of mass of a region of even thickness, or `null` when it has no area. */
+export function regionCentroid(region: Region): Point | null {
+  let twice = 0;
+  let x = 0;
+  let y = 0;
+  for (const ring of region) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const cross = ring[j]! * ring[i + 1]! - ring[i]! * ring[j + 1]!;
+      twice += cross;
+      x += (ring[j]! + ring[i]!) * cross;
+      y += (ring[j + 1]! + ring[i + 1]!) * cross;
+    }
+  }
+  return Math.abs(twice) < 1e-12 ? null : { x: x / (3 * twice), y: y / (3 * twice) };
+}
+
+/** Smallest box around a region, or `null` when there is nothing in it. */
+export function regionBox(region: Region): Box | null {
+  const box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+  for (const ring of region) {
+    for (let i = 0; i < ring.length; i += 2) {
+      if (ring[i]! < box.minX) box.minX = ring[i]!;
+      if (ring[i]! > box.maxX) box.maxX = ring[i]!;
+      if (ring[i + 1]! < box.minY) box.minY = ring[i + 1]!;
+      if (ring[i + 1]! > box.maxY) box.maxY = ring[i + 1]!;
+    }
+  }
+  return box.minX <= box.maxX ? box : null;
+}
+
+/** Smallest box around several boxes, or `null` when there are none. */
+export function joinBoxes(boxes: (Box | null)[]): Box | null {
+  let joined: Box | null = null;
+  for (const box of boxes) {
+    if (!box) continue;
+    joined = joined
+      ? {
+          minX: Math.min(joined.minX, box.minX),
+          minY: Math.min(joined.minY, box.minY),
+          maxX: Math.max(joined.maxX, box.maxX),
+          maxY: Math.max(joined.maxY, box.maxY),
+        }
+      : box;
+  }
+  return joined;
+}
+
+/** True when the point lies inside the ring (even-odd; points on the edge may fall either way). */
+export function ringContains(ring: Ring, x: number, y: number): boolean {
+  let inside = false;
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+    const yi = ring[i + 1]!;
+    const yj = ring[j + 1]!;
+    if (yi > y !== yj > y && x < ((ring[j]! - ring[i]!) * (y - yi)) / (yj - yi) + ring[i]!) inside = !inside;
+  }
+  return inside;
+}
+
+/** True when the point lies in the material of a normalised region. */
+export function regionContains(region: Region, x: number, y: number): boolean {
+  let inside = false;
+  for (const ring of region) if (ringContains(ring, x, y)) inside = !inside;
+  return inside;
+}
+
+/** Affine map `x' = a·x + c·y + e`, `y' = b·x + d·y + f` (the order SVG uses). */
+export type Matrix = readonly [a: number, b: number, c: number, d: number, e: number, f: number];
+
+/** Moves every point through the matrix. Winding turns round when the matrix mirrors. */
+export function transformRing(ring: Ring, [a, b, c, d, e, f]: Matrix): Ring {
+  const moved = new Float64Array(ring.length);
+  for (let i = 0; i < ring.length; i += 2) {
+    const x = ring[i]!;
+    const y = ring[i + 1]!;
+    moved[i] = a * x + c * y + e;
+    moved[i + 1] = b * x + d * y + f;
+  }
+  return moved;
+}
+
+export function translateRegion(region: Region, dx: number, dy: number): Region {
+  return dx === 0 && dy === 0 ? region : region.map((ring) => transformRing(ring, [1, 0, 0, 1, dx, dy]));
+}
+
+/** Splits a normalised region into its separate islands: one outer ring each, with the holes that lie in it. */
+export function islandsOf(region: Region): Region[] {
+  const outers = region.filter((ring) => ringArea(ring) > 0).map((ring) => ({ ring, area: ringArea(ring) }));
+  outers.sort((a, b) => a.area - b.area);
+  const islands = new Map<Ring, Region>(outers.map(({ ring }) => [ring, [ring]]));
+  for (const hole of region) {
+    if (ringArea(hole) > 0) continue;
+    // The smallest outer ring around the hole is the one it belongs to.
+    const home = outers.find(({ ring, area }) => area > -ringArea(hole) && holeLiesIn(hole, ring));
+    if (home) islands.get(home.ring)!.push(hole);
+  }
+  return outers.reverse().map(({ ring }) => islands.get(ring)!);
+}
+
+/** A hole may touch its outer ring in a point, so the vote of all its edge midpoints decides. */
+function holeLiesIn(hole: Ring, outer: Ring): boolean {
+  let votes = 0;
+  for (let i = 0, j = hole.length - 2; i < hole.length; j = i, i += 2) {
+    votes += ringContains(outer, (hole[i]! + hole[j]!) / 2, (hole[i + 1]! + hole[j + 1]!) / 2) ? 1 : -1;
+  }
+  return votes > 0;
+}

@@ -1,0 +1,69 @@
+/**
+ * Holders: what keeps the letters together, as outlines that follow the lettering.
+ */
+import { arcPoints, type Box, type Region } from "../geometry";
+import type { Bar, Stick } from "../piece";
+
+/** What a holder has to go by. */
+export interface Surroundings {
+  /** Box around all lettering, or `null` when there is none. */
+  lettering: Box | null;
+  /** Baseline of the lowest word. */
+  baseline: number;
+  /** Material of the parts before this one. */
+  before: Region[];
+}
+
+const NO_LETTERING: Box = { minX: -30, minY: 0, maxX: 30, maxY: 20 };
+
+/** A bar under the letters: its upper edge lies `overlap` above the baseline of the lowest word. */
+export function barOutline(bar: Bar, { lettering, baseline }: Surroundings): Region {
+  const box = lettering ?? NO_LETTERING;
+  const length = bar.length === "fit" ? Math.max(1, box.maxX - box.minX + 2 * bar.overhang) : bar.length;
+  const middle = (box.minX + box.maxX) / 2 + bar.dx;
+  const top = baseline + bar.overlap;
+  return [roundedRectangle(middle - length / 2, top - bar.height, middle + length / 2, top, bar.corner)];
+}
+
+/** A stick hanging from the underside of what is there: it reaches `bite` into it and `length` below it. */
+export function stickOutline(stick: Stick, around: Surroundings): Region {
+  const box = around.lettering ?? NO_LETTERING;
+  const middle = (box.minX + box.maxX) / 2 + stick.dx;
+  const underside = undersideAt(around.before, middle) ?? box.minY;
+  const top = underside + stick.bite;
+  const bottom = underside - stick.length;
+  const half = stick.width / 2;
+  const [left, right] = [middle - half, middle + half];
+  const tip = {
+    square: [left, bottom, right, bottom],
+    pointed: [left, bottom + stick.width, middle, bottom, right, bottom + stick.width],
+    round: arcPoints(middle, bottom + half, half, Math.PI, 2 * Math.PI),
+  }[stick.tip];
+  return [Float64Array.from([...tip, right, top, left, top])];
+}
+
+/** Height of the lowest boundary on the vertical through x, or `null` where there is no material. */
+export function undersideAt(regions: Region[], x: number): number | null {
+  let lowest: number | null = null;
+  for (const ring of regions.flat()) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
+      if (ax === bx || ax > x === bx > x) continue;
+      const y = ay + ((by - ay) * (x - ax)) / (bx - ax);
+      if (lowest === null || y < lowest) lowest = y;
+    }
+  }
+  return lowest;
+}
+
+function roundedRectangle(left: number, bottom: number, right: number, top: number, corner: number): Float64Array {
+  const r = Math.min(corner, (right - left) / 2, (top - bottom) / 2);
+  if (r <= 0) return Float64Array.from([left, bottom, right, bottom, right, top, left, top]);
+  const quarter = Math.PI / 2;
+  return Float64Array.from([
+    ...arcPoints(left + r, bottom + r, r, 2 * quarter, 3 * quarter),
+    ...arcPoints(right - r, bottom + r, r, 3 * quarter, 4 * quarter),
+    ...arcPoints(right - r, top - r, r, 0, quarter),
+    ...arcPoints(left + r, top - r, r, quarter, 2 * quarter),
+  ]);
+}

@@ -1,0 +1,116 @@
+/**
+ * What is wrong with a piece, where, and how much: stock rules applied to measured holds.
+ */
+import type { Point } from "../geometry";
+import type { Units } from "../piece";
+import { describeFinding } from "./wording";
+
+export type FindingKind =
+  | "loose"
+  | "thin-joint"
+  | "thin-stroke"
+  | "missing-letter"
+  | "empty"
+  | "duplicate"
+  | "open-outline"
+  | "no-area";
+
+export type Verdict = "holds" | "weak" | "falls";
+
+export interface Finding {
+  kind: FindingKind;
+  /** Ids of the parts concerned: for a thin joint first the parts that meet there, then those that would go with it. */
+  parts: string[];
+  /** How many of `parts` meet at the place; the others hang on it. */
+  meeting: number;
+  at: Point;
+  /** mm; 0 for what is not joined at all. */
+  width: number;
+  /** For a loose part, how far it misses the nearest material, mm. */
+  gap?: number;
+  /** What it means for the piece. */
+  means: Verdict;
+  message: string;
+}
+
+/** What the judge needs to know about a part. */
+export interface JudgedPart {
+  id: string;
+  label: PartLabel;
+  holder: boolean;
+}
+
+/** How a part is called in a sentence. */
+export interface PartLabel {
+  kind: "letter" | "dot" | "accent" | "speck" | "bar" | "stick" | "shape";
+  /** The letter itself, or the letter a dot belongs to, or the name of a shape. */
+  text: string;
+  /** "second", "third" … where a letter stands in its word several times. */
+  ordinal: string;
+}
+
+export interface JudgedHold {
+  width: number;
+  falls: boolean;
+  neck: { width: number; parts: number[] } | null;
+  at: Point;
+  anchor: boolean;
+}
+
+/** Widths are compared with this much grace (mm), so that a joint made exactly as wide as needed passes. */
+const GRACE = 0.005;
+
+/**
+ * @param gaps for loose parts, the distance to the nearest other material
+ * @returns findings, worst first
+ */
+export function judgeHolds(
+  parts: readonly JudgedPart[],
+  holds: readonly JudgedHold[],
+  gaps: ReadonlyMap<number, number>,
+  leastWidth: number,
+  units: Units = "mm",
+): Finding[] {
+  const findings: Finding[] = [];
+  const byNeck = new Map<object, number[]>();
+  holds.forEach((hold, i) => {
+    if (hold.falls) {
+      findings.push({
+        kind: "loose",
+        parts: [parts[i]!.id],
+        meeting: 1,
+        at: hold.at,
+        width: 0,
+        gap: gaps.get(i),
+        means: "falls",
+        message: "",
+      });
+    } else if (hold.width < leastWidth - GRACE && (!hold.anchor || parts[i]!.holder)) {
+      const place = hold.neck ?? hold;
+      byNeck.set(place, [...(byNeck.get(place) ?? []), i]);
+    }
+  });
+  for (const hanging of byNeck.values()) {
+    const hold = holds[hanging[0]!]!;
+    const meeting = hold.neck ? hold.neck.parts : hanging;
+    const others = hanging.filter((i) => !meeting.includes(i));
+    findings.push({
+      kind: meeting.length > 1 ? "thin-joint" : "thin-stroke",
+      parts: [...meeting, ...others].map((i) => parts[i]!.id),
+      meeting: meeting.length,
+      at: hold.at,
+      width: hold.width,
+      means: "weak",
+      message: "",
+    });
+  }
+  findings.sort((a, b) => a.width - b.width || (a.gap ?? 0) - (b.gap ?? 0));
+  const labels = new Map(parts.map((part) => [part.id, part.label]));
+  for (const finding of findings) finding.message = describeFinding(finding, labels, leastWidth, units);
+  return findings;
+}
+
+export function verdictOf(findings: readonly Finding[]): Verdict {
+  if (findings.some((finding) => finding.means === "falls")) return "falls";
+  return findings.some((finding) => finding.means === "weak") ? "weak" : "holds";
+}

@@ -1,0 +1,112 @@
+/**
+ * Findings and verdicts as sentences.
+ */
+import { formatLength, type Units } from "../piece";
+import type { Finding, PartLabel, Verdict } from "./findings";
+
+export type Labels = ReadonlyMap<string, PartLabel>;
+
+/** "the second e", "the dot of i", "the bar". */
+export function nameOf(label: PartLabel | undefined): string {
+  if (!label) return "a part";
+  const letter = label.ordinal ? `${label.ordinal} ${label.text}` : label.text;
+  switch (label.kind) {
+    case "letter":
+      return `the ${letter}`;
+    case "dot":
+      return `the dot of ${label.ordinal ? `the ${letter}` : letter}`;
+    case "accent":
+      return `the accent of ${label.ordinal ? `the ${letter}` : letter}`;
+    case "speck":
+      return `a separate piece of ${label.ordinal ? `the ${letter}` : letter}`;
+    case "shape":
+      return label.text;
+    default:
+      return `the ${label.kind}`;
+  }
+}
+
+/** "t", "dot of i", "bar": for tight places. */
+export function shortName(label: PartLabel | undefined): string {
+  if (!label) return "?";
+  if (label.kind === "letter" || label.kind === "shape") return label.text;
+  return label.kind === "bar" || label.kind === "stick" ? label.kind : `${label.kind} of ${label.text}`;
+}
+
+/** "t–h", "i–bar". */
+export function placeName(ids: readonly string[], labels: Labels): string {
+  return ids.map((id) => shortName(labels.get(id))).join("–");
+}
+
+/** What, where, how much, what to do. */
+export function describeFinding(finding: Finding, labels: Labels, leastWidth: number, units: Units): string {
+  const { parts, meeting, width, gap } = finding;
+  const names = parts.map((id) => nameOf(labels.get(id)));
+  const wanted = formatLength(leastWidth, units);
+  switch (finding.kind) {
+    case "loose": {
+      const verb = `${capital(names[0]!)} is not joined.`;
+      if (gap === undefined || !Number.isFinite(gap))
+        return `${verb} There is nothing it could hold on to: add a bar or a stick.`;
+      if (gap < 0.05) return `${verb} It only touches in a point: move it ${formatLength(leastWidth, units)} closer.`;
+      return `${verb} It misses the rest by ${formatLength(gap, units)}: move it until it bites.`;
+    }
+    case "thin-joint": {
+      const goes = parts.slice(meeting).filter((id) => labels.get(id)?.kind === "letter");
+      const loss = goes.length > 0 ? ` ${capital(listOf(goes.map((id) => nameOf(labels.get(id)))))} would go with it.` : "";
+      return `The joint ${placeName(parts.slice(0, meeting), labels)} is only ${formatLength(width, units)}; it wants ${wanted}.${loss} Bring the parts closer or overlap them more.`;
+    }
+    case "thin-stroke":
+      return `${capital(names[0]!)} is only ${formatLength(width, units)} at its thinnest; it wants ${wanted}. Make it larger or choose heavier lettering.`;
+    default:
+      return finding.message;
+  }
+}
+
+/** The one sentence above the piece. */
+export function verdictSentence(
+  verdict: Verdict,
+  findings: readonly Finding[],
+  thinnest: { width: number; parts: readonly string[] } | null,
+  labels: Labels,
+  stock: { name: string; leastWidth: number },
+  units: Units,
+): string {
+  const wants = `${stock.name} wants ${formatLength(stock.leastWidth, units)}.`;
+  const measure = thinnest
+    ? `Thinnest joint ${formatLength(thinnest.width, units)}, at ${placeName(thinnest.parts, labels)}; ${wants}`
+    : capital(wants);
+  const other = findings.find((finding) => !["loose", "thin-joint", "thin-stroke"].includes(finding.kind));
+  const first = other ? `${other.message} ` : "";
+  if (verdict === "holds") return `${first}Everything holds. ${measure}`;
+  const loose = findings.filter((finding) => finding.kind === "loose").map((finding) => labels.get(finding.parts[0]!));
+  if (loose.length > 0) return `${first}${capital(countLoose(loose))} ${measure}`;
+  const thin = findings.filter((finding) => finding.kind === "thin-joint" || finding.kind === "thin-stroke").length;
+  if (thin === 0) return `${first}${measure}`;
+  return `${first}${capital(countWord(thin))} weak ${thin === 1 ? "place" : "places"}. ${measure}`;
+}
+
+function countLoose(loose: (PartLabel | undefined)[]): string {
+  const one = loose.length === 1;
+  if (one) return `${nameOf(loose[0])} falls off.`;
+  const kinds = new Set(loose.map((label) => label?.kind));
+  const kind = kinds.size === 1 ? loose[0]?.kind : undefined;
+  const plural = { letter: "letters", dot: "dots", accent: "accents" }[kind as string] ?? "parts";
+  return `${countWord(loose.length)} ${plural} fall off.`;
+}
+
+const WORDS = ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
+
+export function countWord(n: number): string {
+  return WORDS[n] ?? String(n);
+}
+
+function listOf(names: string[]): string {
+  const shown = names.length > 4 ? [...names.slice(0, 3), `${countWord(names.length - 3)} more`] : names;
+  return shown.length < 2 ? shown.join("") : `${shown.slice(0, -1).join(", ")} and ${shown[shown.length - 1]}`;
+}
+
+/** First letter large, unless it is a letter of the maker's own ("i" stays "i"). */
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

@@ -1,0 +1,162 @@
+/**
+ * A font ready for shaping: HarfBuzz turns text into glyphs and glyphs into outlines.
+ *
+ * HarfBuzz runs as WebAssembly and is ready when this module has loaded.
+ */
+import * as hb from "harfbuzzjs";
+import { flattenPath, islandsOf, normalise, type PathCommand, type Region } from "../geometry";
+import { type Body, poleOf } from "../measure";
+
+/** Font files larger than this are refused: 20 MB holds the largest CJK fonts. */
+export const MAX_FONT_BYTES = 20_000_000;
+
+export class FontError extends Error {
+  override name = "FontError";
+}
+
+/** One glyph of a shaped text, in font units. */
+export interface ShapedGlyph {
+  id: number;
+  /** UTF-16 index of the first character it stands for. */
+  cluster: number;
+  x: number;
+  y: number;
+}
+
+/** One separate island of a letter, mm, relative to the letter's origin on the baseline. */
+export interface Island {
+  region: Region;
+  pole: Body | null;
+}
+
+export interface Font {
+  readonly id: string;
+  readonly name: string;
+  readonly unitsPerEm: number;
+  /** Height of capitals in font units. */
+  readonly capHeight: number;
+  has(codePoint: number): boolean;
+  shape(text: string): { glyphs: ShapedGlyph[]; advance: number };
+  /** Extent of a glyph cluster in font units, or `null` when it is blank. */
+  extent(glyphs: readonly ShapedGlyph[]): { minX: number; maxX: number; minY: number; maxY: number } | null;
+  /** The outline of a glyph cluster: `scale` mm per font unit, largest island first. */
+  islands(glyphs: readonly ShapedGlyph[], scale: number): Island[];
+}
+
+/** Outlines kept per font; old ones go when there are more. */
+const CACHE = 3000;
+
+/** @throws FontError when the bytes are not a usable font */
+export function loadFont(id: string, name: string, bytes: Uint8Array): Font {
+  if (bytes.length > MAX_FONT_BYTES) throw new FontError(`${name} is larger than ${MAX_FONT_BYTES / 1e6} MB`);
+  const face = new hb.Face(new hb.Blob(bytes));
+  const codePoints = new Set(face.collectUnicodes());
+  if (codePoints.size === 0 || face.upem <= 0) throw new FontError(`${name} is not a font file that can be read`);
+  const font = new hb.Font(face);
+  const outlines = new Map<number, PathCommand[]>();
+  const islands = new Map<string, Island[]>();
+  const extents = new Map<number, ReturnType<typeof font.glyphExtents>>();
+
+  const outline = (glyph: number) => {
+    let commands = outlines.get(glyph);
+    if (!commands) {
+      commands = font.glyphToJson(glyph).map(toCommand);
+      outlines.set(glyph, commands);
+    }
+    return commands;
+  };
+
+  return {
+    id,
+    name,
+    unitsPerEm: face.upem,
+    capHeight: capHeightOf(font, face),
+    has: (codePoint) => codePoints.has(codePoint),
+    shape: (text) => shape(font, text),
+    extent: (glyphs) => {
+      const box = { minX: Infinity, maxX: -Infinity, minY: Infinity, maxY: -Infinity };
+      for (const { id: glyph, x, y } of glyphs) {
+        if (!extents.has(glyph)) extents.set(glyph, font.glyphExtents(glyph));
+        const e = extents.get(glyph);
+        if (!e || (e.width === 0 && e.height === 0)) continue;
+        box.minX = Math.min(box.minX, x + e.xBearing);
+        box.maxX = Math.max(box.maxX, x + e.xBearing + e.width);
+        box.maxY = Math.max(box.maxY, y + e.yBearing);
+        box.minY = Math.min(box.minY, y + e.yBearing + e.height);
+      }
+      return box.minX <= box.maxX ? box : null;
+    },
+    islands: (glyphs, scale) => {
+      const key = `${scale}|${glyphs.map((glyph) => `${glyph.id},${glyph.x},${glyph.y}`).join("|")}`;
+      let known = islands.get(key);
+      if (!known) {
+        if (islands.size >= CACHE) islands.clear();
+        const rings = glyphs.flatMap(({ id: glyph, x, y }) =>
+          flattenPath(outline(glyph).map((command) => place(command, scale, x, y))).map(({ ring }) => ring),
+        );
+        known = islandsOf(normalise(rings)).map((region) => ({ region, pole: poleOf(region) }));
+        islands.set(key, known);
+      }
+      return known;
+    },
+  };
+}
+
+function shape(font: hb.Font, text: string): { glyphs: ShapedGlyph[]; advance: number } {
+  const buffer = new hb.Buffer();
+  buffer.addText(text);
+  buffer.guessSegmentProperties();
+  hb.shape(font, buffer);
+  const positions = buffer.getGlyphPositions();
+  let pen = 0;
+  const glyphs = buffer.getGlyphInfos().map(({ codepoint, cluster }, i): ShapedGlyph => {
+    const { xAdvance, xOffset, yOffset } = positions[i]!;
+    const glyph = { id: codepoint, cluster, x: pen + xOffset, y: yOffset };
+    pen += xAdvance;
+    return glyph;
+  });
+  return { glyphs, advance: pen };
+}
+
+/** OS/2 sCapHeight where the font states one, else the height of an H, else the usual 0.7 em. */
+function capHeightOf(font: hb.Font, face: hb.Face): number {
+  const table = face.referenceTable("OS/2");
+  if (table && table.length >= 90) {
+    const view = new DataView(table.buffer, table.byteOffset, table.byteLength);
+    const height = view.getUint16(0) >= 2 ? view.getInt16(88) : 0;
+    if (height > 0) return height;
+  }
+  const capital = shape(font, "H").glyphs[0];
+  const extents = capital && capital.id !== 0 ? font.glyphExtents(capital.id) : undefined;
+  return extents && extents.yBearing > 0 ? extents.yBearing : face.upem * 0.7;
+}
+
+function toCommand({ type, values: v }: { type: string; values: number[] }): PathCommand {
+  switch (type) {
+    case "M":
+    case "L":
+      return { type, x: v[0]!, y: v[1]! };
+    case "Q":
+      return { type, x1: v[0]!, y1: v[1]!, x: v[2]!, y: v[3]! };
+    case "C":
+      return { type, x1: v[0]!, y1: v[1]!, x2: v[2]!, y2: v[3]!, x: v[4]!, y: v[5]! };
+    default:
+      return { type: "Z" };
+  }
+}
+
+function place(c: PathCommand, scale: number, dx: number, dy: number): PathCommand {
+  const x = (value: number) => (value + dx) * scale;
+  const y = (value: number) => (value + dy) * scale;
+  switch (c.type) {
+    case "M":
+    case "L":
+      return { type: c.type, x: x(c.x), y: y(c.y) };
+    case "Q":
+      return { type: "Q", x1: x(c.x1), y1: y(c.y1), x: x(c.x), y: y(c.y) };
+    case "C":
+      return { type: "C", x1: x(c.x1), y1: y(c.y1), x2: x(c.x2), y2: y(c.y2), x: x(c.x), y: y(c.y) };
+    case "Z":
+      return c;
+  }
+}

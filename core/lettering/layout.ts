@@ -1,0 +1,153 @@
+/**
+ * From a word to letters standing on their baseline.
+ */
+import { type Box, joinBoxes, type Region, regionBox, translateRegion } from "../geometry";
+import type { Body } from "../measure";
+import { graphemesOf, type LetterChange, type Word } from "../piece";
+import type { Font, ShapedGlyph } from "./font";
+
+/** One separate island of a letter, in its final place. */
+export interface LetterIsland {
+  /** `word:key` for the body of a letter, `word:key.1`, `word:key.2` … for its dots and accents. */
+  id: string;
+  region: Region;
+  pole: Body | null;
+  dot: boolean;
+}
+
+export interface Letter {
+  id: string;
+  wordId: string;
+  /** Key of its first character. */
+  key: string;
+  /** The characters it stands for: several for a ligature. */
+  text: string;
+  /** Where the letter's own origin stands. */
+  origin: { x: number; y: number };
+  islands: LetterIsland[];
+}
+
+export interface WordLayout {
+  wordId: string;
+  letters: Letter[];
+  box: Box | null;
+  /** Height of the baseline. */
+  baseline: number;
+  /** Characters that the font has no letter for. */
+  missing: { key: string; text: string }[];
+  /** mm per font unit. */
+  scale: number;
+}
+
+interface Cluster {
+  key: string;
+  text: string;
+  glyphs: ShapedGlyph[];
+  /** Pen position in font units. */
+  x: number;
+  change: LetterChange;
+}
+
+const UNCHANGED: LetterChange = { dx: 0, dy: 0, dotDx: 0, dotDy: 0 };
+
+/** Shapes, sizes and places a word. Letters come in the order in which they are read from left to right. */
+export function layoutWord(word: Word, font: Font): WordLayout {
+  const { clusters, missing } = clustersOf(word, font);
+  const scale = scaleOf(word, font, clusters);
+  const start = startOf(word, font, clusters, scale);
+  const letters = clusters.map((cluster, i): Letter => {
+    const { change } = cluster;
+    const origin = {
+      x: start + cluster.x * scale + i * word.tracking + change.dx,
+      y: word.at.y + change.dy,
+    };
+    const id = `${word.id}:${cluster.key}`;
+    const islands = font.islands(cluster.glyphs, scale).map(({ region, pole }, n): LetterIsland => {
+      const dx = origin.x + (n > 0 ? change.dotDx : 0);
+      const dy = origin.y + (n > 0 ? change.dotDy : 0);
+      return {
+        id: n === 0 ? id : `${id}.${n}`,
+        region: translateRegion(region, dx, dy),
+        pole: pole && { x: pole.x + dx, y: pole.y + dy, width: pole.width },
+        dot: n > 0,
+      };
+    });
+    return { id, wordId: word.id, key: cluster.key, text: cluster.text, origin, islands };
+  });
+  const box = joinBoxes(letters.flatMap((letter) => letter.islands.map((island) => regionBox(island.region))));
+  return { wordId: word.id, letters, box, baseline: word.at.y, missing, scale };
+}
+
+/** Groups glyphs by the characters they came from and puts their keys to them. */
+function clustersOf(word: Word, font: Font): { clusters: Cluster[]; missing: WordLayout["missing"] } {
+  const graphemes = graphemesOf(word.text);
+  const indexAt = new Map<number, number>();
+  let at = 0;
+  graphemes.forEach((grapheme, i) => {
+    for (let k = 0; k < grapheme.length; k++) indexAt.set(at + k, i);
+    at += grapheme.length;
+  });
+
+  const groups = new Map<number, ShapedGlyph[]>();
+  for (const glyph of font.shape(word.text).glyphs) {
+    const index = indexAt.get(glyph.cluster)!;
+    groups.set(index, [...(groups.get(index) ?? []), glyph]);
+  }
+  const starts = [...groups.keys()].sort((a, b) => a - b);
+  const clusters: Cluster[] = [];
+  const missing: WordLayout["missing"] = [];
+  for (const [index, glyphs] of groups) {
+    const next = starts[starts.indexOf(index) + 1] ?? graphemes.length;
+    const text = graphemes.slice(index, next).join("");
+    const key = word.keys[index] ?? `k${index + 1}`;
+    if (glyphs.some((glyph) => glyph.id === 0)) {
+      missing.push({ key, text });
+      continue;
+    }
+    const x = Math.min(...glyphs.map((glyph) => glyph.x));
+    const local = glyphs.map((glyph) => ({ ...glyph, x: glyph.x - x }));
+    if (!font.extent(local)) continue;
+    clusters.push({ key, text, glyphs: local, x, change: word.changes[key] ?? UNCHANGED });
+  }
+  clusters.sort((a, b) => a.x - b.x);
+  return { clusters, missing };
+}
+
+/** Left and right end of the lettering at a scale, measured from the start of the baseline. */
+function reachAt(word: Word, font: Font, clusters: Cluster[], scale: number): [number, number] {
+  let [left, right] = [Infinity, -Infinity];
+  clusters.forEach(({ x, glyphs, change }, i) => {
+    const extent = font.extent(glyphs)!;
+    const origin = x * scale + i * word.tracking + change.dx;
+    left = Math.min(left, origin + extent.minX * scale);
+    right = Math.max(right, origin + extent.maxX * scale);
+  });
+  return left <= right ? [left, right] : [0, 0];
+}
+
+function scaleOf(word: Word, font: Font, clusters: Cluster[]): number {
+  if (word.size.by === "cap-height" || clusters.length === 0) return word.size.mm / font.capHeight;
+  const wanted = word.size.mm;
+  const width = (scale: number) => {
+    const [left, right] = reachAt(word, font, clusters, scale);
+    return right - left;
+  };
+  // Spacing and moved letters do not grow with the scale, so it is searched for: the width never shrinks with it.
+  let low = 0;
+  let high = (2 * wanted) / font.unitsPerEm;
+  for (let k = 0; k < 40 && width(high) < wanted; k++) high *= 2;
+  for (let k = 0; k < 60; k++) {
+    const middle = (low + high) / 2;
+    if (width(middle) < wanted) low = middle;
+    else high = middle;
+  }
+  return Math.max(high, 0.1 / font.unitsPerEm);
+}
+
+function startOf(word: Word, font: Font, clusters: Cluster[], scale: number): number {
+  if (word.align === "left") return word.at.x;
+  // Moved letters must not push the rest of the word about, so the alignment leaves their moves out.
+  const still = clusters.map((cluster) => ({ ...cluster, change: UNCHANGED }));
+  const [left, right] = reachAt(word, font, still, scale);
+  return word.at.x - (word.align === "centre" ? (left + right) / 2 : right);
+}

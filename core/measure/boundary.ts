@@ -1,0 +1,176 @@
+/**
+ * The boundary of a region as a chain of sampled edges, the raw material of the triangulation.
+ */
+import Flatbush from "flatbush";
+import { GRID, type Region } from "../geometry";
+
+export interface Boundary {
+  /** Sample points, mm. Rings that touch in a point share that point. */
+  x: Float64Array;
+  y: Float64Array;
+  points: number;
+  /** Directed edges, material to the left: from point `start[e]` to point `end[e]`. */
+  start: Int32Array;
+  end: Int32Array;
+  /** Neighbouring edges along the same ring. */
+  before: Int32Array;
+  after: Int32Array;
+  /** Index of the part each edge came from, −1 when unknown. */
+  owner: Int32Array;
+  edges: number;
+}
+
+/** Grid offset that makes coordinate pairs positive and packs them into one exact number. */
+const HALF = 20_000_000;
+
+/** @param owners see `Weld.owners`; left out, all edges belong to part 0. */
+export function boundaryOf(region: Region, owners?: readonly Int32Array[]): Boundary {
+  const edges = region.reduce((n, ring) => n + ring.length / 2, 0);
+  const boundary = emptyBoundary(edges, edges);
+  const known = new Map<number, number>();
+  let e = 0;
+  region.forEach((ring, r) => {
+    const n = ring.length / 2;
+    const first = e;
+    const points: number[] = [];
+    for (let i = 0; i < n; i++) {
+      const [px, py] = [ring[2 * i]!, ring[2 * i + 1]!];
+      const key = (Math.round(px * GRID) + HALF) * 2 * HALF + Math.round(py * GRID) + HALF;
+      let point = known.get(key);
+      if (point === undefined) {
+        point = boundary.points++;
+        known.set(key, point);
+        boundary.x[point] = px;
+        boundary.y[point] = py;
+      }
+      points.push(point);
+    }
+    for (let i = 0; i < n; i++, e++) {
+      boundary.start[e] = points[i]!;
+      boundary.end[e] = points[(i + 1) % n]!;
+      boundary.before[e] = i === 0 ? first + n - 1 : e - 1;
+      boundary.after[e] = i === n - 1 ? first : e + 1;
+      boundary.owner[e] = owners ? owners[r]![i]! : 0;
+    }
+  });
+  boundary.edges = e;
+  return boundary;
+}
+
+/**
+ * Cuts edge e into `pieces[e]` equal pieces (0 and 1 leave it whole).
+ * Order along the rings is kept: edges of one ring stay consecutive.
+ */
+export function splitEdges(old: Boundary, pieces: Uint16Array): Boundary {
+  let extra = 0;
+  for (let e = 0; e < old.edges; e++) if (pieces[e]! > 1) extra += pieces[e]! - 1;
+  if (extra === 0) return old;
+  const fresh = emptyBoundary(old.points + extra, old.edges + extra);
+  fresh.x.set(old.x.subarray(0, old.points));
+  fresh.y.set(old.y.subarray(0, old.points));
+  fresh.points = old.points;
+
+  const firstPiece = new Int32Array(old.edges);
+  let e = 0;
+  for (let o = 0; o < old.edges; o++) {
+    firstPiece[o] = e;
+    e += Math.max(1, pieces[o]!);
+  }
+  for (let o = 0; o < old.edges; o++) {
+    const n = Math.max(1, pieces[o]!);
+    const [a, b] = [old.start[o]!, old.end[o]!];
+    let from = a;
+    for (let k = 0; k < n; k++) {
+      const piece = firstPiece[o]! + k;
+      let to = b;
+      if (k < n - 1) {
+        const t = (k + 1) / n;
+        to = fresh.points++;
+        fresh.x[to] = old.x[a]! + (old.x[b]! - old.x[a]!) * t;
+        fresh.y[to] = old.y[a]! + (old.y[b]! - old.y[a]!) * t;
+      }
+      fresh.start[piece] = from;
+      fresh.end[piece] = to;
+      fresh.owner[piece] = old.owner[o]!;
+      fresh.after[piece] = k < n - 1 ? piece + 1 : firstPiece[old.after[o]!]!;
+      fresh.before[fresh.after[piece]!] = piece;
+      from = to;
+    }
+  }
+  fresh.edges = e;
+  return fresh;
+}
+
+/** A point this near to an edge (mm) touches it: one and a half grid units. */
+const TOUCH = 1.5 / GRID;
+
+/**
+ * Where a corner of one outline rests on the side of another, the side is made to pass through the corner.
+ * Afterwards outlines meet in shared points only.
+ */
+export function joinTouches(old: Boundary): Boundary {
+  const tree = new Flatbush(Math.max(1, old.edges));
+  for (let e = 0; e < old.edges; e++) {
+    const [p, q] = [old.start[e]!, old.end[e]!];
+    const [ax, ay, bx, by] = [old.x[p]!, old.y[p]!, old.x[q]!, old.y[q]!];
+    tree.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
+  }
+  tree.finish();
+  const touching = new Map<number, { point: number; along: number }[]>();
+  for (let point = 0; point < old.points; point++) {
+    const [x, y] = [old.x[point]!, old.y[point]!];
+    for (const e of tree.search(x - TOUCH, y - TOUCH, x + TOUCH, y + TOUCH)) {
+      const along = touchPosition(old, e, point);
+      if (along === null) continue;
+      touching.set(e, [...(touching.get(e) ?? []), { point, along }]);
+    }
+  }
+  if (touching.size === 0) return old;
+  const pieces = new Uint16Array(old.edges);
+  for (const [e, touches] of touching) pieces[e] = touches.length + 1;
+  const fresh = splitEdges(old, pieces);
+  // The points that splitting made are swapped for the ones already there, in the same order.
+  const swap = new Map<number, number>();
+  let made = old.points;
+  for (let e = 0; e < old.edges; e++) {
+    const touches = touching.get(e)?.sort((a, b) => a.along - b.along) ?? [];
+    for (const { point } of touches) swap.set(made++, point);
+  }
+  for (let e = 0; e < fresh.edges; e++) {
+    fresh.start[e] = swap.get(fresh.start[e]!) ?? fresh.start[e]!;
+    fresh.end[e] = swap.get(fresh.end[e]!) ?? fresh.end[e]!;
+  }
+  fresh.points = old.points;
+  return fresh;
+}
+
+function touchPosition(b: Boundary, e: number, point: number): number | null {
+  const [p, q] = [b.start[e]!, b.end[e]!];
+  if (p === point || q === point) return null;
+  const length = edgeLength(b, e);
+  const ux = (b.x[q]! - b.x[p]!) / length;
+  const uy = (b.y[q]! - b.y[p]!) / length;
+  const vx = b.x[point]! - b.x[p]!;
+  const vy = b.y[point]! - b.y[p]!;
+  const along = vx * ux + vy * uy;
+  return along > TOUCH && along < length - TOUCH && Math.abs(vx * uy - vy * ux) <= TOUCH ? along : null;
+}
+
+export function edgeLength(b: Boundary, e: number): number {
+  return Math.hypot(b.x[b.end[e]!]! - b.x[b.start[e]!]!, b.y[b.end[e]!]! - b.y[b.start[e]!]!);
+}
+
+function emptyBoundary(points: number, edges: number): Boundary {
+  const ints = () => new Int32Array(edges);
+  return {
+    x: new Float64Array(points),
+    y: new Float64Array(points),
+    points: 0,
+    start: ints(),
+    end: ints(),
+    before: ints(),
+    after: ints(),
+    owner: ints(),
+    edges: 0,
+  };
+}

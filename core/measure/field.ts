@@ -1,0 +1,307 @@
+/**
+ * The width field of a region: where the material is widest (bodies), where it is narrowest between them (necks).
+ *
+ * d(x) is the distance from a point in the material to its boundary. Bodies are the local maxima of d, necks its saddles.
+ * On a Delaunay triangulation of the sampled boundary both can be read off: an acute triangle holds a maximum at its
+ * circumcentre, and an inner edge whose two opposite corners see it under acute angles (its diametral disc is empty) is a
+ * saddle, the edge being the narrowest chord across the material there. From any triangle a step across the side opposite
+ * an obtuse angle climbs d, so the walk ends in the body the triangle belongs to.
+ * (H. Edelsbrunner, "The union of balls and its dual shape", 1995; J. Giesen & M. John, "The flow complex", 2003.)
+ *
+ * Self-check: bodies − necks = components − holes of the region.
+ */
+import type { Point, Region } from "../geometry";
+import { type Boundary, boundaryOf, edgeLength, joinTouches, splitEdges } from "./boundary";
+import { type Mesh, nextHalfedge, prevHalfedge, triangulate } from "./mesh";
+import { refineChord } from "./refine";
+
+export interface Body extends Point {
+  /** Diameter in mm of the largest disc that fits here. */
+  width: number;
+}
+
+export interface Neck {
+  /** Bodies on both sides; the same twice where the material closes round a hole. */
+  a: number;
+  b: number;
+  /** Length in mm of the narrowest chord. */
+  width: number;
+  from: Point;
+  to: Point;
+  /** Parts whose edges meet at the two ends of the chord, ascending. More than one: a joint. One: a stroke of that part. */
+  parts: number[];
+}
+
+export interface WidthField {
+  bodies: Body[];
+  necks: Neck[];
+  /** The body that the point belongs to and the clearance there (diameter of the largest disc centred on it), or `null` outside the material. */
+  locate(x: number, y: number): { body: number; clearance: number } | null;
+  /** Number of boundary samples, for those who measure the measuring. */
+  samples: number;
+}
+
+export interface FieldOptions {
+  /** Longest boundary step in mm. */
+  longest?: number;
+  /** Shortest boundary step in mm that refinement goes down to. */
+  shortest?: number;
+  /** Off for rough questions (where is the middle of this letter?): chords stay as sampled. */
+  exact?: boolean;
+}
+
+/** Where boundary steps are longer than this share of the local width, they are halved. */
+const STEP_PER_WIDTH = 1 / 3;
+/** Corners of a triangle closer than this along the ring belong to one bend and say nothing about a width. */
+const SAME_BEND = 6;
+const ROUNDS = 5;
+
+/**
+ * Measures a welded region.
+ *
+ * @param region normalised rings, mm
+ * @param owners which part each edge came from (see `Weld.owners`)
+ */
+export function measureWidths(region: Region, owners?: readonly Int32Array[], options: FieldOptions = {}): WidthField {
+  const { longest = 0.8, shortest = 0.02, exact = true } = options;
+  if (region.length === 0) return { bodies: [], necks: [], locate: () => null, samples: 0 };
+  const { boundary, mesh } = sample(boundaryOf(region, owners), longest, shortest);
+  const { bodies, bodyOf } = findBodies(mesh);
+  const necks = findNecks(mesh, boundary, bodyOf, exact);
+  return { bodies, necks, locate: locator(mesh, boundary, bodyOf), samples: boundary.points };
+}
+
+/** Splits the boundary until its steps are short against the local width and the triangulation contains all of it. */
+function sample(start: Boundary, longest: number, shortest: number): { boundary: Boundary; mesh: Mesh } {
+  const refined = refineSampling(start, longest, shortest);
+  if (refined.mesh.missing.length === 0) return refined;
+  // What sampling alone cannot show: outlines that touch, or pass each other by a hair.
+  const { boundary } = refineSampling(joinTouches(start), longest, shortest);
+  return { boundary, mesh: triangulate(boundary, true) };
+}
+
+function refineSampling(start: Boundary, longest: number, shortest: number): { boundary: Boundary; mesh: Mesh } {
+  const pieces = new Uint16Array(start.edges);
+  for (let e = 0; e < start.edges; e++) pieces[e] = Math.min(60_000, Math.ceil(edgeLength(start, e) / longest));
+  let boundary = splitEdges(start, pieces);
+  for (let round = 1; ; round++) {
+    const mesh = triangulate(boundary);
+    const finer = round < ROUNDS ? splitEdges(boundary, piecesWanted(boundary, mesh, shortest)) : boundary;
+    if (finer === boundary) return { boundary, mesh };
+    boundary = finer;
+  }
+}
+
+function piecesWanted(b: Boundary, mesh: Mesh, shortest: number): Uint16Array {
+  const pieces = new Uint16Array(b.edges);
+  for (const e of mesh.missing) if (edgeLength(b, e) > shortest) pieces[e] = 2;
+  const { triangles, coords } = mesh;
+  for (let h = 0; h < triangles.length; h++) {
+    const e = mesh.edgeOn[h]!;
+    if (e === -1 || mesh.inside[(h / 3) | 0] === 0) continue;
+    const apex = triangles[prevHalfedge(h)]!;
+    if (nearAlong(b, e, apex)) continue;
+    const length = edgeLength(b, e);
+    if (length <= shortest) continue;
+    const toStart = Math.hypot(coords[2 * apex]! - b.x[b.start[e]!]!, coords[2 * apex + 1]! - b.y[b.start[e]!]!);
+    const toEnd = Math.hypot(coords[2 * apex]! - b.x[b.end[e]!]!, coords[2 * apex + 1]! - b.y[b.end[e]!]!);
+    const width = Math.min(toStart, toEnd);
+    const wanted = Math.ceil(Math.min(length / shortest, length / (width * STEP_PER_WIDTH)));
+    if (wanted > 1) pieces[e] = Math.max(pieces[e]!, Math.min(wanted, 8));
+  }
+  return pieces;
+}
+
+function nearAlong(b: Boundary, e: number, point: number): boolean {
+  let forward = e;
+  let backward = e;
+  for (let k = 0; k < SAME_BEND; k++) {
+    forward = b.after[forward]!;
+    backward = b.before[backward]!;
+    if (b.end[forward] === point || b.start[backward] === point) return true;
+  }
+  return false;
+}
+
+/** Cosine below which an angle counts as obtuse: right angles (four samples on one circle) are no reason to walk on. */
+const RIGHT = -1e-9;
+
+/** The half-edge opposite the obtuse angle of a triangle, or −1 when it has none. */
+function obtuseSide({ triangles, coords }: Mesh, t: number): number {
+  for (let h = 3 * t; h < 3 * t + 3; h++) {
+    const [a, b, c] = [triangles[h]!, triangles[nextHalfedge(h)]!, triangles[prevHalfedge(h)]!];
+    const ux = coords[2 * a]! - coords[2 * c]!;
+    const uy = coords[2 * a + 1]! - coords[2 * c + 1]!;
+    const vx = coords[2 * b]! - coords[2 * c]!;
+    const vy = coords[2 * b + 1]! - coords[2 * c + 1]!;
+    const dot = ux * vx + uy * vy;
+    if (dot < 0 && dot < RIGHT * Math.sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy))) return h;
+  }
+  return -1;
+}
+
+function findBodies(mesh: Mesh): { bodies: Body[]; bodyOf: Int32Array } {
+  const count = mesh.inside.length;
+  const uphill = new Int32Array(count).fill(-1);
+  for (let t = 0; t < count; t++) {
+    if (mesh.inside[t] === 0) continue;
+    const side = obtuseSide(mesh, t);
+    const twin = side === -1 ? -1 : mesh.halfedges[side]!;
+    // A boundary across the obtuse angle stops the walk: the disc there is cut off by the edge itself.
+    uphill[t] = side === -1 || twin === -1 || mesh.edgeOn[side] !== -1 ? t : (twin / 3) | 0;
+  }
+  const bodyOf = new Int32Array(count).fill(-1);
+  const bodies: Body[] = [];
+  const path: number[] = [];
+  const walked = new Uint8Array(count);
+  for (let t = 0; t < count; t++) {
+    if (mesh.inside[t] === 0 || bodyOf[t] !== -1) continue;
+    let at = t;
+    path.length = 0;
+    while (bodyOf[at] === -1 && uphill[at] !== at && walked[at] === 0) {
+      walked[at] = 1;
+      path.push(at);
+      at = uphill[at]!;
+    }
+    let body = bodyOf[at]!;
+    if (body === -1) {
+      body = bodies.length;
+      bodies.push(circumcircle(mesh, at));
+      bodyOf[at] = body;
+    }
+    for (const step of path) bodyOf[step] = body;
+  }
+  return { bodies, bodyOf };
+}
+
+function circumcircle({ triangles, coords }: Mesh, t: number): Body {
+  const [a, b, c] = [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!];
+  const [ax, ay] = [coords[2 * a]!, coords[2 * a + 1]!];
+  const bx = coords[2 * b]! - ax;
+  const by = coords[2 * b + 1]! - ay;
+  const cx = coords[2 * c]! - ax;
+  const cy = coords[2 * c + 1]! - ay;
+  const twice = 2 * (bx * cy - by * cx);
+  const b2 = bx * bx + by * by;
+  const c2 = cx * cx + cy * cy;
+  const ux = (cy * b2 - by * c2) / twice;
+  const uy = (bx * c2 - cx * b2) / twice;
+  return { x: ax + ux, y: ay + uy, width: 2 * Math.hypot(ux, uy) };
+}
+
+function findNecks(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array, exact: boolean): Neck[] {
+  const { triangles, halfedges, coords } = mesh;
+  const leaving = edgesLeaving(boundary);
+  const obtuse = new Int32Array(mesh.inside.length).fill(-1);
+  for (let t = 0; t < mesh.inside.length; t++) if (mesh.inside[t] === 1) obtuse[t] = obtuseSide(mesh, t);
+  const necks: Neck[] = [];
+  for (let h = 0; h < triangles.length; h++) {
+    const twin = halfedges[h]!;
+    if (twin < h || mesh.edgeOn[h] !== -1) continue;
+    const t = (h / 3) | 0;
+    const u = (twin / 3) | 0;
+    if (mesh.inside[t] === 0 || mesh.inside[u] === 0) continue;
+    const [a, b] = [bodyOf[t]!, bodyOf[u]!];
+    const saddle = obtuse[t] !== h && obtuse[u] !== twin;
+    if (!saddle && a === b) continue;
+    const [p, q] = [triangles[h]!, triangles[twin]!];
+    let neck: Neck = {
+      a,
+      b,
+      width: Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!),
+      from: { x: coords[2 * p]!, y: coords[2 * p + 1]! },
+      to: { x: coords[2 * q]!, y: coords[2 * q + 1]! },
+      parts: [],
+    };
+    let ends = [leaving[p]!, boundary.before[leaving[p]!]!, leaving[q]!, boundary.before[leaving[q]!]!];
+    if (exact) {
+      const chord = refineChord(boundary, leaving[p]!, leaving[q]!);
+      if (chord && chord.width <= neck.width) {
+        neck = { ...neck, width: chord.width, from: chord.from, to: chord.to };
+        ends = chord.edges;
+      }
+    }
+    neck.parts = [...new Set(ends.map((e) => boundary.owner[e]!).filter((owner) => owner >= 0))].sort((m, n) => m - n);
+    necks.push(neck);
+  }
+  return necks;
+}
+
+/** One boundary edge that starts at each point. */
+function edgesLeaving(boundary: Boundary): Int32Array {
+  const leaving = new Int32Array(boundary.points).fill(-1);
+  for (let e = 0; e < boundary.edges; e++) leaving[boundary.start[e]!] = e;
+  return leaving;
+}
+
+/** Finds the triangle around a point by walking towards it through the mesh. */
+function locator(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array): WidthField["locate"] {
+  const { triangles, halfedges, coords } = mesh;
+  const leaving = edgesLeaving(boundary);
+  const into = new Int32Array(coords.length / 2).fill(-1);
+  for (let h = 0; h < triangles.length; h++) into[triangles[nextHalfedge(h)]!] = h;
+  let last = 0;
+  const outside = (h: number, x: number, y: number) => {
+    const p = triangles[h]!;
+    const q = triangles[nextHalfedge(h)]!;
+    const cross =
+      (coords[2 * q]! - coords[2 * p]!) * (y - coords[2 * p + 1]!) -
+      (coords[2 * q + 1]! - coords[2 * p + 1]!) * (x - coords[2 * p]!);
+    return cross > 1e-12;
+  };
+  return (x, y) => {
+    let t = last;
+    for (let steps = 0; steps < mesh.inside.length; steps++) {
+      const side = [3 * t, 3 * t + 1, 3 * t + 2].find((h) => outside(h, x, y));
+      if (side === undefined) break;
+      const twin = halfedges[side]!;
+      if (twin === -1) return null;
+      t = (twin / 3) | 0;
+    }
+    last = t;
+    if (mesh.inside[t] === 0) return null;
+    return { body: bodyOf[t]!, clearance: 2 * clearanceFrom(t, x, y) };
+  };
+
+  /** Greedy steps to ever nearer samples end at the nearest one (a property of Delaunay triangulations); its edges decide. */
+  function clearanceFrom(t: number, x: number, y: number): number {
+    const away = (p: number) => (coords[2 * p]! - x) ** 2 + (coords[2 * p + 1]! - y) ** 2;
+    let near = triangles[3 * t]!;
+    for (let h = 3 * t + 1; h < 3 * t + 3; h++) if (away(triangles[h]!) < away(near)) near = triangles[h]!;
+    for (let moved = true; moved; ) {
+      moved = false;
+      for (const p of neighbours(near)) {
+        if (p < boundary.points && away(p) < away(near)) {
+          near = p;
+          moved = true;
+        }
+      }
+    }
+    let best = Math.sqrt(away(near));
+    const leave = leaving[near]!;
+    for (let k = 0, e = boundary.before[boundary.before[leave]!]!; k < 4; k++, e = boundary.after[e]!) {
+      best = Math.min(best, distanceToEdge(boundary, e, x, y));
+    }
+    return best;
+  }
+
+  function neighbours(point: number): number[] {
+    const found: number[] = [];
+    const first = into[point]!;
+    let h = first;
+    do {
+      found.push(triangles[h]!);
+      h = halfedges[nextHalfedge(h)]!;
+    } while (h !== -1 && h !== first);
+    return found;
+  }
+}
+
+function distanceToEdge(b: Boundary, e: number, x: number, y: number): number {
+  const px = b.x[b.start[e]!]!;
+  const py = b.y[b.start[e]!]!;
+  const ux = b.x[b.end[e]!]! - px;
+  const uy = b.y[b.end[e]!]! - py;
+  const t = Math.min(1, Math.max(0, ((x - px) * ux + (y - py) * uy) / (ux * ux + uy * uy)));
+  return Math.hypot(x - px - t * ux, y - py - t * uy);
+}

@@ -1,0 +1,140 @@
+/**
+ * Sliding a sampled chord to the exact local minimum of the distance between the two boundary pieces it joins.
+ */
+import type { Point } from "../geometry";
+import type { Boundary } from "./boundary";
+
+export interface Chord {
+  width: number;
+  from: Point;
+  to: Point;
+  /** Boundary edges that meet at the two ends: one each, two where an end is a corner. */
+  edges: number[];
+}
+
+/** Edges looked at to each side of a chord's end. */
+const WINDOW = 3;
+/** How often the windows follow a minimum that lies on their rim. */
+const RECENTRE = 4;
+/** Ends nearer than this to a corner (mm) lie in the corner. */
+const CORNER = 1e-6;
+
+const hit = { width2: 0, s: 0, t: 0 };
+
+/**
+ * @param fromEdge a boundary edge that starts at one end of the chord
+ * @param toEdge a boundary edge that starts at the other end
+ * @returns the exact chord, or `null` where the distance has no minimum nearby: both ends slide into a common corner or
+ *   run off along a taper, so the sampled chord was no true neck and its sampled width must stand.
+ */
+export function refineChord(b: Boundary, fromEdge: number, toEdge: number): Chord | null {
+  let [from, to] = [fromEdge, toEdge];
+  for (let move = 0; move < RECENTRE; move++) {
+    const best = closestPair(b, from, to);
+    if (!best) return null;
+    const onRim = best.i === -WINDOW || best.i === WINDOW - 1 || best.j === -WINDOW || best.j === WINDOW - 1;
+    if (!onRim) return chordAt(b, best);
+    if (move > 0 && best.from === from && best.to === to) return null;
+    from = best.from;
+    to = best.to;
+  }
+  return null;
+}
+
+interface Pair {
+  from: number;
+  to: number;
+  /** Position in the windows, 0 = the edge that leaves the given end, −1 = the one before it. */
+  i: number;
+  j: number;
+  s: number;
+  t: number;
+  width2: number;
+}
+
+function closestPair(b: Boundary, from: number, to: number): Pair | null {
+  let best: Pair | null = null;
+  const rows = inWindow(b, from);
+  const columns = inWindow(b, to);
+  for (const [i, e] of rows) {
+    for (const [j, f] of columns) {
+      if (e === f || b.end[e] === b.start[f] || b.end[f] === b.start[e]) return null;
+      segmentDistance(b, e, f);
+      // Along parallel sides every chord is as short; the one nearest the sampled place is kept.
+      if (!best || hit.width2 < best.width2 - 1e-10) {
+        best = { from: e, to: f, i, j, s: hit.s, t: hit.t, width2: hit.width2 };
+      }
+    }
+  }
+  return best;
+}
+
+/** The edges around one end, nearest first. */
+function inWindow(b: Boundary, edge: number): [number, number][] {
+  const edges: [number, number][] = [];
+  let after = edge;
+  let before = b.before[edge]!;
+  for (let k = 0; k < WINDOW; k++) {
+    edges.push([k, after], [-1 - k, before]);
+    after = b.after[after]!;
+    before = b.before[before]!;
+  }
+  return edges;
+}
+
+function chordAt(b: Boundary, pair: Pair): Chord {
+  const first = endAt(b, pair.from, pair.s);
+  const second = endAt(b, pair.to, pair.t);
+  return {
+    width: Math.sqrt(pair.width2),
+    from: first.point,
+    to: second.point,
+    edges: [...first.edges, ...second.edges],
+  };
+}
+
+function endAt(b: Boundary, e: number, t: number): { point: Point; edges: number[] } {
+  const [p, q] = [b.start[e]!, b.end[e]!];
+  const ux = b.x[q]! - b.x[p]!;
+  const uy = b.y[q]! - b.y[p]!;
+  const length = Math.hypot(ux, uy);
+  const edges = [e];
+  if (t * length < CORNER) edges.push(b.before[e]!);
+  if ((1 - t) * length < CORNER) edges.push(b.after[e]!);
+  return { point: { x: b.x[p]! + t * ux, y: b.y[p]! + t * uy }, edges };
+}
+
+/** Shortest distance between two segments that do not cross (C. Ericson, "Real-Time Collision Detection", 2005, 5.1.9). Fills `hit`. */
+function segmentDistance(b: Boundary, e: number, f: number): void {
+  const [p1, q1, p2, q2] = [b.start[e]!, b.end[e]!, b.start[f]!, b.end[f]!];
+  const d1x = b.x[q1]! - b.x[p1]!;
+  const d1y = b.y[q1]! - b.y[p1]!;
+  const d2x = b.x[q2]! - b.x[p2]!;
+  const d2y = b.y[q2]! - b.y[p2]!;
+  const rx = b.x[p1]! - b.x[p2]!;
+  const ry = b.y[p1]! - b.y[p2]!;
+  const a = d1x * d1x + d1y * d1y;
+  const c = d2x * d2x + d2y * d2y;
+  const f2 = d2x * rx + d2y * ry;
+  const c1 = d1x * rx + d1y * ry;
+  const dot = d1x * d2x + d1y * d2y;
+  const denominator = a * c - dot * dot;
+  let s = denominator > 1e-12 * a * c ? clamp((dot * f2 - c1 * c) / denominator) : 0;
+  let t = (dot * s + f2) / c;
+  if (t < 0) {
+    t = 0;
+    s = clamp(-c1 / a);
+  } else if (t > 1) {
+    t = 1;
+    s = clamp((dot - c1) / a);
+  }
+  const x = rx + d1x * s - d2x * t;
+  const y = ry + d1y * s - d2y * t;
+  hit.width2 = x * x + y * y;
+  hit.s = s;
+  hit.t = t;
+}
+
+function clamp(value: number): number {
+  return Math.min(1, Math.max(0, value));
+}

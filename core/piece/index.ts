@@ -1,0 +1,4 @@
+export * from "./schema";
+export * from "./stock";
+export * from "./text";
+export * from "./units";

@@ -1,0 +1,183 @@
+/**
+ * What a piece is. Everything a maker decides is in here, nothing that can be worked out from it.
+ *
+ * A document is JSON, lengths in mm, y up. `upgradePiece` reads documents of any earlier version; `parsePiece` turns
+ * anything else down with a sentence that says what is wrong and where.
+ */
+import { z } from "zod";
+import { graphemesOf } from "./text";
+
+export const PIECE_VERSION = 1;
+
+/** Bounds that keep a piece inside what the measuring can carry. */
+export const LIMITS = { letters: 500, parts: 60, reach: 1000, name: 80 } as const;
+
+const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, "must be 1 to 40 letters, digits, - or _");
+const offset = z.number().min(-LIMITS.reach).max(LIMITS.reach);
+const length = (least: number, most: number) => z.number().min(least).max(most);
+
+const letterChange = z.strictObject({
+  /** Moved by, mm. */
+  dx: offset.default(0),
+  dy: offset.default(0),
+  /** The letter's dots and accents moved by, on top of that. */
+  dotDx: offset.default(0),
+  dotDy: offset.default(0),
+});
+
+const wordSize = z.discriminatedUnion("by", [
+  z.strictObject({ by: z.literal("cap-height"), mm: length(2, 500) }),
+  z.strictObject({ by: z.literal("width"), mm: length(2, 1000) }),
+]);
+
+const word = z
+  .strictObject({
+    kind: z.literal("word"),
+    id,
+    text: z
+      .string()
+      .refine((text) => !/[\r\n\u2028\u2029]/.test(text), "must be a single line; give every line a word of its own"),
+    /** One key per letter (grapheme cluster) of the text; per-letter changes hang on these. */
+    keys: z.array(id).default([]),
+    changes: z.record(id, letterChange).default({}),
+    font: z.string().min(1).max(80),
+    size: wordSize,
+    /** Added between letters, mm; negative brings them together. */
+    tracking: z.number().min(-50).max(50).default(0),
+    /** Left end of the baseline. */
+    at: z.strictObject({ x: offset, y: offset }).default({ x: 0, y: 0 }),
+    /** Which end of the baseline, or its middle, stays put when the word changes. */
+    align: z.enum(["left", "centre", "right"]).default("centre"),
+  })
+  .superRefine((value, context) => {
+    const letters = graphemesOf(value.text).length;
+    if (letters > LIMITS.letters) {
+      context.addIssue({ code: "custom", path: ["text"], message: `has ${letters} letters; a word can have ${LIMITS.letters}` });
+    }
+  })
+  .transform((value) => ({ ...value, keys: completeKeys(value.keys, graphemesOf(value.text).length) }));
+
+const bar = z.strictObject({
+  kind: z.literal("bar"),
+  id,
+  /** A length, or as long as the lettering above plus the overhang at each end. */
+  length: z.union([z.literal("fit"), length(1, 1000)]).default("fit"),
+  overhang: z.number().min(-500).max(500).default(0),
+  height: length(0.5, 500).default(6),
+  /** How far the bar's upper edge reaches above the baseline. */
+  overlap: z.number().min(-100).max(100).default(1),
+  corner: length(0, 250).default(0),
+  /** Shift from the middle of the lettering. */
+  dx: offset.default(0),
+});
+
+const stick = z.strictObject({
+  kind: z.literal("stick"),
+  id,
+  width: length(0.5, 200).default(6),
+  length: length(1, 1000).default(90),
+  tip: z.enum(["round", "pointed", "square"]).default("round"),
+  /** How far it reaches up into the material above it. */
+  bite: z.number().min(-100).max(200).default(4),
+  dx: offset.default(0),
+});
+
+export const partSchema = z.discriminatedUnion("kind", [word, bar, stick]);
+
+export const stockSchema = z.strictObject({
+  id: z.string().max(40),
+  name: z.string().min(1).max(60),
+  material: z.enum(["birch", "walnut", "mdf", "acrylic-clear", "acrylic-teal", "acrylic-red"]),
+  thickness: length(0.1, 100),
+  leastWidth: length(0.05, 50),
+  kerf: length(0, 5),
+  tool: z.enum(["laser", "saw"]),
+});
+
+export const PURPOSES = ["topper", "stake", "nameplate", "sign", "earring", "key ring"] as const;
+
+export const pieceSchema = z
+  .strictObject({
+    format: z.literal("mend-joint-piece").default("mend-joint-piece"),
+    version: z.literal(PIECE_VERSION).default(PIECE_VERSION),
+    id: id.default("piece"),
+    name: z.string().trim().min(1, "must not be empty").max(LIMITS.name),
+    purpose: z.enum(PURPOSES).default("topper"),
+    stock: stockSchema,
+    /** In build order: later parts join, or change, what is there. */
+    parts: z.array(partSchema).max(LIMITS.parts),
+  })
+  .superRefine((piece, context) => {
+    const seen = new Set<string>();
+    piece.parts.forEach((part, i) => {
+      if (seen.has(part.id))
+        context.addIssue({ code: "custom", path: ["parts", i, "id"], message: `"${part.id}" is used twice` });
+      seen.add(part.id);
+    });
+  });
+
+export type Piece = z.output<typeof pieceSchema>;
+export type Part = z.output<typeof partSchema>;
+export type Word = Extract<Part, { kind: "word" }>;
+export type Bar = Extract<Part, { kind: "bar" }>;
+export type Stick = Extract<Part, { kind: "stick" }>;
+export type LetterChange = z.output<typeof letterChange>;
+export type Stock = z.output<typeof stockSchema>;
+
+/** Hand-written documents may leave keys out, or carry too many: what is there is kept, what is missing is made. */
+function completeKeys(keys: readonly string[], count: number): string[] {
+  const complete: string[] = [];
+  const used = new Set(keys);
+  let next = 1;
+  for (let i = 0; i < count; i++) {
+    const given = keys[i];
+    if (given !== undefined && !complete.includes(given)) {
+      complete.push(given);
+      continue;
+    }
+    while (used.has(`k${next}`)) next++;
+    complete.push(`k${next++}`);
+  }
+  return complete;
+}
+
+/** A document that cannot be a piece. The message is for people. */
+export class PieceError extends Error {
+  override name = "PieceError";
+}
+
+/** Reads a document of any version. @throws PieceError */
+export function parsePiece(document: unknown): Piece {
+  const upgraded = upgradePiece(document);
+  const result = pieceSchema.safeParse(upgraded);
+  if (result.success) return result.data;
+  throw new PieceError(describeIssues(result.error));
+}
+
+/** "parts[0].size.mm: Too small: expected number to be >=2" for each fault, at most three. */
+export function describeIssues(error: z.ZodError): string {
+  const lines = error.issues.slice(0, 3).map((issue) => {
+    const where = issue.path.reduce<string>(
+      (text, key) => text + (typeof key === "number" ? `[${key}]` : text ? `.${String(key)}` : String(key)),
+      "",
+    );
+    return where ? `${where}: ${issue.message}` : issue.message;
+  });
+  const more = error.issues.length - lines.length;
+  return lines.join("; ") + (more > 0 ? `; and ${more} more` : "");
+}
+
+/** Brings a stored document up to the present version, one step at a time. */
+export function upgradePiece(document: unknown): unknown {
+  if (typeof document !== "object" || document === null || Array.isArray(document)) {
+    throw new PieceError("A piece is a JSON object; this is not one");
+  }
+  const { format, version = PIECE_VERSION } = document as { format?: unknown; version?: unknown };
+  if (format !== undefined && format !== "mend-joint-piece") throw new PieceError(`"${String(format)}" is not a piece document`);
+  if (typeof version !== "number" || version > PIECE_VERSION) {
+    throw new PieceError(
+      `The piece was made by a newer Mend Joint (document version ${String(version)}); this one reads up to ${PIECE_VERSION}`,
+    );
+  }
+  return document;
+}

@@ -1,0 +1,46 @@
+/**
+ * Sheets to cut from, with the least joint width that survives handling.
+ *
+ * Least widths and kerfs are starting values: from memory, common practice, no published source. Every piece carries its
+ * own copy and can change it.
+ */
+import type { Stock } from "./schema";
+
+export const STOCKS: readonly Stock[] = [
+  { id: "birch-3", name: "birch 3 mm", material: "birch", thickness: 3, leastWidth: 1.5, kerf: 0.18, tool: "laser" },
+  { id: "mdf-3", name: "MDF 3 mm", material: "mdf", thickness: 3, leastWidth: 2, kerf: 0.18, tool: "laser" },
+  {
+    id: "acrylic-3",
+    name: "clear acrylic 3 mm",
+    material: "acrylic-clear",
+    thickness: 3,
+    leastWidth: 2,
+    kerf: 0.18,
+    tool: "laser",
+  },
+  {
+    id: "acrylic-teal-3",
+    name: "teal acrylic 3 mm",
+    material: "acrylic-teal",
+    thickness: 3,
+    leastWidth: 2,
+    kerf: 0.18,
+    tool: "laser",
+  },
+  {
+    id: "acrylic-red-3",
+    name: "red acrylic 3 mm",
+    material: "acrylic-red",
+    thickness: 3,
+    leastWidth: 2,
+    kerf: 0.18,
+    tool: "laser",
+  },
+  { id: "walnut-6", name: "walnut 6 mm", material: "walnut", thickness: 6, leastWidth: 3, kerf: 0.4, tool: "saw" },
+];
+
+/** @returns the stock with that id or name (as on the screen), or `undefined` */
+export function stockByName(name: string): Stock | undefined {
+  const wanted = name.trim().toLowerCase();
+  return STOCKS.find((stock) => stock.id === wanted || stock.name.toLowerCase() === wanted);
+}

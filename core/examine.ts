@@ -4,8 +4,16 @@
 import { type Box, joinBoxes, type Point, type Region, regionArea, regionBox, regionCentroid } from "./geometry";
 import { barOutline, stickOutline } from "./holders";
 import { findJoints, type Hold, type Joint } from "./joints";
-import { type Finding, type JudgedPart, judgeHolds, type Labels, type PartLabel, type Verdict, verdictOf } from "./judge";
-import { nearestDistance } from "./judge/gaps";
+import {
+  type Finding,
+  type JudgedPart,
+  judgeHolds,
+  type Labels,
+  type LooseGroup,
+  type PartLabel,
+  type Verdict,
+  verdictOf,
+} from "./judge";
 import { type Font, type Letter, type LetterIsland, layoutWord, type WordLayout } from "./lettering";
 import { type Body, measureWidths, type WidthField } from "./measure";
 import { graphemesOf, type Piece, type Units } from "./piece";
@@ -94,7 +102,7 @@ export function examineSolids(
     box: regionBox(welded.region),
     centre: regionCentroid(welded.region),
     area: regionArea(welded.region),
-    pieces: countPieces(field),
+    pieces: field.pieces,
     standIn,
   };
 }
@@ -185,6 +193,22 @@ function ordinalOf(letter: Letter, layout: WordLayout): string {
   return ORDINALS[n] ?? `${n + 1}th`;
 }
 
+/** Parts that fall, by the piece of material they are in: what hangs together falls together. */
+function looseGroups(holds: readonly Hold[], solids: readonly Solid[], field: WidthField): LooseGroup[] {
+  const groups = new Map<number, LooseGroup>();
+  const gaps = holds.some((hold) => hold.falls) ? field.gaps() : [];
+  holds.forEach((hold, i) => {
+    if (!hold.falls) return;
+    const body = solids[i]!.pole === null ? null : field.locate(hold.at.x, hold.at.y);
+    const piece = body ? field.pieceOf[body.body]! : -1 - i;
+    const gap = gaps.find(({ pieces }) => pieces.includes(piece));
+    const group = groups.get(piece) ?? { parts: [], gap };
+    group.parts.push(i);
+    groups.set(piece, group);
+  });
+  return [...groups.values()];
+}
+
 function judge(
   solids: readonly Solid[],
   holds: readonly Hold[],
@@ -196,19 +220,9 @@ function judge(
   if (field.bodies.length === 0 && extra.length === 0) {
     return [remark("empty", [], { x: 0, y: 0 }, "falls", "There is nothing to cut yet: type a word.")];
   }
-  const gaps = new Map<number, number>();
-  holds.forEach((hold, i) => {
-    if (hold.falls)
-      gaps.set(
-        i,
-        nearestDistance(
-          solids[i]!.region,
-          solids.filter((_, k) => k !== i).map((solid) => solid.region),
-        ),
-      );
-  });
+  const loose = looseGroups(holds, solids, field);
   const judged: JudgedPart[] = solids.map(({ id, label, holder }) => ({ id, label, holder }));
-  return [...extra, ...judgeHolds(judged, holds, gaps, leastWidth, units)];
+  return [...extra, ...judgeHolds(judged, holds, loose, leastWidth, units)];
 }
 
 /** Labels by solid id, for wording. */
@@ -224,27 +238,6 @@ function lettersOf(words: readonly WordLayout[], solids: readonly Solid[]): Exam
   return words.flatMap((word) =>
     word.letters.map(({ id, key, wordId, text, origin }) => ({ id, key, wordId, text, origin, solids: indices.get(id) ?? [] })),
   );
-}
-
-/** Bodies connected through necks come off the machine together. */
-function countPieces(field: WidthField): number {
-  const parent = field.bodies.map((_, i) => i);
-  const find = (i: number): number => {
-    while (parent[i] !== i) {
-      parent[i] = parent[parent[i]!]!;
-      i = parent[i]!;
-    }
-    return i;
-  };
-  let pieces = parent.length;
-  for (const neck of field.necks) {
-    if (neck.width <= 0) continue;
-    const [a, b] = [find(neck.a), find(neck.b)];
-    if (a === b) continue;
-    parent[a] = b;
-    pieces--;
-  }
-  return pieces;
 }
 
 function stopwatch(report: ExamineOptions["onStage"]) {

@@ -1,1 +1,3 @@
 export * from "./examine";
+export * from "./outlines";
+export * from "./report";

@@ -1,128 +1,179 @@
 /**
  * The joint graph: what must break before a part comes loose.
  *
- * Bodies are nodes, necks are edges with their width as capacity. Bodies inside a holder are one node. Bodies in which no
- * part sits are taken out where they lead nowhere (a tip) or merely lie on the way (a plain stroke), so that what is left is
- * small: parts, junctions, and the necks between them.
+ * Bodies are nodes, necks are edges with their width as capacity. Bodies in which no part sits are taken out where they lead
+ * nowhere (a tip) or merely lie on the way (a plain stroke), so that what is left is small: parts, junctions, and ways
+ * between them, each a run of necks.
  */
-import type { Neck } from "../measure";
+import type { Neck, WidthField } from "../measure";
 
-export interface GraphEdge {
+/** A way between two nodes: necks one after the other, of which any one that breaks breaks the way. */
+export interface Way {
   a: number;
   b: number;
-  /** Necks one after the other along this way; breaking any of them breaks the way. */
   necks: number[];
-  /** Width of the narrowest of them, mm. */
+  /** The narrowest of them, and its true width in mm. */
+  narrowest: number;
   width: number;
 }
 
 export interface JointGraph {
-  /** Node 0 is what holds. */
   nodes: number;
-  edges: GraphEdge[];
+  ways: Way[];
   /** Node of each part, −1 for parts without material. */
   nodeOf: number[];
 }
 
-/** @param held for each body, whether it lies in a holder */
-export function buildGraph(necks: readonly Neck[], terminals: readonly number[], held: Uint8Array): JointGraph {
+/** A sampled chord is at most this much longer than the true minimum, as a share; sampling steps are a third of the width. */
+const SAMPLED_EXCESS = 1.1;
+
+/**
+ * @param terminals body of each part, −1 for parts without material
+ * @param held bodies that count as one node, node 0: those inside holders
+ */
+export function buildGraph(field: WidthField, terminals: readonly number[], held: Uint8Array): JointGraph {
+  const { a, b, count } = field.necks;
   const nodeOfBody = new Int32Array(held.length);
   let nodes = 1;
-  for (let b = 0; b < held.length; b++) nodeOfBody[b] = held[b] === 1 ? 0 : nodes++;
+  for (let body = 0; body < held.length; body++) nodeOfBody[body] = held[body] === 1 ? 0 : nodes++;
   const nodeOf = terminals.map((body) => (body < 0 ? -1 : nodeOfBody[body]!));
   const keep = new Uint8Array(nodes);
   keep[0] = 1;
   for (const node of nodeOf) if (node >= 0) keep[node] = 1;
-  let edges: GraphEdge[] = [];
-  necks.forEach((neck, k) => {
-    const a = nodeOfBody[neck.a]!;
-    const b = nodeOfBody[neck.b]!;
-    if (a !== b) edges.push({ a, b, necks: [k], width: neck.width });
-  });
-  edges = reduce(nodes, edges, keep);
-  return { nodes, edges, nodeOf };
+
+  const from = new Int32Array(count);
+  const to = new Int32Array(count);
+  for (let k = 0; k < count; k++) {
+    from[k] = nodeOfBody[a[k]!]!;
+    to[k] = nodeOfBody[b[k]!]!;
+  }
+  const runs = reduce(nodes, from, to, keep);
+  const ways = runs.map(({ a, b, necks }): Way => ({ a, b, necks, ...narrowestOf(field, necks) }));
+  return { nodes, ways, nodeOf };
 }
 
-function reduce(nodes: number, edges: GraphEdge[], keep: Uint8Array): GraphEdge[] {
-  const at: Set<GraphEdge>[] = Array.from({ length: nodes }, () => new Set());
-  const live = new Set(edges);
-  for (const edge of edges) {
-    at[edge.a]!.add(edge);
-    at[edge.b]!.add(edge);
+/** The truly narrowest neck of a run: those whose sampled width comes near the least are made exact. */
+export function narrowestOf(field: WidthField, necks: readonly number[]): { narrowest: number; width: number } {
+  let least = Infinity;
+  for (const k of necks) least = Math.min(least, field.necks.width[k]!);
+  let [narrowest, width] = [-1, Infinity];
+  for (const k of necks) {
+    if (field.necks.width[k]! > least * SAMPLED_EXCESS) continue;
+    const neck: Neck = field.exact(k);
+    if (neck.width < width) [narrowest, width] = [k, neck.width];
   }
-  const remove = (edge: GraphEdge) => {
-    live.delete(edge);
-    at[edge.a]!.delete(edge);
-    at[edge.b]!.delete(edge);
-  };
-  const queue = Array.from({ length: nodes }, (_, i) => i);
+  return { narrowest, width };
+}
+
+interface Run {
+  a: number;
+  b: number;
+  necks: number[];
+}
+
+/** Takes out dead ends first (most of what sampling finds are tips of curves), then joins what lies in a row. */
+function reduce(nodes: number, from: Int32Array, to: Int32Array, keep: Uint8Array): Run[] {
+  const count = from.length;
+  const degree = new Int32Array(nodes);
+  for (let k = 0; k < count; k++) {
+    if (from[k] === to[k]) continue;
+    degree[from[k]!]!++;
+    degree[to[k]!]!++;
+  }
+  const firstAt = new Int32Array(nodes + 1);
+  for (let n = 0; n < nodes; n++) firstAt[n + 1] = firstAt[n]! + degree[n]!;
+  const at = new Int32Array(firstAt[nodes]!);
+  const fill = firstAt.slice();
+  for (let k = 0; k < count; k++) {
+    if (from[k] === to[k]) continue;
+    at[fill[from[k]!]!++] = k;
+    at[fill[to[k]!]!++] = k;
+  }
+  const gone = new Uint8Array(count);
+  const queue: number[] = [];
+  for (let n = 0; n < nodes; n++) if (keep[n] === 0 && degree[n] === 1) queue.push(n);
   while (queue.length > 0) {
     const node = queue.pop()!;
-    const around = at[node]!;
-    if (keep[node] === 1 || around.size === 0 || around.size > 2) continue;
-    const [first, second] = [...around] as [GraphEdge, GraphEdge | undefined];
-    remove(first);
-    const left = first.a === node ? first.b : first.a;
-    if (second) {
-      remove(second);
-      const right = second.a === node ? second.b : second.a;
-      if (left !== right) {
-        const joined: GraphEdge = {
-          a: left,
-          b: right,
-          necks: [...first.necks, ...second.necks],
-          width: Math.min(first.width, second.width),
-        };
-        live.add(joined);
-        at[left]!.add(joined);
-        at[right]!.add(joined);
-      }
-      queue.push(right);
+    for (let i = firstAt[node]!; i < firstAt[node + 1]!; i++) {
+      const k = at[i]!;
+      if (gone[k] === 1) continue;
+      gone[k] = 1;
+      degree[node]!--;
+      const other = from[k] === node ? to[k]! : from[k]!;
+      if (--degree[other]! === 1 && keep[other] === 0) queue.push(other);
     }
-    queue.push(left);
   }
-  return [...live];
+
+  const runs: Run[] = [];
+  const used = new Uint8Array(count);
+  const endsRun = (node: number) => keep[node] === 1 || degree[node] !== 2;
+  for (let start = 0; start < nodes; start++) {
+    if (!endsRun(start)) continue;
+    for (let i = firstAt[start]!; i < firstAt[start + 1]!; i++) {
+      let k = at[i]!;
+      if (gone[k] === 1 || used[k] === 1) continue;
+      const necks: number[] = [];
+      let node = start;
+      for (;;) {
+        used[k] = 1;
+        necks.push(k);
+        node = from[k] === node ? to[k]! : from[k]!;
+        if (endsRun(node)) break;
+        k = otherNeck(node, k);
+      }
+      if (node !== start) runs.push({ a: start, b: node, necks });
+    }
+  }
+  return runs;
+
+  function otherNeck(node: number, arrived: number): number {
+    for (let i = firstAt[node]!; i < firstAt[node + 1]!; i++) {
+      const k = at[i]!;
+      if (gone[k] === 0 && k !== arrived) return k;
+    }
+    return arrived;
+  }
 }
 
 /**
  * Minimum cut between a node and what holds (node 0): Edmonds and Karp's shortest augmenting paths, 1972.
- * @param capacity of each edge; equal ones count necks, widths add up millimetres
+ * @param capacity of each way; equal ones count necks, widths add up millimetres
  */
-export function minimumCut(graph: JointGraph, source: number, capacity: (edge: GraphEdge) => number): number {
+export function minimumCut(graph: JointGraph, source: number, capacity: (way: Way) => number): number {
   if (source <= 0) return 0;
-  const flow = new Float64Array(graph.edges.length);
+  const flow = new Float64Array(graph.ways.length);
   const at = incidence(graph);
   let total = 0;
   for (;;) {
-    const via = new Map<number, { edge: number; from: number }>([[source, { edge: -1, from: -1 }]]);
+    const via = new Map<number, { way: number; from: number }>([[source, { way: -1, from: -1 }]]);
     const queue = [source];
     for (let head = 0; head < queue.length && !via.has(0); head++) {
       const node = queue[head]!;
-      for (const e of at[node] ?? []) {
-        const edge = graph.edges[e]!;
-        const other = edge.a === node ? edge.b : edge.a;
-        if (via.has(other) || residual(edge, flow[e]!, node, capacity) <= 1e-12) continue;
-        via.set(other, { edge: e, from: node });
+      for (const w of at[node] ?? []) {
+        const way = graph.ways[w]!;
+        const other = way.a === node ? way.b : way.a;
+        if (via.has(other) || residual(way, flow[w]!, node, capacity) <= 1e-12) continue;
+        via.set(other, { way: w, from: node });
         queue.push(other);
       }
     }
     if (!via.has(0)) return total;
     let push = Infinity;
     for (let node = 0; node !== source; node = via.get(node)!.from) {
-      const { edge, from } = via.get(node)!;
-      push = Math.min(push, residual(graph.edges[edge]!, flow[edge]!, from, capacity));
+      const { way, from } = via.get(node)!;
+      push = Math.min(push, residual(graph.ways[way]!, flow[way]!, from, capacity));
     }
     for (let node = 0; node !== source; node = via.get(node)!.from) {
-      const { edge, from } = via.get(node)!;
-      flow[edge]! += graph.edges[edge]!.a === from ? push : -push;
+      const { way, from } = via.get(node)!;
+      flow[way]! += graph.ways[way]!.a === from ? push : -push;
     }
     total += push;
   }
 }
 
 /** Flow runs from a to b where positive; material carries it both ways. */
-function residual(edge: GraphEdge, flow: number, from: number, capacity: (edge: GraphEdge) => number): number {
-  return edge.a === from ? capacity(edge) - flow : capacity(edge) + flow;
+function residual(way: Way, flow: number, from: number, capacity: (way: Way) => number): number {
+  return way.a === from ? capacity(way) - flow : capacity(way) + flow;
 }
 
 const incidences = new WeakMap<JointGraph, number[][]>();
@@ -131,9 +182,9 @@ function incidence(graph: JointGraph): number[][] {
   let at = incidences.get(graph);
   if (!at) {
     at = Array.from({ length: graph.nodes }, () => []);
-    for (const [e, edge] of graph.edges.entries()) {
-      at[edge.a]!.push(e);
-      at[edge.b]!.push(e);
+    for (const [w, way] of graph.ways.entries()) {
+      at[way.a]!.push(w);
+      at[way.b]!.push(w);
     }
     incidences.set(graph, at);
   }
@@ -141,30 +192,30 @@ function incidence(graph: JointGraph): number[][] {
 }
 
 /**
- * For each edge, the nodes that lose their way to what holds when it breaks (empty where another way remains).
+ * For each way, the nodes that lose their way to what holds when it breaks (empty where another way remains).
  * Bridges by depth-first search from node 0 (R. E. Tarjan, 1974).
  */
-export function lostByEdge(graph: JointGraph): number[][] {
+export function lostByWay(graph: JointGraph): number[][] {
   const at = incidence(graph);
   const entered = new Int32Array(graph.nodes).fill(-1);
   const low = new Int32Array(graph.nodes);
   const order: number[] = [];
-  const lost: number[][] = graph.edges.map(() => []);
+  const lost: number[][] = graph.ways.map(() => []);
   const stack: { node: number; via: number; next: number }[] = [{ node: 0, via: -1, next: 0 }];
   entered[0] = 0;
   order.push(0);
   while (stack.length > 0) {
     const top = stack[stack.length - 1]!;
-    const edges = at[top.node]!;
-    if (top.next < edges.length) {
-      const e = edges[top.next++]!;
-      if (e === top.via) continue;
-      const edge = graph.edges[e]!;
-      const other = edge.a === top.node ? edge.b : edge.a;
+    const ways = at[top.node]!;
+    if (top.next < ways.length) {
+      const w = ways[top.next++]!;
+      if (w === top.via) continue;
+      const way = graph.ways[w]!;
+      const other = way.a === top.node ? way.b : way.a;
       if (entered[other] === -1) {
         entered[other] = low[other] = order.length;
         order.push(other);
-        stack.push({ node: other, via: e, next: 0 });
+        stack.push({ node: other, via: w, next: 0 });
       } else {
         low[top.node] = Math.min(low[top.node]!, entered[other]!);
       }
@@ -174,7 +225,7 @@ export function lostByEdge(graph: JointGraph): number[][] {
     const parent = stack[stack.length - 1];
     if (!parent) continue;
     low[parent.node] = Math.min(low[parent.node]!, low[top.node]!);
-    // Everything entered since then hangs on this one edge.
+    // Everything entered since then hangs on this one way.
     if (low[top.node]! > entered[parent.node]!) lost[top.via] = order.slice(entered[top.node]!);
   }
   return lost;

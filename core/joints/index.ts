@@ -3,11 +3,10 @@
  */
 import { type Box, type Point, type Region, regionArea, regionBox, regionContains } from "../geometry";
 import { type Neck, poleOf, type WidthField } from "../measure";
-import { buildGraph, lostByEdge, minimumCut } from "./graph";
+import { buildGraph, type JointGraph, lostByWay, minimumCut, narrowestOf } from "./graph";
 import { reachAnchors } from "./tree";
 
-export { buildGraph, lostByEdge, minimumCut } from "./graph";
-export { reachAnchors } from "./tree";
+export { type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
 
 export interface JointPart {
   region: Region;
@@ -55,26 +54,25 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
   const places = poles.map((pole) => (pole ? field.locate(pole.x, pole.y) : null));
   const terminals = places.map((place) => place?.body ?? -1);
   const { anchors, main, standIn } = chooseAnchors(parts);
-  const bodiesOf = (indices: number[]) => indices.map((i) => terminals[i]!);
-
-  const count = field.bodies.length;
-  const toAnchors = reachAnchors(count, field.necks, terminals, bodiesOf(anchors));
-  const toMain = anchors.length > 1 ? reachAnchors(count, field.necks, terminals, bodiesOf([main])) : toAnchors;
+  // Holds are measured to the middle of a holder, ties to any place in it: two graphs of the same necks.
+  const toMiddles = buildGraph(field, terminals, new Uint8Array(field.bodies.length));
+  const toAnchors = reachAnchors(toMiddles, anchors);
+  const toMain = anchors.length > 1 ? reachAnchors(toMiddles, [main]) : toAnchors;
   const held = bodiesInside(
     field,
     anchors.map((i) => parts[i]!.region),
   );
-  const graph = buildGraph(field.necks, terminals, held);
+  const graph = buildGraph(field, terminals, held);
 
   const holds = parts.map((_, i): Hold => {
-    const { neck: index } = (anchors.includes(i) ? toMain : toAnchors)[i]!;
+    const way = (anchors.includes(i) ? toMain : toAnchors)[i]!;
     const place = places[i];
     const pole = poles[i];
     const middle = { x: pole?.x ?? 0, y: pole?.y ?? 0 };
-    if (index === null || !place || !pole) {
-      return { width: 0, falls: true, neck: null, at: middle, ties: 0, tieWidth: 0, anchor: false };
+    if (way === null || !place || !pole) {
+      return { width: 0, falls: true, neck: null, at: middle, ties: 0, tieWidth: 0, anchor: i === main };
     }
-    const neck = index === -1 ? null : field.necks[index]!;
+    const neck = way === -1 ? null : field.exact(toMiddles.ways[way]!.narrowest);
     const own = place.clearance;
     const decides = neck && neck.width <= own ? neck : null;
     const width = decides ? decides.width : own;
@@ -86,12 +84,12 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
       at: decides ? { x: (decides.from.x + decides.to.x) / 2, y: (decides.from.y + decides.to.y) / 2 } : middle,
       // A part that lies wholly in a holder has no neck of its own: its own width is what would have to break.
       ties: ties || 1,
-      tieWidth: ties ? minimumCut(graph, graph.nodeOf[i]!, (edge) => edge.width) : width,
+      tieWidth: ties ? minimumCut(graph, graph.nodeOf[i]!, (each) => each.width) : width,
       anchor: i === main,
     };
   });
 
-  return { holds, joints: listJoints(field.necks, graph), standIn };
+  return { holds, joints: listJoints(field, graph), standIn };
 }
 
 function chooseAnchors(parts: readonly JointPart[]): { anchors: number[]; main: number; standIn: number } {
@@ -120,21 +118,21 @@ function within(box: Box, x: number, y: number): boolean {
 }
 
 /** Along each way of the graph, the narrowest neck for each set of parts that meet there. */
-function listJoints(necks: readonly Neck[], graph: ReturnType<typeof buildGraph>): Joint[] {
-  const lost = lostByEdge(graph);
+function listJoints(field: WidthField, graph: JointGraph): Joint[] {
+  const lost = lostByWay(graph);
   const joints: Joint[] = [];
-  graph.edges.forEach((edge, e) => {
-    const narrowest = new Map<string, Neck>();
-    for (const k of edge.necks) {
-      const neck = necks[k]!;
-      if (neck.parts.length < 2) continue;
-      const key = neck.parts.join(" ");
-      const known = narrowest.get(key);
-      if (!known || neck.width < known.width) narrowest.set(key, neck);
+  graph.ways.forEach((way, w) => {
+    const meeting = new Map<string, number[]>();
+    for (const k of way.necks) {
+      const parts = field.partsAt(k);
+      if (parts.length > 1) meeting.set(parts.join(" "), [...(meeting.get(parts.join(" ")) ?? []), k]);
     }
-    const gone = new Set(lost[e]!);
+    const gone = new Set(lost[w]!);
     const takes = [...graph.nodeOf.keys()].filter((part) => gone.has(graph.nodeOf[part]!));
-    for (const { parts, width, from, to } of narrowest.values()) joints.push({ parts, width, from, to, takes });
+    for (const necks of meeting.values()) {
+      const { parts, width, from, to } = field.exact(narrowestOf(field, necks).narrowest);
+      if (parts.length > 1) joints.push({ parts, width, from, to, takes });
+    }
   });
   return joints.sort((a, b) => a.width - b.width);
 }

@@ -1,29 +1,18 @@
 /**
  * The merge tree: at which width does a part first meet a holder?
  *
- * Necks are taken from the widest to the narrowest and join the bodies on their sides (Kruskal's maximum spanning forest
- * with union–find). The neck at which a part's body and an anchored body first come together is the narrowest place on the
- * widest way between them: the part's hold, and the place where it would break off.
+ * Ways are taken from the widest to the narrowest and join the nodes at their ends (Kruskal's maximum spanning forest with
+ * union–find). The way by which a part first comes together with an anchor has the narrowest neck on the widest way between
+ * them: its width is the part's hold, its place where the part would break off.
  */
-import type { Neck } from "../measure";
-
-export interface Reach {
-  /** Index of the neck that decides, −1 where the part sits in an anchored body, `null` where no way leads to one. */
-  neck: number | null;
-}
+import type { JointGraph } from "./graph";
 
 /**
- * @param bodies number of bodies
- * @param terminals body of each part, −1 for parts without material
- * @param anchors bodies that count as held
+ * @param anchors parts that count as held
+ * @returns for each part the way that decides, −1 where it sits with an anchor, `null` where no way leads to one
  */
-export function reachAnchors(
-  bodies: number,
-  necks: readonly Neck[],
-  terminals: readonly number[],
-  anchors: readonly number[],
-): Reach[] {
-  const parent = Int32Array.from({ length: bodies }, (_, i) => i);
+export function reachAnchors(graph: JointGraph, anchors: readonly number[]): (number | null)[] {
+  const parent = Int32Array.from({ length: graph.nodes }, (_, i) => i);
   const find = (i: number) => {
     while (parent[i] !== i) {
       parent[i] = parent[parent[i]!]!;
@@ -31,31 +20,26 @@ export function reachAnchors(
     }
     return i;
   };
-  const anchored = new Uint8Array(bodies);
-  for (const body of anchors) if (body >= 0) anchored[body] = 1;
-  const waiting: (number[] | undefined)[] = new Array(bodies);
-  const reach: Reach[] = terminals.map(() => ({ neck: null }));
-  terminals.forEach((body, part) => {
-    if (body < 0) return;
-    if (anchored[body] === 1) reach[part] = { neck: -1 };
-    else waiting[body] = [...(waiting[body] ?? []), part];
+  const anchored = new Uint8Array(graph.nodes);
+  for (const part of anchors) if (graph.nodeOf[part]! >= 0) anchored[graph.nodeOf[part]!] = 1;
+  const waiting = new Map<number, number[]>();
+  const reach: (number | null)[] = graph.nodeOf.map(() => null);
+  graph.nodeOf.forEach((node, part) => {
+    if (node < 0) return;
+    if (anchored[node] === 1) reach[part] = -1;
+    else waiting.set(node, [...(waiting.get(node) ?? []), part]);
   });
 
-  const order = Array.from(necks.keys()).sort((m, n) => necks[n]!.width - necks[m]!.width);
-  for (const k of order) {
-    let a = find(necks[k]!.a);
-    let b = find(necks[k]!.b);
+  const order = Array.from(graph.ways.keys()).sort((m, n) => graph.ways[n]!.width - graph.ways[m]!.width);
+  for (const w of order) {
+    let a = find(graph.ways[w]!.a);
+    let b = find(graph.ways[w]!.b);
     if (a === b) continue;
-    if (anchored[b] === 1 && anchored[a] === 0) [a, b] = [b, a];
-    const arriving = waiting[b];
-    if (anchored[a] === 1) {
-      for (const part of arriving ?? []) reach[part] = { neck: k };
-      waiting[b] = undefined;
-    } else if (arriving) {
-      const here = waiting[a];
-      if (here) here.push(...arriving);
-      else waiting[a] = arriving;
-    }
+    if (anchored[b] === 1) [a, b] = [b, a];
+    const arriving = waiting.get(b) ?? [];
+    waiting.delete(b);
+    if (anchored[a] === 1) for (const part of arriving) reach[part] = w;
+    else waiting.set(a, [...(waiting.get(a) ?? []), ...arriving]);
     parent[b] = a;
   }
   return reach;

@@ -26,8 +26,8 @@ export interface Finding {
   at: Point;
   /** mm; 0 for what is not joined at all. */
   width: number;
-  /** For a loose part, how far it misses the nearest material, mm. */
-  gap?: number;
+  /** For a loose part, the shortest way to the nearest other material, mm. */
+  gap?: { width: number; from: Point; to: Point };
   /** What it means for the piece. */
   means: Verdict;
   message: string;
@@ -49,6 +49,12 @@ export interface PartLabel {
   ordinal: string;
 }
 
+/** Parts that hang together but on nothing else. */
+export interface LooseGroup {
+  parts: number[];
+  gap?: { width: number; from: Point; to: Point };
+}
+
 export interface JudgedHold {
   width: number;
   falls: boolean;
@@ -60,35 +66,33 @@ export interface JudgedHold {
 /** Widths are compared with this much grace (mm), so that a joint made exactly as wide as needed passes. */
 const GRACE = 0.005;
 
-/**
- * @param gaps for loose parts, the distance to the nearest other material
- * @returns findings, worst first
- */
+/** @returns findings, worst first */
 export function judgeHolds(
   parts: readonly JudgedPart[],
   holds: readonly JudgedHold[],
-  gaps: ReadonlyMap<number, number>,
+  loose: readonly LooseGroup[],
   leastWidth: number,
   units: Units = "mm",
 ): Finding[] {
   const findings: Finding[] = [];
+  for (const { parts: group, gap } of loose) {
+    const ids = group.map((i) => parts[i]!.id);
+    findings.push({
+      kind: "loose",
+      parts: ids,
+      meeting: ids.length,
+      at: holds[group[0]!]!.at,
+      width: 0,
+      gap,
+      means: "falls",
+      message: "",
+    });
+  }
   const byNeck = new Map<object, number[]>();
   holds.forEach((hold, i) => {
-    if (hold.falls) {
-      findings.push({
-        kind: "loose",
-        parts: [parts[i]!.id],
-        meeting: 1,
-        at: hold.at,
-        width: 0,
-        gap: gaps.get(i),
-        means: "falls",
-        message: "",
-      });
-    } else if (hold.width < leastWidth - GRACE && (!hold.anchor || parts[i]!.holder)) {
-      const place = hold.neck ?? hold;
-      byNeck.set(place, [...(byNeck.get(place) ?? []), i]);
-    }
+    if (hold.falls || hold.width >= leastWidth - GRACE || (hold.anchor && !parts[i]!.holder)) return;
+    const place = hold.neck ?? hold;
+    byNeck.set(place, [...(byNeck.get(place) ?? []), i]);
   });
   for (const hanging of byNeck.values()) {
     const hold = holds[hanging[0]!]!;
@@ -104,7 +108,7 @@ export function judgeHolds(
       message: "",
     });
   }
-  findings.sort((a, b) => a.width - b.width || (a.gap ?? 0) - (b.gap ?? 0));
+  findings.sort((a, b) => a.width - b.width || b.parts.length - a.parts.length);
   const labels = new Map(parts.map((part) => [part.id, part.label]));
   for (const finding of findings) finding.message = describeFinding(finding, labels, leastWidth, units);
   return findings;

@@ -45,11 +45,11 @@ export function describeFinding(finding: Finding, labels: Labels, leastWidth: nu
   const wanted = formatLength(leastWidth, units);
   switch (finding.kind) {
     case "loose": {
-      const verb = `${capital(names[0]!)} is not joined.`;
-      if (gap === undefined || !Number.isFinite(gap))
-        return `${verb} There is nothing it could hold on to: add a bar or a stick.`;
-      if (gap < 0.05) return `${verb} It only touches in a point: move it ${formatLength(leastWidth, units)} closer.`;
-      return `${verb} It misses the rest by ${formatLength(gap, units)}: move it until it bites.`;
+      const verb = `${capital(listOf(names))} ${parts.length > 1 ? "are" : "is"} not joined${parts.length > 1 ? " to the rest" : ""}.`;
+      const it = parts.length > 1 ? "them" : "it";
+      if (!gap) return `${verb} There is nothing to hold ${it}: add a bar or a stick.`;
+      if (gap.width < 0.02) return `${verb} The outlines only touch in a point: overlap them by ${wanted} or more.`;
+      return `${verb} ${formatLength(gap.width, units)} are missing to the next material: move ${it} until ${parts.length > 1 ? "they bite" : "it bites"}.`;
     }
     case "thin-joint": {
       const goes = parts.slice(meeting).filter((id) => labels.get(id)?.kind === "letter");
@@ -79,7 +79,9 @@ export function verdictSentence(
   const other = findings.find((finding) => !["loose", "thin-joint", "thin-stroke"].includes(finding.kind));
   const first = other ? `${other.message} ` : "";
   if (verdict === "holds") return `${first}Everything holds. ${measure}`;
-  const loose = findings.filter((finding) => finding.kind === "loose").map((finding) => labels.get(finding.parts[0]!));
+  const loose = findings
+    .filter((finding) => finding.kind === "loose")
+    .flatMap((finding) => finding.parts.map((id) => labels.get(id)));
   if (loose.length > 0) return `${first}${capital(countLoose(loose))} ${measure}`;
   const thin = findings.filter((finding) => finding.kind === "thin-joint" || finding.kind === "thin-stroke").length;
   if (thin === 0) return `${first}${measure}`;

@@ -20,10 +20,8 @@ export interface Body extends Point {
   width: number;
 }
 
+/** A neck slid to its true minimum. */
 export interface Neck {
-  /** Bodies on both sides; the same twice where the material closes round a hole. */
-  a: number;
-  b: number;
   /** Length in mm of the narrowest chord. */
   width: number;
   from: Point;
@@ -32,11 +30,39 @@ export interface Neck {
   parts: number[];
 }
 
+/** All necks as found on the samples: a chord of these may be a few per cent longer than the true minimum nearby. */
+export interface Necks {
+  count: number;
+  /** Bodies on both sides; the same twice where the material closes round a hole. */
+  a: Int32Array;
+  b: Int32Array;
+  /** Length of the sampled chord, mm. */
+  width: Float64Array;
+}
+
+/** The narrowest way across the empty space between two separate pieces of material. */
+export interface Gap {
+  /** Numbers of the pieces, as in `pieceOf`. */
+  pieces: [number, number];
+  width: number;
+  from: Point;
+  to: Point;
+}
+
 export interface WidthField {
   bodies: Body[];
-  necks: Neck[];
+  necks: Necks;
+  /** Neck k slid to its true minimum (remembered). */
+  exact(k: number): Neck;
+  /** Parts at the ends of neck k as sampled: enough to tell joints from strokes. */
+  partsAt(k: number): number[];
   /** The body that the point belongs to and the clearance there (diameter of the largest disc centred on it), or `null` outside the material. */
   locate(x: number, y: number): { body: number; clearance: number } | null;
+  /** Which separate piece of material each body lies in; pieces that touch in a point are two. */
+  pieceOf: Int32Array;
+  pieces: number;
+  /** Gaps between pieces that lie next to each other, narrowest first. */
+  gaps(): Gap[];
   /** Number of boundary samples, for those who measure the measuring. */
   samples: number;
 }
@@ -46,15 +72,15 @@ export interface FieldOptions {
   longest?: number;
   /** Shortest boundary step in mm that refinement goes down to. */
   shortest?: number;
-  /** Off for rough questions (where is the middle of this letter?): chords stay as sampled. */
-  exact?: boolean;
 }
 
 /** Where boundary steps are longer than this share of the local width, they are halved. */
 const STEP_PER_WIDTH = 1 / 3;
 /** Corners of a triangle closer than this along the ring belong to one bend and say nothing about a width. */
 const SAME_BEND = 6;
-const ROUNDS = 5;
+/** After the first round only steps longer than the width itself are worth another triangulation. */
+const STEP_PER_WIDTH_LATER = 1;
+const ROUNDS = 4;
 
 /**
  * Measures a welded region.
@@ -63,12 +89,53 @@ const ROUNDS = 5;
  * @param owners which part each edge came from (see `Weld.owners`)
  */
 export function measureWidths(region: Region, owners?: readonly Int32Array[], options: FieldOptions = {}): WidthField {
-  const { longest = 0.8, shortest = 0.02, exact = true } = options;
-  if (region.length === 0) return { bodies: [], necks: [], locate: () => null, samples: 0 };
+  const { longest = 0.8, shortest = 0.02 } = options;
   const { boundary, mesh } = sample(boundaryOf(region, owners), longest, shortest);
   const { bodies, bodyOf } = findBodies(mesh);
-  const necks = findNecks(mesh, boundary, bodyOf, exact);
-  return { bodies, necks, locate: locator(mesh, boundary, bodyOf), samples: boundary.points };
+  const { necks, ends } = findNecks(mesh, bodyOf);
+  const { pieceOfTriangle, pieces } = findPieces(mesh);
+  const pieceOf = new Int32Array(bodies.length);
+  bodyOf.forEach((body, t) => {
+    if (body !== -1) pieceOf[body] = pieceOfTriangle[t]!;
+  });
+  const leaving = edgesLeaving(boundary);
+  const known = new Map<number, Neck>();
+  const edgesAt = (point: number) => [leaving[point]!, boundary.before[leaving[point]!]!];
+  const partsOf = (edges: number[]) =>
+    [...new Set(edges.map((e) => boundary.owner[e]!).filter((owner) => owner >= 0))].sort((m, n) => m - n);
+
+  return {
+    bodies,
+    necks,
+    partsAt: (k) => partsOf([...edgesAt(ends[2 * k]!), ...edgesAt(ends[2 * k + 1]!)]),
+    exact: (k) => {
+      let neck = known.get(k);
+      if (!neck) {
+        const [p, q] = [ends[2 * k]!, ends[2 * k + 1]!];
+        const chord = refineChord(boundary, leaving[p]!, leaving[q]!);
+        neck =
+          chord && chord.width <= necks.width[k]!
+            ? { width: chord.width, from: chord.from, to: chord.to, parts: partsOf(chord.edges) }
+            : {
+                width: necks.width[k]!,
+                from: pointAt(boundary, p),
+                to: pointAt(boundary, q),
+                parts: partsOf([...edgesAt(p), ...edgesAt(q)]),
+              };
+        known.set(k, neck);
+      }
+      return neck;
+    },
+    locate: mesh.triangles.length === 0 ? () => null : locator(mesh, boundary, bodyOf, leaving),
+    pieceOf,
+    pieces,
+    gaps: () => findGaps(mesh, boundary, pieceOfTriangle, leaving),
+    samples: boundary.points,
+  };
+}
+
+function pointAt(b: Boundary, point: number): Point {
+  return { x: b.x[point]!, y: b.y[point]! };
 }
 
 /** Splits the boundary until its steps are short against the local width and the triangulation contains all of it. */
@@ -86,28 +153,29 @@ function refineSampling(start: Boundary, longest: number, shortest: number): { b
   let boundary = splitEdges(start, pieces);
   for (let round = 1; ; round++) {
     const mesh = triangulate(boundary);
-    const finer = round < ROUNDS ? splitEdges(boundary, piecesWanted(boundary, mesh, shortest)) : boundary;
+    const share = round === 1 ? STEP_PER_WIDTH : STEP_PER_WIDTH_LATER;
+    const finer = round < ROUNDS ? splitEdges(boundary, piecesWanted(boundary, mesh, shortest, share)) : boundary;
     if (finer === boundary) return { boundary, mesh };
     boundary = finer;
   }
 }
 
-function piecesWanted(b: Boundary, mesh: Mesh, shortest: number): Uint16Array {
+/** @param share longest step as a share of the local width */
+function piecesWanted(b: Boundary, mesh: Mesh, shortest: number, share: number): Uint16Array {
   const pieces = new Uint16Array(b.edges);
   for (const e of mesh.missing) if (edgeLength(b, e) > shortest) pieces[e] = 2;
   const { triangles, coords } = mesh;
   for (let h = 0; h < triangles.length; h++) {
     const e = mesh.edgeOn[h]!;
     if (e === -1 || mesh.inside[(h / 3) | 0] === 0) continue;
-    const apex = triangles[prevHalfedge(h)]!;
-    if (nearAlong(b, e, apex)) continue;
     const length = edgeLength(b, e);
     if (length <= shortest) continue;
+    const apex = triangles[prevHalfedge(h)]!;
     const toStart = Math.hypot(coords[2 * apex]! - b.x[b.start[e]!]!, coords[2 * apex + 1]! - b.y[b.start[e]!]!);
     const toEnd = Math.hypot(coords[2 * apex]! - b.x[b.end[e]!]!, coords[2 * apex + 1]! - b.y[b.end[e]!]!);
     const width = Math.min(toStart, toEnd);
-    const wanted = Math.ceil(Math.min(length / shortest, length / (width * STEP_PER_WIDTH)));
-    if (wanted > 1) pieces[e] = Math.max(pieces[e]!, Math.min(wanted, 8));
+    const wanted = Math.ceil(Math.min(length / shortest, length / (width * share)));
+    if (wanted > 1 && !nearAlong(b, e, apex)) pieces[e] = Math.max(pieces[e]!, Math.min(wanted, 16));
   }
   return pieces;
 }
@@ -189,42 +257,95 @@ function circumcircle({ triangles, coords }: Mesh, t: number): Body {
   return { x: ax + ux, y: ay + uy, width: 2 * Math.hypot(ux, uy) };
 }
 
-function findNecks(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array, exact: boolean): Neck[] {
+/** @returns the necks, and the two samples at the ends of each */
+function findNecks(mesh: Mesh, bodyOf: Int32Array): { necks: Necks; ends: Int32Array } {
   const { triangles, halfedges, coords } = mesh;
-  const leaving = edgesLeaving(boundary);
   const obtuse = new Int32Array(mesh.inside.length).fill(-1);
   for (let t = 0; t < mesh.inside.length; t++) if (mesh.inside[t] === 1) obtuse[t] = obtuseSide(mesh, t);
-  const necks: Neck[] = [];
+  const found: number[] = [];
   for (let h = 0; h < triangles.length; h++) {
     const twin = halfedges[h]!;
     if (twin < h || mesh.edgeOn[h] !== -1) continue;
     const t = (h / 3) | 0;
     const u = (twin / 3) | 0;
     if (mesh.inside[t] === 0 || mesh.inside[u] === 0) continue;
-    const [a, b] = [bodyOf[t]!, bodyOf[u]!];
     const saddle = obtuse[t] !== h && obtuse[u] !== twin;
-    if (!saddle && a === b) continue;
+    if (saddle || bodyOf[t] !== bodyOf[u]) found.push(h);
+  }
+  const count = found.length;
+  const necks: Necks = { count, a: new Int32Array(count), b: new Int32Array(count), width: new Float64Array(count) };
+  const ends = new Int32Array(2 * count);
+  found.forEach((h, k) => {
+    const twin = halfedges[h]!;
     const [p, q] = [triangles[h]!, triangles[twin]!];
-    let neck: Neck = {
-      a,
-      b,
-      width: Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!),
-      from: { x: coords[2 * p]!, y: coords[2 * p + 1]! },
-      to: { x: coords[2 * q]!, y: coords[2 * q + 1]! },
-      parts: [],
-    };
-    let ends = [leaving[p]!, boundary.before[leaving[p]!]!, leaving[q]!, boundary.before[leaving[q]!]!];
-    if (exact) {
-      const chord = refineChord(boundary, leaving[p]!, leaving[q]!);
-      if (chord && chord.width <= neck.width) {
-        neck = { ...neck, width: chord.width, from: chord.from, to: chord.to };
-        ends = chord.edges;
+    necks.a[k] = bodyOf[(h / 3) | 0]!;
+    necks.b[k] = bodyOf[(twin / 3) | 0]!;
+    necks.width[k] = Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!);
+    ends[2 * k] = p;
+    ends[2 * k + 1] = q;
+  });
+  return { necks, ends };
+}
+
+function findPieces({ inside, halfedges, edgeOn }: Mesh): { pieceOfTriangle: Int32Array; pieces: number } {
+  const pieceOfTriangle = new Int32Array(inside.length).fill(-1);
+  let pieces = 0;
+  const stack: number[] = [];
+  for (let start = 0; start < inside.length; start++) {
+    if (inside[start] === 0 || pieceOfTriangle[start] !== -1) continue;
+    pieceOfTriangle[start] = pieces;
+    stack.push(start);
+    while (stack.length > 0) {
+      const t = stack.pop()!;
+      for (let h = 3 * t; h < 3 * t + 3; h++) {
+        if (edgeOn[h] !== -1 || halfedges[h] === -1) continue;
+        const neighbour = (halfedges[h]! / 3) | 0;
+        if (pieceOfTriangle[neighbour] !== -1) continue;
+        pieceOfTriangle[neighbour] = pieces;
+        stack.push(neighbour);
       }
     }
-    neck.parts = [...new Set(ends.map((e) => boundary.owner[e]!).filter((owner) => owner >= 0))].sort((m, n) => m - n);
-    necks.push(neck);
+    pieces++;
   }
-  return necks;
+  return { pieceOfTriangle, pieces };
+}
+
+/** Of two point sets, the nearest pair is always an edge of their common Delaunay triangulation. */
+function findGaps(mesh: Mesh, b: Boundary, pieceOfTriangle: Int32Array, leaving: Int32Array): Gap[] {
+  const { triangles, halfedges, inside, coords } = mesh;
+  const piecesAt: (Set<number> | undefined)[] = new Array(b.points);
+  for (let h = 0; h < triangles.length; h++) {
+    const t = (h / 3) | 0;
+    if (inside[t] === 1) (piecesAt[triangles[h]!] ??= new Set()).add(pieceOfTriangle[t]!);
+  }
+  const nearest = new Map<string, { pieces: [number, number]; width: number; p: number; q: number }>();
+  const offer = (m: number, n: number, width: number, p: number, q: number) => {
+    const pieces: [number, number] = m < n ? [m, n] : [n, m];
+    const key = pieces.join(" ");
+    const known = nearest.get(key);
+    if (!known || width < known.width) nearest.set(key, { pieces, width, p, q });
+  };
+  piecesAt.forEach((here, point) => {
+    if (!here || here.size < 2) return;
+    for (const m of here) for (const n of here) if (m < n) offer(m, n, 0, point, point);
+  });
+  for (let h = 0; h < triangles.length; h++) {
+    if (halfedges[h]! < h) continue;
+    const [p, q] = [triangles[h]!, triangles[nextHalfedge(h)]!];
+    const [from, to] = [piecesAt[p], piecesAt[q]];
+    if (!from || !to) continue;
+    for (const m of from) {
+      for (const n of to) {
+        if (m === n) continue;
+        offer(m, n, Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!), p, q);
+      }
+    }
+  }
+  const gaps = [...nearest.values()].map(({ pieces, width, p, q }): Gap => {
+    const chord = width > 0 ? refineChord(b, leaving[p]!, leaving[q]!) : null;
+    return { pieces, width: chord?.width ?? width, from: chord?.from ?? pointAt(b, p), to: chord?.to ?? pointAt(b, q) };
+  });
+  return gaps.sort((m, n) => m.width - n.width);
 }
 
 /** One boundary edge that starts at each point. */
@@ -235,9 +356,8 @@ function edgesLeaving(boundary: Boundary): Int32Array {
 }
 
 /** Finds the triangle around a point by walking towards it through the mesh. */
-function locator(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array): WidthField["locate"] {
+function locator(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array, leaving: Int32Array): WidthField["locate"] {
   const { triangles, halfedges, coords } = mesh;
-  const leaving = edgesLeaving(boundary);
   const into = new Int32Array(coords.length / 2).fill(-1);
   for (let h = 0; h < triangles.length; h++) into[triangles[nextHalfedge(h)]!] = h;
   let last = 0;

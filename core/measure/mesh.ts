@@ -1,9 +1,10 @@
 /**
  * Delaunay triangulation of boundary samples, with the triangles inside the material marked.
  */
-import Constrainautor from "@kninnug/constrainautor";
+
 import Delaunator from "delaunator";
 import type { Boundary } from "./boundary";
+import Constrainautor from "./constrainer";
 
 export interface Mesh {
   /** Points: first those of the boundary, then four far corners that keep every sample off the hull. */

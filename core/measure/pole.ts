@@ -13,7 +13,7 @@ export function poleOf(region: Region): Body | null {
   const centre = regionCentroid(region);
   if (!box || !centre) return null;
   const longest = Math.max(0.2, Math.max(box.maxX - box.minX, box.maxY - box.minY) / 12);
-  const { bodies } = measureWidths(region, undefined, { exact: false, longest, shortest: longest / 8 });
+  const { bodies } = measureWidths(region, undefined, { longest, shortest: longest / 8 });
   const widest = bodies.reduce((max, body) => Math.max(max, body.width), 0);
   let pole: Body | null = null;
   for (const body of bodies) {

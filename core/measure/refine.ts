@@ -19,7 +19,12 @@ const RECENTRE = 4;
 /** Ends nearer than this to a corner (mm) lie in the corner. */
 const CORNER = 1e-6;
 
+/** Scratch space: this runs thousands of times for one drag of a letter. */
 const hit = { width2: 0, s: 0, t: 0 };
+const rows = new Int32Array(2 * WINDOW);
+const columns = new Int32Array(2 * WINDOW);
+/** Places 2k and 2k + 1 of a window lie k steps from the given end; these are the outermost. */
+const RIM = WINDOW - 1;
 
 /**
  * @param fromEdge a boundary edge that starts at one end of the chord
@@ -32,8 +37,7 @@ export function refineChord(b: Boundary, fromEdge: number, toEdge: number): Chor
   for (let move = 0; move < RECENTRE; move++) {
     const best = closestPair(b, from, to);
     if (!best) return null;
-    const onRim = best.i === -WINDOW || best.i === WINDOW - 1 || best.j === -WINDOW || best.j === WINDOW - 1;
-    if (!onRim) return chordAt(b, best);
+    if (!best.onRim) return chordAt(b, best);
     if (move > 0 && best.from === from && best.to === to) return null;
     from = best.from;
     to = best.to;
@@ -44,42 +48,43 @@ export function refineChord(b: Boundary, fromEdge: number, toEdge: number): Chor
 interface Pair {
   from: number;
   to: number;
-  /** Position in the windows, 0 = the edge that leaves the given end, −1 = the one before it. */
-  i: number;
-  j: number;
   s: number;
   t: number;
   width2: number;
+  /** The nearest pair lies at the end of a window: the minimum may lie beyond. */
+  onRim: boolean;
 }
 
 function closestPair(b: Boundary, from: number, to: number): Pair | null {
-  let best: Pair | null = null;
-  const rows = inWindow(b, from);
-  const columns = inWindow(b, to);
-  for (const [i, e] of rows) {
-    for (const [j, f] of columns) {
+  fillWindow(b, from, rows);
+  fillWindow(b, to, columns);
+  let [bestRow, bestColumn, width2, bestS, bestT] = [-1, -1, Infinity, 0, 0];
+  for (let i = 0; i < rows.length; i++) {
+    const e = rows[i]!;
+    for (let j = 0; j < columns.length; j++) {
+      const f = columns[j]!;
       if (e === f || b.end[e] === b.start[f] || b.end[f] === b.start[e]) return null;
       segmentDistance(b, e, f);
       // Along parallel sides every chord is as short; the one nearest the sampled place is kept.
-      if (!best || hit.width2 < best.width2 - 1e-10) {
-        best = { from: e, to: f, i, j, s: hit.s, t: hit.t, width2: hit.width2 };
+      if (hit.width2 < width2 - 1e-10) {
+        [bestRow, bestColumn, width2, bestS, bestT] = [i, j, hit.width2, hit.s, hit.t];
       }
     }
   }
-  return best;
+  const onRim = bestRow >> 1 === RIM || bestColumn >> 1 === RIM;
+  return { from: rows[bestRow]!, to: columns[bestColumn]!, s: bestS, t: bestT, width2, onRim };
 }
 
-/** The edges around one end, nearest first. */
-function inWindow(b: Boundary, edge: number): [number, number][] {
-  const edges: [number, number][] = [];
+/** The edges around one end, nearest first: after, before, after, before … */
+function fillWindow(b: Boundary, edge: number, window: Int32Array): void {
   let after = edge;
   let before = b.before[edge]!;
   for (let k = 0; k < WINDOW; k++) {
-    edges.push([k, after], [-1 - k, before]);
+    window[2 * k] = after;
+    window[2 * k + 1] = before;
     after = b.after[after]!;
     before = b.before[before]!;
   }
-  return edges;
 }
 
 function chordAt(b: Boundary, pair: Pair): Chord {

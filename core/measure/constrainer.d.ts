@@ -1,9 +1,10 @@
-/** Only what is used here: the package ships its sources as types, and those do not pass strict checks. */
-interface Triangulation {
+/** A Delaunay triangulation to be constrained in place. */
+export interface Triangulation {
   coords: ArrayLike<number>;
   triangles: Uint32Array;
   halfedges: Int32Array;
 }
+
 export default class Constrainautor {
   constructor(triangulation: Triangulation);
   /** Forces the edge between two points in. @throws where it would cross another constraint or pass through a point */

@@ -1,0 +1,2 @@
+export * from "./svg-in";
+export * from "./svg-out";

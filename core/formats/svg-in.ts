@@ -1,0 +1,296 @@
+/**
+ * Reading outlines from SVG: every shape becomes an outline with an id, lengths by the SVG and CSS rules
+ * (SVG 2, W3C Candidate Recommendation 2018, chapters 8 "Coordinate systems", 9 "Paths", 10 "Basic shapes").
+ *
+ * Nothing in the file is executed or fetched: the parser knows no entities but the five of XML, and references lead nowhere.
+ */
+import { SaxesParser, type SaxesTagPlain } from "saxes";
+import svgpath from "svgpath";
+import { type FillRuleName, type FlatPath, flattenPath, type Matrix, type PathCommand, REACH } from "../geometry";
+
+/** A file that cannot be used; the message says what, where and what to do. */
+export class SvgError extends Error {
+  override name = "SvgError";
+}
+
+export interface SvgShape {
+  /** The shape's id, else `part-1`, `part-2` … by its place in the file. */
+  id: string;
+  subpaths: FlatPath[];
+  fillRule: FillRuleName;
+}
+
+export interface SvgDrawing {
+  /** Outlines in mm, y downwards as in the file. */
+  shapes: SvgShape[];
+  widthMm: number | null;
+  heightMm: number | null;
+  /** Plain sentences about what was left out. */
+  notes: string[];
+}
+
+export const SVG_LIMITS = { bytes: 50_000_000, depth: 200, shapes: 20_000 } as const;
+
+/** CSS reference pixel: 1/96 in. */
+const MM_PER_PX = 25.4 / 96;
+const UNITS: Record<string, number> = {
+  "": 1,
+  px: 1,
+  mm: 1 / MM_PER_PX,
+  cm: 10 / MM_PER_PX,
+  in: 96,
+  pt: 96 / 72,
+  pc: 16,
+  q: 0.25 / MM_PER_PX,
+};
+
+/** A file is read once, so curves are followed more closely than while a letter is dragged (mm). */
+const FINE = 0.001;
+
+const SKIPPED = new Set([
+  "defs",
+  "symbol",
+  "clippath",
+  "mask",
+  "pattern",
+  "marker",
+  "metadata",
+  "title",
+  "desc",
+  "style",
+  "script",
+]);
+const SHAPES = new Set(["path", "rect", "circle", "ellipse", "polygon", "polyline", "line"]);
+const UNREAD: Record<string, string> = {
+  text: "text is not an outline: turn it into paths first",
+  image: "pictures have no outline",
+  use: "copies (use) are not followed: turn them into shapes of their own",
+  foreignobject: "foreign content is not read",
+};
+
+interface Frame {
+  name: string;
+  matrix: Matrix;
+  fillRule: FillRuleName;
+  hidden: boolean;
+}
+
+type Attributes = Record<string, string>;
+
+/** @throws SvgError */
+export function readSvg(text: string): SvgDrawing {
+  if (text.length > SVG_LIMITS.bytes) throw new SvgError(`The file is larger than ${SVG_LIMITS.bytes / 1e6} MB`);
+  const drawing: SvgDrawing = { shapes: [], widthMm: null, heightMm: null, notes: [] };
+  const stack: Frame[] = [];
+  const unread = new Set<string>();
+  const usedIds = new Set<string>();
+  let count = 0;
+  let sawRoot = false;
+
+  const parser = new SaxesParser();
+  parser.on("error", (error) => {
+    throw new SvgError(`This is not a well-formed SVG: ${error.message}`);
+  });
+  parser.on("opentag", (tag: SaxesTagPlain) => {
+    const name = localName(tag.name);
+    const attributes = tag.attributes as Attributes;
+    if (stack.length >= SVG_LIMITS.depth) throw new SvgError(`Groups are nested more than ${SVG_LIMITS.depth} deep`);
+    if (!sawRoot) {
+      if (name !== "svg") throw new SvgError(`This is not an SVG: its outermost element is <${tag.name}>`);
+      sawRoot = true;
+      const root = rootMatrix(attributes);
+      drawing.widthMm = root.widthMm;
+      drawing.heightMm = root.heightMm;
+      stack.push({ name, matrix: root.matrix, fillRule: "nonzero", hidden: false });
+      return;
+    }
+    const parent = stack[stack.length - 1]!;
+    const style = styleOf(attributes);
+    const frame: Frame = {
+      name,
+      matrix: attributes.transform
+        ? multiply(parent.matrix, parseTransform(attributes.transform, where(name, attributes)))
+        : parent.matrix,
+      fillRule: style["fill-rule"] === "evenodd" ? "evenodd" : style["fill-rule"] === "nonzero" ? "nonzero" : parent.fillRule,
+      hidden: parent.hidden || SKIPPED.has(name) || style.display === "none",
+    };
+    stack.push(frame);
+    if (frame.hidden) return;
+    if (UNREAD[name]) unread.add(`<${name}>: ${UNREAD[name]}`);
+    if (!SHAPES.has(name)) return;
+    count++;
+    if (count > SVG_LIMITS.shapes) throw new SvgError(`The file has more than ${SVG_LIMITS.shapes} shapes`);
+    let id = attributes.id?.trim() || `part-${count}`;
+    while (usedIds.has(id)) id = `${id}-again`;
+    usedIds.add(id);
+    const subpaths = outlineOf(name, attributes, frame.matrix, id);
+    if (subpaths.length > 0) drawing.shapes.push({ id, subpaths, fillRule: frame.fillRule });
+  });
+  parser.on("closetag", () => stack.pop());
+  parser.write(text).close();
+  if (!sawRoot) throw new SvgError("The file is empty");
+  drawing.notes.push(...unread);
+  return drawing;
+}
+
+function localName(name: string): string {
+  return name.slice(name.indexOf(":") + 1).toLowerCase();
+}
+
+function where(name: string, attributes: Attributes): string {
+  return attributes.id ? `<${name} id="${attributes.id}">` : `<${name}>`;
+}
+
+/** Presentation attributes and the style attribute together; style wins, as in CSS. */
+function styleOf(attributes: Attributes): Attributes {
+  const style: Attributes = { ...attributes };
+  for (const declaration of attributes.style?.split(";") ?? []) {
+    const colon = declaration.indexOf(":");
+    if (colon > 0) style[declaration.slice(0, colon).trim()] = declaration.slice(colon + 1).trim();
+  }
+  return style;
+}
+
+/** A length in px (user units of the outermost viewport). */
+function lengthPx(text: string | undefined): number | null {
+  if (text === undefined) return null;
+  const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)\s*([a-z]*)\s*$/i.exec(text);
+  const factor = match ? UNITS[match[2]!.toLowerCase()] : undefined;
+  return match && factor !== undefined ? Number(match[1]) * factor : null;
+}
+
+/** Maps user units to mm: width, height, viewBox and preserveAspectRatio (default: whole drawing, centred, one scale). */
+function rootMatrix(attributes: Attributes): { matrix: Matrix; widthMm: number | null; heightMm: number | null } {
+  const width = lengthPx(attributes.width);
+  const height = lengthPx(attributes.height);
+  const viewBox = attributes.viewBox
+    ?.trim()
+    .split(/[\s,]+/)
+    .map(Number);
+  const px = MM_PER_PX;
+  const size = { widthMm: width === null ? null : width * px, heightMm: height === null ? null : height * px };
+  if (!viewBox) return { matrix: [px, 0, 0, px, 0, 0], ...size };
+  const [x, y, w, h] = viewBox;
+  if (viewBox.length !== 4 || !viewBox.every(Number.isFinite) || w! <= 0 || h! <= 0) {
+    throw new SvgError(`The viewBox "${attributes.viewBox}" is not four numbers with a size above zero`);
+  }
+  // Where one side is missing the other gives the scale; where both are, the viewBox is taken as px.
+  const fullWidth = width ?? (height === null ? w! : (height * w!) / h!);
+  const fullHeight = height ?? (fullWidth * h!) / w!;
+  let [sx, sy] = [fullWidth / w!, fullHeight / h!];
+  if (!(sx > 0 && sy > 0)) throw new SvgError("The drawing has no size: width and height must be above zero");
+  const aspect = (attributes.preserveAspectRatio ?? "xMidYMid meet").trim();
+  let [tx, ty] = [0, 0];
+  if (!aspect.startsWith("none")) {
+    const s = aspect.endsWith("slice") ? Math.max(sx, sy) : Math.min(sx, sy);
+    const share = (from: string, to: string) => (aspect.includes(from) ? 0 : aspect.includes(to) ? 1 : 0.5);
+    tx = (fullWidth - s * w!) * share("xMin", "xMax");
+    ty = (fullHeight - s * h!) * share("YMin", "YMax");
+    sx = sy = s;
+  }
+  return { matrix: [sx * px, 0, 0, sy * px, (tx - x! * sx) * px, (ty - y! * sy) * px], ...size };
+}
+
+function parseTransform(text: string, place: string): Matrix {
+  // The library applies a transform to a path; the images of three points give its matrix.
+  const path = svgpath("M0 0L1 0L0 1").transform(text);
+  const points: number[][] = [];
+  path.iterate((segment) => {
+    points.push(segment.slice(1) as number[]);
+  });
+  const [o, i, j] = points as [number[], number[], number[]];
+  const valid = /^(\s*(matrix|translate|scale|rotate|skewX|skewY)\s*\([^()]*\)\s*,?)*$/.test(text);
+  const matrix: Matrix = [i[0]! - o[0]!, i[1]! - o[1]!, j[0]! - o[0]!, j[1]! - o[1]!, o[0]!, o[1]!];
+  if (!valid || !matrix.every(Number.isFinite))
+    throw new SvgError(`${place}: the transform "${text.slice(0, 60)}" cannot be read`);
+  return matrix;
+}
+
+function multiply(m: Matrix, n: Matrix): Matrix {
+  return [
+    m[0] * n[0] + m[2] * n[1],
+    m[1] * n[0] + m[3] * n[1],
+    m[0] * n[2] + m[2] * n[3],
+    m[1] * n[2] + m[3] * n[3],
+    m[0] * n[4] + m[2] * n[5] + m[4],
+    m[1] * n[4] + m[3] * n[5] + m[5],
+  ];
+}
+
+function outlineOf(name: string, attributes: Attributes, matrix: Matrix, id: string): FlatPath[] {
+  const data = name === "path" ? (attributes.d ?? "") : basicShape(name, attributes, id);
+  if (data.trim() === "" || data.trim() === "none") return [];
+  const path = svgpath(data);
+  // The library keeps the first fault it meets in a field that its types leave out.
+  const fault = (path as unknown as { err: string }).err;
+  if (fault) throw new SvgError(`${where(name, attributes)}: ${fault.replace(/^SvgPath: /, "")}`);
+  const commands: PathCommand[] = [];
+  path
+    .abs()
+    .unshort()
+    .matrix([...matrix])
+    .unarc()
+    .iterate((segment, _index, x, y) => {
+      commands.push(...toCommands(segment as unknown as [string, ...number[]], x, y));
+    });
+  for (const command of commands) {
+    for (const value of Object.values(command)) {
+      if (typeof value === "number" && !(Math.abs(value) <= REACH)) {
+        throw new SvgError(`${where(name, attributes)}: a coordinate lies beyond ${REACH} mm, more than can be measured`);
+      }
+    }
+  }
+  return flattenPath(commands, FINE);
+}
+
+function toCommands([type, ...v]: [string, ...number[]], x: number, y: number): PathCommand[] {
+  switch (type) {
+    case "M":
+    case "L":
+      return [{ type, x: v[0]!, y: v[1]! }];
+    case "H":
+      return [{ type: "L", x: v[0]!, y }];
+    case "V":
+      return [{ type: "L", x, y: v[0]! }];
+    case "Q":
+      return [{ type, x1: v[0]!, y1: v[1]!, x: v[2]!, y: v[3]! }];
+    case "C":
+      return [{ type, x1: v[0]!, y1: v[1]!, x2: v[2]!, y2: v[3]!, x: v[4]!, y: v[5]! }];
+    default:
+      return [{ type: "Z" }];
+  }
+}
+
+/** Path data of the basic shapes, as SVG 2 chapter 10 defines their equivalent paths. */
+function basicShape(name: string, attributes: Attributes, id: string): string {
+  const number = (key: string, fallback = 0) => {
+    const value = attributes[key] === undefined ? fallback : lengthPx(attributes[key]);
+    if (value === null) throw new SvgError(`${id}: ${key}="${attributes[key]}" is not a length`);
+    return value;
+  };
+  switch (name) {
+    case "rect": {
+      const [x, y, w, h] = [number("x"), number("y"), number("width"), number("height")];
+      if (w <= 0 || h <= 0) return "";
+      const rx = Math.min(number("rx", number("ry")), w / 2);
+      const ry = Math.min(number("ry", number("rx")), h / 2);
+      if (rx <= 0 || ry <= 0) return `M${x} ${y}h${w}v${h}h${-w}z`;
+      const corner = (dx: number, dy: number) => `a${rx} ${ry} 0 0 1 ${dx} ${dy}`;
+      return `M${x + rx} ${y}h${w - 2 * rx}${corner(rx, ry)}v${h - 2 * ry}${corner(-rx, ry)}h${2 * rx - w}${corner(-rx, -ry)}v${2 * ry - h}${corner(rx, -ry)}z`;
+    }
+    case "circle":
+    case "ellipse": {
+      const [cx, cy] = [number("cx"), number("cy")];
+      const rx = number(name === "circle" ? "r" : "rx");
+      const ry = number(name === "circle" ? "r" : "ry");
+      if (rx <= 0 || ry <= 0) return "";
+      return `M${cx - rx} ${cy}a${rx} ${ry} 0 1 0 ${2 * rx} 0a${rx} ${ry} 0 1 0 ${-2 * rx} 0z`;
+    }
+    case "line":
+      return `M${number("x1")} ${number("y1")}L${number("x2")} ${number("y2")}`;
+    default: {
+      const points = attributes.points?.trim() ?? "";
+      return points === "" ? "" : `M${points}${name === "polygon" ? "z" : ""}`;
+    }
+  }
+}

@@ -316,7 +316,9 @@ function findGaps(mesh: Mesh, b: Boundary, pieceOfTriangle: Int32Array, leaving:
   const piecesAt: (Set<number> | undefined)[] = new Array(b.points);
   for (let h = 0; h < triangles.length; h++) {
     const t = (h / 3) | 0;
-    if (inside[t] === 1) (piecesAt[triangles[h]!] ??= new Set()).add(pieceOfTriangle[t]!);
+    if (inside[t] === 0) continue;
+    const point = triangles[h]!;
+    piecesAt[point] = (piecesAt[point] ?? new Set()).add(pieceOfTriangle[t]!);
   }
   const nearest = new Map<string, { pieces: [number, number]; width: number; p: number; q: number }>();
   const offer = (m: number, n: number, width: number, p: number, q: number) => {

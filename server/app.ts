@@ -1,0 +1,70 @@
+/**
+ * The web application's server side: the API, and the built pages.
+ */
+import { existsSync, readFileSync } from "node:fs";
+import { join, relative } from "node:path";
+import { fileURLToPath } from "node:url";
+import { serveStatic } from "@hono/node-server/serve-static";
+import { Hono } from "hono";
+import { bodyLimit } from "hono/body-limit";
+import { secureHeaders } from "hono/secure-headers";
+import { sameOriginOnly } from "./guard";
+import { handleError, problem } from "./problems";
+import { fontRoutes } from "./routes/fonts";
+import { pieceRoutes } from "./routes/pieces";
+import type { Database } from "./store/database";
+import { listPieces } from "./store/pieces";
+
+/** A piece document of 60 full words stays well below this. */
+const MAX_BODY = 2_000_000;
+
+export interface AppOptions {
+  db: Database;
+  /** Host name the server listens on. */
+  host: string;
+  /** Folder of the built pages; left out, only the API answers. */
+  pages?: string;
+}
+
+export const BUILT_PAGES = fileURLToPath(new URL("../web/dist", import.meta.url));
+
+export function createApp({ db, host, pages }: AppOptions): Hono {
+  const app = new Hono();
+  app.onError(handleError);
+  app.use(
+    secureHeaders({
+      contentSecurityPolicy: {
+        defaultSrc: ["'self'"],
+        // WebAssembly (text shaping) needs its own word; nothing else is evaluated.
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", "data:", "blob:"],
+        fontSrc: ["'self'", "data:"],
+        workerSrc: ["'self'"],
+      },
+    }),
+  );
+  app.use(sameOriginOnly(host));
+  app.use(
+    "/api/*",
+    bodyLimit({ maxSize: MAX_BODY, onError: (c) => problem(c, 413, `A request may have ${MAX_BODY / 1e6} MB at most.`) }),
+  );
+
+  app.get("/api/health", async (c) => c.json({ status: "ok", pieces: (await listPieces(db)).length }));
+  app.route("/api/pieces", pieceRoutes(db));
+  app.route("/api/fonts", fontRoutes());
+  app.all("/api/*", (c) => problem(c, 404, "The API has nothing at this address."));
+
+  if (pages && existsSync(join(pages, "index.html"))) {
+    const index = readFileSync(join(pages, "index.html"), "utf8");
+    app.use("/assets/*", async (c, next) => {
+      await next();
+      if (c.res.status === 200) c.header("cache-control", "public, max-age=31536000, immutable");
+    });
+    app.use(serveStatic({ root: relative(process.cwd(), pages) || "." }));
+    // Addresses like /bench/… belong to the pages themselves.
+    app.get("*", (c) => c.html(index, 200, { "cache-control": "no-cache" }));
+  }
+  app.notFound((c) => problem(c, 404, "There is nothing at this address."));
+  return app;
+}

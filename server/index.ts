@@ -1,0 +1,48 @@
+/**
+ * Starts the server.
+ *
+ * MEND_JOINT_DATA  data folder, default ./data; `:memory:` keeps nothing
+ * MEND_JOINT_PORT  default 5180; 0 takes any free one
+ * MEND_JOINT_HOST  default 127.0.0.1
+ */
+import { resolve } from "node:path";
+import { serve } from "@hono/node-server";
+import { BUILT_PAGES, createApp } from "./app";
+import { DataFolderError, IN_MEMORY, openDatabase } from "./store/database";
+import { seedDemo } from "./store/demo";
+
+const { MEND_JOINT_DATA = "data", MEND_JOINT_PORT = "5180", MEND_JOINT_HOST = "127.0.0.1" } = process.env;
+
+function fail(line: string): never {
+  console.error(line);
+  process.exit(1);
+}
+
+async function main(): Promise<void> {
+  const port = Number(MEND_JOINT_PORT);
+  if (!Number.isInteger(port) || port < 0 || port > 65535) fail(`MEND_JOINT_PORT "${MEND_JOINT_PORT}" is not a port number.`);
+  const folder = MEND_JOINT_DATA === IN_MEMORY ? IN_MEMORY : resolve(MEND_JOINT_DATA);
+  const { db, close } = await openDatabase(folder, console.log);
+  await seedDemo(db);
+  const app = createApp({ db, host: MEND_JOINT_HOST, pages: BUILT_PAGES });
+  const server = serve({ fetch: app.fetch, port, hostname: MEND_JOINT_HOST }, (info) => {
+    console.log(`Mend Joint is ready at http://${MEND_JOINT_HOST}:${info.port}/ (data in ${folder})`);
+  });
+  server.on("error", (error: NodeJS.ErrnoException) => {
+    const reason = error.code === "EADDRINUSE" ? `port ${port} is taken; set MEND_JOINT_PORT to another` : error.message;
+    close().finally(() => fail(`The server cannot listen: ${reason}.`));
+  });
+  let stopping = false;
+  const stop = () => {
+    if (stopping) return;
+    stopping = true;
+    server.close();
+    close().finally(() => process.exit(0));
+  };
+  process.on("SIGINT", stop);
+  process.on("SIGTERM", stop);
+}
+
+main().catch((error: Error) => {
+  fail(error instanceof DataFolderError ? error.message : `Mend Joint could not start: ${error.message}`);
+});

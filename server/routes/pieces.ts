@@ -1,0 +1,57 @@
+import { randomUUID } from "node:crypto";
+import { zValidator } from "@hono/zod-validator";
+import { describeIssues, parsePiece } from "@mend-joint/core/piece";
+import { Hono } from "hono";
+import { z } from "zod";
+import { problem } from "../problems";
+import type { Database } from "../store/database";
+import { createPiece, deletePiece, getPiece, listPieces, pieceHistory, restorePiece, savePiece } from "../store/pieces";
+
+const createBody = z.strictObject({ document: z.record(z.string(), z.unknown()) });
+const saveBody = z.strictObject({ version: z.int().positive(), document: z.record(z.string(), z.unknown()) });
+
+const NO_PIECE = "There is no piece with this id; it may have been deleted.";
+
+export function pieceRoutes(db: Database): Hono {
+  const routes = new Hono();
+
+  routes.get("/", async (c) => c.json({ pieces: await listPieces(db) }));
+
+  routes.post("/", validated(createBody), async (c) => {
+    const piece = parsePiece({ ...c.req.valid("json").document, id: randomUUID() });
+    return c.json(await createPiece(db, piece), 201);
+  });
+
+  routes.get("/:id", async (c) => {
+    const piece = await getPiece(db, c.req.param("id"));
+    return piece ? c.json(piece) : problem(c, 404, NO_PIECE);
+  });
+
+  routes.put("/:id", validated(saveBody), async (c) => {
+    const { version, document } = c.req.valid("json");
+    const result = await savePiece(db, parsePiece({ ...document, id: c.req.param("id") }), version);
+    if ("saved" in result) return c.json(result.saved);
+    if ("missing" in result) return problem(c, 404, NO_PIECE);
+    const detail = `This save started from version ${version}, but version ${result.stale.version} is there by now. Nothing was overwritten.`;
+    return problem(c, 409, detail, { current: result.stale });
+  });
+
+  routes.delete("/:id", async (c) =>
+    (await deletePiece(db, c.req.param("id"))) ? c.body(null, 204) : problem(c, 404, NO_PIECE),
+  );
+
+  routes.post("/:id/restore", async (c) => {
+    const piece = await restorePiece(db, c.req.param("id"));
+    return piece ? c.json(piece) : problem(c, 404, NO_PIECE);
+  });
+
+  routes.get("/:id/history", async (c) => c.json({ versions: await pieceHistory(db, c.req.param("id")) }));
+
+  return routes;
+}
+
+function validated<T extends z.ZodType>(schema: T) {
+  return zValidator("json", schema, (result, c) => {
+    if (!result.success) return problem(c, 422, describeIssues(result.error as unknown as z.ZodError));
+  });
+}

@@ -1,0 +1,13 @@
+/**
+ * Puts the demo pieces into a data folder, once: whoever deletes them is rid of them.
+ */
+import { demoPieces } from "@mend-joint/demo";
+import type { Database } from "./database";
+import { createPiece, getPiece } from "./pieces";
+
+export async function seedDemo(db: Database): Promise<void> {
+  const { rows } = await db.query("select value from setting where key = 'demo'");
+  if (rows.length > 0) return;
+  for (const piece of demoPieces()) if (!(await getPiece(db, piece.id))) await createPiece(db, piece);
+  await db.query("insert into setting (key, value) values ('demo', 'true')");
+}

@@ -5,10 +5,11 @@
  */
 import { readFileSync, statSync } from "node:fs";
 import { parseArgs } from "node:util";
-import { type Examination, examine, examineSolids, labelsOf, reportOf, solidsFromShapes } from "@mend-joint/core";
+import { type Examination, examine, examineSolids, solidsFromShapes } from "@mend-joint/core";
 import { readSvg, SvgError } from "@mend-joint/core/formats";
 import { verdictSentence } from "@mend-joint/core/judge";
 import { formatLength, PieceError, parseLength, parsePiece, STOCKS, type Stock, stockByName } from "@mend-joint/core/piece";
+import { labelsOf, reportOf, thinnestJoint } from "@mend-joint/core/report";
 import { shippedLibrary } from "@mend-joint/library";
 
 const USAGE = "Usage: check FILE [--min-width MM] [--holder ID] [--stock NAME] [--json]";
@@ -123,18 +124,7 @@ function checkPiece(text: string, request: Request): Checked {
 
 function printText({ examination, stock, notes }: Checked): void {
   const labels = labelsOf(examination);
-  const thinnest = examination.joints[0];
-  const ids = thinnest?.parts.map((i) => examination.solids[i]!.id) ?? [];
-  console.log(
-    verdictSentence(
-      examination.verdict,
-      examination.findings,
-      thinnest ? { ...thinnest, parts: ids } : null,
-      labels,
-      stock,
-      "mm",
-    ),
-  );
+  console.log(verdictSentence(examination.verdict, examination.findings, thinnestJoint(examination), labels, stock, "mm"));
   for (const finding of examination.findings) console.log(`- ${finding.message}`);
   examination.solids.forEach((solid, i) => {
     const hold = examination.holds[i]!;

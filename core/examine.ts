@@ -1,14 +1,23 @@
 /**
  * The whole way from a piece to a verdict: lettering → holders → weld → measure → joints → judge.
  */
-import { type Box, joinBoxes, type Point, type Region, regionArea, regionBox, regionCentroid } from "./geometry";
+import {
+  type Box,
+  islandsOf,
+  joinBoxes,
+  type Point,
+  type Region,
+  regionArea,
+  regionBox,
+  regionCentroid,
+  regionContains,
+} from "./geometry";
 import { barOutline, stickOutline } from "./holders";
 import { findJoints, type Hold, type Joint } from "./joints";
 import {
   type Finding,
   type JudgedPart,
   judgeHolds,
-  type Labels,
   type LooseGroup,
   type PartLabel,
   type Verdict,
@@ -49,6 +58,8 @@ export interface Examination {
   letters: { id: string; key: string; wordId: string; text: string; solids: number[]; origin: Point }[];
   words: WordLayout[];
   material: Region;
+  /** What comes off the machine, piece by piece. */
+  cutouts: Cutout[];
   box: Box | null;
   centre: Point | null;
   /** Area in mm². */
@@ -57,6 +68,16 @@ export interface Examination {
   pieces: number;
   /** Index of the solid that stands in for a holder, −1 when there is a holder. */
   standIn: number;
+  /** Solids with the same number are one lump, without a neck between their middles. */
+  lumps: number[];
+}
+
+/** One separate piece of material. */
+export interface Cutout {
+  region: Region;
+  /** Indices of the solids in it. */
+  solids: number[];
+  falls: boolean;
 }
 
 export interface ExamineOptions {
@@ -87,7 +108,7 @@ export function examineSolids(
   const stage = stopwatch(options.onStage);
   const welded = stage("weld", () => weld(solids));
   const field = stage("measure", () => measureWidths(welded.region, welded.owners));
-  const { holds, joints, standIn } = stage("joints", () => findJoints(solids, field));
+  const { holds, joints, standIn, bodies } = stage("joints", () => findJoints(solids, field));
   const findings = stage("judge", () => judge(solids, holds, field, leastWidth, units, extra));
   return {
     verdict: verdictOf(findings),
@@ -99,11 +120,13 @@ export function examineSolids(
     letters: lettersOf(words, solids),
     words,
     material: welded.region,
+    cutouts: cutoutsOf(welded.region, solids, holds),
     box: regionBox(welded.region),
     centre: regionCentroid(welded.region),
     area: regionArea(welded.region),
     pieces: field.pieces,
     standIn,
+    lumps: bodies,
   };
 }
 
@@ -225,11 +248,6 @@ function judge(
   return [...extra, ...judgeHolds(judged, holds, loose, leastWidth, units)];
 }
 
-/** Labels by solid id, for wording. */
-export function labelsOf(examination: Pick<Examination, "solids">): Labels {
-  return new Map(examination.solids.map((solid) => [solid.id, solid.label]));
-}
-
 function lettersOf(words: readonly WordLayout[], solids: readonly Solid[]): Examination["letters"] {
   const indices = new Map<string, number[]>();
   solids.forEach((solid, i) => {
@@ -238,6 +256,26 @@ function lettersOf(words: readonly WordLayout[], solids: readonly Solid[]): Exam
   return words.flatMap((word) =>
     word.letters.map(({ id, key, wordId, text, origin }) => ({ id, key, wordId, text, origin, solids: indices.get(id) ?? [] })),
   );
+}
+
+function cutoutsOf(material: Region, solids: readonly Solid[], holds: readonly Hold[]): Cutout[] {
+  const cutouts = islandsOf(material).map((region): Cutout & { box: Box } => ({
+    region,
+    box: regionBox(region)!,
+    solids: [],
+    falls: false,
+  }));
+  holds.forEach(({ at, falls }, i) => {
+    // A neck's middle lies in the material of whatever it joins; a loose part is placed by its own middle.
+    const home = cutouts.find(
+      ({ region, box }) =>
+        at.x >= box.minX && at.x <= box.maxX && at.y >= box.minY && at.y <= box.maxY && regionContains(region, at.x, at.y),
+    );
+    if (!home || !solids[i]) return;
+    home.solids.push(i);
+    home.falls ||= falls;
+  });
+  return cutouts.map(({ region, solids: inside, falls }) => ({ region, solids: inside, falls }));
 }
 
 function stopwatch(report: ExamineOptions["onStage"]) {

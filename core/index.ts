@@ -1,3 +1,2 @@
 export * from "./examine";
 export * from "./outlines";
-export * from "./report";

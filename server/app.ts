@@ -56,14 +56,14 @@ export function createApp({ db, host, pages }: AppOptions): Hono {
   app.all("/api/*", (c) => problem(c, 404, "The API has nothing at this address."));
 
   if (pages && existsSync(join(pages, "index.html"))) {
-    const index = readFileSync(join(pages, "index.html"), "utf8");
     app.use("/assets/*", async (c, next) => {
       await next();
       if (c.res.status === 200) c.header("cache-control", "public, max-age=31536000, immutable");
     });
     app.use(serveStatic({ root: relative(process.cwd(), pages) || "." }));
+    app.get("/assets/*", (c) => c.notFound());
     // Addresses like /bench/… belong to the pages themselves.
-    app.get("*", (c) => c.html(index, 200, { "cache-control": "no-cache" }));
+    app.get("*", (c) => c.html(readFileSync(join(pages, "index.html"), "utf8"), 200, { "cache-control": "no-cache" }));
   }
   app.notFound((c) => problem(c, 404, "There is nothing at this address."));
   return app;

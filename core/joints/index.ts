@@ -46,6 +46,8 @@ export interface Joints {
   joints: Joint[];
   /** Index of the part that stands in for a holder where there is none, else −1. */
   standIn: number;
+  /** Body of the width field that each part sits in, −1 for none: parts in one body are one lump. */
+  bodies: number[];
 }
 
 /** @param parts in the order that `Neck.parts` refers to */
@@ -89,7 +91,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
     };
   });
 
-  return { holds, joints: listJoints(field, graph), standIn };
+  return { holds, joints: listJoints(field, graph), standIn, bodies: terminals };
 }
 
 function chooseAnchors(parts: readonly JointPart[]): { anchors: number[]; main: number; standIn: number } {

@@ -37,6 +37,8 @@ export interface WordLayout {
   missing: { key: string; text: string }[];
   /** mm per font unit. */
   scale: number;
+  /** Height of capitals, mm. */
+  capHeight: number;
 }
 
 interface Cluster {
@@ -75,7 +77,7 @@ export function layoutWord(word: Word, font: Font): WordLayout {
     return { id, wordId: word.id, key: cluster.key, text: cluster.text, origin, islands };
   });
   const box = joinBoxes(letters.flatMap((letter) => letter.islands.map((island) => regionBox(island.region))));
-  return { wordId: word.id, letters, box, baseline: word.at.y, missing, scale };
+  return { wordId: word.id, letters, box, baseline: word.at.y, missing, scale, capHeight: font.capHeight * scale };
 }
 
 /** Groups glyphs by the characters they came from and puts their keys to them. */

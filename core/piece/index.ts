@@ -1,3 +1,4 @@
+export * from "./edit";
 export * from "./schema";
 export * from "./stock";
 export * from "./text";

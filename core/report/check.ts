@@ -1,8 +1,8 @@
 /**
  * An examination as one plain document, for the command line and other programs.
  */
-import type { Examination } from "./examine";
-import type { Point } from "./geometry";
+import type { Examination } from "../examine";
+import type { Point } from "../geometry";
 
 export interface CheckReport {
   verdict: Examination["verdict"];

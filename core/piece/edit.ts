@@ -1,0 +1,56 @@
+/**
+ * Changes a maker makes with the hand: each returns a changed copy and leaves the piece as it was.
+ */
+import type { LetterChange, Part, Piece } from "./schema";
+
+export type Move =
+  /** A letter, or only its dots and accents. */
+  | { what: "letter" | "dots"; wordId: string; key: string; dx: number; dy: number }
+  | { what: "word"; wordId: string; dx: number; dy: number }
+  /** Bars slide sideways and take more or less overlap; sticks slide sideways and bite more or less. */
+  | { what: "holder"; id: string; dx: number; dy: number };
+
+export const UNCHANGED_LETTER: LetterChange = { dx: 0, dy: 0, dotDx: 0, dotDy: 0 };
+
+/** Hundredths of a millimetre: finer than any machine cuts, coarse enough to read. */
+const round = (mm: number) => Math.round(mm * 100) / 100;
+
+export function applyMove(piece: Piece, move: Move): Piece {
+  const change = (id: string, edit: (part: Part) => Part): Piece => ({
+    ...piece,
+    parts: piece.parts.map((part) => (part.id === id ? edit(part) : part)),
+  });
+  const { dx, dy } = move;
+  switch (move.what) {
+    case "letter":
+    case "dots":
+      return change(move.wordId, (part) => {
+        if (part.kind !== "word") return part;
+        const old = part.changes[move.key] ?? UNCHANGED_LETTER;
+        const next =
+          move.what === "letter"
+            ? { ...old, dx: round(old.dx + dx), dy: round(old.dy + dy) }
+            : { ...old, dotDx: round(old.dotDx + dx), dotDy: round(old.dotDy + dy) };
+        const { [move.key]: _, ...others } = part.changes;
+        const same = next.dx === 0 && next.dy === 0 && next.dotDx === 0 && next.dotDy === 0;
+        return { ...part, changes: same ? others : { ...others, [move.key]: next } };
+      });
+    case "word":
+      return change(move.wordId, (part) =>
+        part.kind === "word" ? { ...part, at: { x: round(part.at.x + dx), y: round(part.at.y + dy) } } : part,
+      );
+    case "holder":
+      return change(move.id, (part) => {
+        if (part.kind === "bar") return { ...part, dx: round(part.dx + dx), overlap: round(part.overlap + dy) };
+        return part.kind === "stick" ? { ...part, dx: round(part.dx + dx), bite: round(part.bite + dy) } : part;
+      });
+  }
+}
+
+/** An id that no part of the piece has yet: "bar", "bar2" … */
+export function freeId(piece: Piece, stem: string): string {
+  const taken = new Set(piece.parts.map((part) => part.id));
+  let id = stem;
+  for (let n = 2; taken.has(id); n++) id = `${stem}${n}`;
+  return id;
+}

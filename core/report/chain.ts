@@ -1,0 +1,79 @@
+/**
+ * The letter chain: the sentence letter by letter, with what joins each to the next, to the holder, and to its own dots.
+ */
+import type { Examination } from "../examine";
+
+export interface ChainLink {
+  /** mm; `null` where nothing joins the two. */
+  width: number | null;
+  /** Index into `Examination.joints`, where one joint decides. */
+  joint: number | null;
+}
+
+export interface ChainLetter {
+  id: string;
+  wordId: string;
+  key: string;
+  text: string;
+  /** Indices of its solids: the letter's body first, then dots and accents. */
+  solids: number[];
+  falls: boolean;
+  weak: boolean;
+  /** Narrowest way to a holder, mm. */
+  hold: number;
+  ties: number;
+  /** Joints with holders, widest first. */
+  posts: ChainLink[];
+  /** One for each dot or accent. */
+  dots: { solid: number; falls: boolean; weak: boolean; hold: number }[];
+  /** Link to the next letter of the same word; `null` after the last. */
+  next: ChainLink | null;
+}
+
+export function chainOf(examination: Examination): ChainLetter[] {
+  const { letters, holds, solids, leastWidth } = examination;
+  const weak = (i: number) => !holds[i]!.falls && holds[i]!.width < leastWidth && !holds[i]!.anchor;
+  return letters.map((letter, n): ChainLetter => {
+    const [body, ...dots] = letter.solids;
+    const next = letters[n + 1];
+    const hold = holds[body!];
+    return {
+      ...letter,
+      falls: hold?.falls ?? true,
+      weak: body !== undefined && weak(body),
+      hold: hold?.width ?? 0,
+      ties: hold?.ties ?? 0,
+      posts: solids.flatMap((solid, i) => (solid.holder ? postTo(examination, letter.solids, i) : [])),
+      dots: dots.map((i) => ({ solid: i, falls: holds[i]!.falls, weak: weak(i), hold: holds[i]!.width })),
+      next: next && next.wordId === letter.wordId ? linkBetween(examination, letter.solids, next.solids) : null,
+    };
+  });
+}
+
+/** The widest joint between any of these solids and any of those. */
+export function linkBetween(examination: Examination, these: readonly number[], those: readonly number[]): ChainLink {
+  const { joints, lumps, holds } = examination;
+  let best: ChainLink = { width: null, joint: null };
+  joints.forEach(({ parts, width }, j) => {
+    const joins = parts.some((i) => these.includes(i)) && parts.some((i) => those.includes(i));
+    if (joins && width > (best.width ?? 0)) best = { width, joint: j };
+  });
+  if (best.width !== null) return best;
+  // Overlapping so far that no neck is left between them.
+  for (const i of these) {
+    for (const k of those) {
+      if (lumps[i] !== -1 && lumps[i] === lumps[k]) return { width: Math.max(holds[i]!.width, holds[k]!.width), joint: null };
+    }
+  }
+  return best;
+}
+
+function postTo(examination: Examination, letter: readonly number[], holder: number): ChainLink[] {
+  const { joints } = examination;
+  const posts = joints.flatMap(({ parts, width }, j): ChainLink[] =>
+    parts.includes(holder) && parts.some((i) => letter.includes(i)) ? [{ width, joint: j }] : [],
+  );
+  if (posts.length > 0) return posts.sort((a, b) => b.width! - a.width!);
+  const lump = linkBetween(examination, letter, [holder]);
+  return lump.width === null ? [] : [lump];
+}

@@ -1,0 +1,64 @@
+import type { Examination } from "@mend-joint/core";
+import { regionBox } from "@mend-joint/core/geometry";
+import type { Finding } from "@mend-joint/core/judge";
+import { pointAt, selectionOf, useBench } from "../state/bench";
+import { VerdictMark } from "../ui/VerdictMark";
+
+/** What is wrong, worst first. A press shows the place and takes the part in the hand. */
+export function Findings({ examination }: { examination: Examination }) {
+  const { findings } = examination;
+  return (
+    <section aria-label="Findings" className="flex min-h-0 flex-1 flex-col">
+      <h2 className="flex items-baseline justify-between px-5 pt-4 pb-2 font-display text-[17px] font-semibold">
+        Findings
+        <span className="figure text-[13px] font-normal text-quiet">{findings.length}</span>
+      </h2>
+      {findings.length === 0 ? (
+        <div className="px-5 text-[14px] text-quiet">
+          <p>Nothing to mend. Every part is joined to what holds it, and no joint on the way is narrower than the sheet wants.</p>
+          <p className="mt-3">Drag a letter, or change a word: the piece is measured again at once.</p>
+        </div>
+      ) : (
+        <ol className="flex-1 overflow-y-auto px-3 pb-4">
+          {findings.map((finding) => (
+            <li key={`${finding.kind} ${finding.parts.join(" ")} ${finding.at.x}`}>
+              <FindingRow finding={finding} examination={examination} />
+            </li>
+          ))}
+        </ol>
+      )}
+    </section>
+  );
+}
+
+function FindingRow({ finding, examination }: { finding: Finding; examination: Examination }) {
+  const show = () => {
+    const solid = examination.solids.find(({ id }) => id === finding.parts[0]);
+    const box = solid && regionBox(solid.region);
+    const { at, gap } = finding;
+    const middle = gap ? { x: (gap.from.x + gap.to.x) / 2, y: (gap.from.y + gap.to.y) / 2 } : at;
+    const around = Math.max(
+      16,
+      finding.width * 8,
+      (gap?.width ?? 0) * 3,
+      box ? Math.max(box.maxX - box.minX, box.maxY - box.minY) * 2.2 : 0,
+    );
+    useBench.setState({ place: { ...middle, around }, selection: solid ? selectionOf(examination, solid.id) : null });
+  };
+  return (
+    <button
+      type="button"
+      onClick={show}
+      onPointerEnter={() => pointAt(finding.parts)}
+      onPointerLeave={() => pointAt([])}
+      onFocus={() => pointAt(finding.parts)}
+      onBlur={() => pointAt([])}
+      className="flex w-full gap-3 rounded-xl px-2 py-2.5 text-left hover:bg-ink/6"
+    >
+      <span className="pt-0.5">
+        <VerdictMark verdict={finding.means} size={20} />
+      </span>
+      <span className="text-[14px] leading-snug">{finding.message}</span>
+    </button>
+  );
+}

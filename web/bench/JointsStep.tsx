@@ -1,0 +1,83 @@
+import type { Examination } from "@mend-joint/core";
+import { placeName } from "@mend-joint/core/judge";
+import { formatLength, formatNumber, type Piece } from "@mend-joint/core/piece";
+import { labelsOf } from "@mend-joint/core/report";
+import { pointAt, useBench } from "../state/bench";
+import { usePiece } from "../state/piece";
+import { LengthField } from "../ui/LengthField";
+
+const SHOWN = 60;
+
+/** What the stock asks for, and every joint there is, narrowest first. */
+export function JointsStep({ piece }: { piece: Piece }) {
+  const examination = useBench((state) => state.examination);
+  return (
+    <div className="flex flex-col gap-4">
+      <LengthField
+        label={`Least joint width in ${piece.stock.name}`}
+        value={piece.stock.leastWidth}
+        least={0.05}
+        most={50}
+        step={0.1}
+        onChange={(leastWidth) => usePiece.getState().change((old) => ({ ...old, stock: { ...old.stock, leastWidth } }))}
+        hint="A starting value. Change it to what your machine and your hands have taught you."
+      />
+      {examination && <JointList examination={examination} />}
+    </div>
+  );
+}
+
+function JointList({ examination }: { examination: Examination }) {
+  const units = useBench((state) => state.units);
+  const pointedJoint = useBench((state) => state.pointedJoint);
+  const labels = labelsOf(examination);
+  const { joints, solids, leastWidth } = examination;
+  if (joints.length === 0) return <p className="text-[13px] text-quiet">No two parts meet yet.</p>;
+  const widest = Math.max(leastWidth * 2, ...joints.slice(0, SHOWN).map((joint) => joint.width));
+  return (
+    <ol className="-mx-2 flex flex-col">
+      {joints.slice(0, SHOWN).map((joint, j) => {
+        const weak = joint.width < leastWidth;
+        const name = placeName(
+          joint.parts.map((i) => solids[i]!.id),
+          labels,
+        );
+        return (
+          <li key={`${joint.from.x} ${joint.from.y} ${joint.to.x}`}>
+            <button
+              type="button"
+              aria-label={`Show the joint ${name}, ${formatLength(joint.width, units, 2)}${weak ? ", weak" : ""}`}
+              className={`grid w-full grid-cols-[1fr_64px_52px] items-center gap-2 rounded-lg px-2 py-1.5 text-left hover:bg-ink/6 ${pointedJoint === j ? "bg-focus/12" : ""}`}
+              onPointerEnter={() => pointAt([], j)}
+              onPointerLeave={() => pointAt([])}
+              onFocus={() => pointAt([], j)}
+              onBlur={() => pointAt([])}
+              onClick={() =>
+                useBench.setState({
+                  place: {
+                    x: (joint.from.x + joint.to.x) / 2,
+                    y: (joint.from.y + joint.to.y) / 2,
+                    around: Math.max(14, joint.width * 6),
+                  },
+                })
+              }
+            >
+              <span className="truncate text-[14px]">{name}</span>
+              <span className="relative h-2 rounded-full bg-ink/8">
+                <span
+                  className={`absolute inset-y-0 left-0 rounded-full ${weak ? "bg-weak" : "bg-holds"}`}
+                  style={{ width: `${(100 * joint.width) / widest}%` }}
+                />
+                <span className="absolute -inset-y-0.5 w-px bg-ink" style={{ left: `${(100 * leastWidth) / widest}%` }} />
+              </span>
+              <span className={`figure text-right text-[13px] ${weak ? "font-semibold text-weak" : ""}`}>
+                {formatNumber(joint.width, units, 2)}
+              </span>
+            </button>
+          </li>
+        );
+      })}
+      {joints.length > SHOWN && <li className="px-2 pt-1 text-[12px] text-quiet">and {joints.length - SHOWN} wider ones</li>}
+    </ol>
+  );
+}

@@ -1,0 +1,126 @@
+import { slug, writeSvg } from "@mend-joint/core/formats";
+import { LIMITS, type Piece } from "@mend-joint/core/piece";
+import { ArrowLeft, Download, Redo2, Undo2 } from "lucide-react";
+import { useEffect, useState } from "react";
+import { Link } from "react-router";
+import { setUnits, useBench } from "../state/bench";
+import { usePiece, useUndo } from "../state/piece";
+import { saveNow, useSaving } from "../state/saving";
+import { Button } from "../ui/Button";
+import { download } from "../ui/download";
+
+export function TopBar({ piece }: { piece: Piece }) {
+  const units = useBench((state) => state.units);
+  const { undo, redo, pastStates, futureStates } = useUndo();
+  return (
+    <header className="flex h-[52px] items-center gap-2 border-b border-rule px-4">
+      <Link
+        to="/"
+        aria-label="Back to the rack"
+        title="Back to the rack"
+        className="grid size-9 place-items-center rounded-full hover:bg-ink/8"
+      >
+        <ArrowLeft size={18} />
+      </Link>
+      <NameField piece={piece} />
+      <SaveState />
+      <span className="flex-1" />
+      <IconButton label="Undo (Ctrl Z)" disabled={pastStates.length === 0} onClick={() => undo()}>
+        <Undo2 size={17} />
+      </IconButton>
+      <IconButton label="Redo (Ctrl Shift Z)" disabled={futureStates.length === 0} onClick={() => redo()}>
+        <Redo2 size={17} />
+      </IconButton>
+      <button
+        type="button"
+        className="figure h-9 rounded-full px-3 text-[13px] hover:bg-ink/8"
+        aria-label={`Lengths in ${units === "mm" ? "millimetres; change to inches" : "inches; change to millimetres"}`}
+        onClick={() => setUnits(units === "mm" ? "in" : "mm")}
+      >
+        {units === "mm" ? <b>mm</b> : "mm"} / {units === "in" ? <b>in</b> : "in"}
+      </button>
+      <CutFile piece={piece} />
+    </header>
+  );
+}
+
+function IconButton({ label, ...props }: { label: string; disabled: boolean; onClick(): void; children: React.ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      className="grid size-9 place-items-center rounded-full hover:bg-ink/8 disabled:opacity-35 disabled:hover:bg-transparent"
+      {...props}
+    />
+  );
+}
+
+function NameField({ piece }: { piece: Piece }) {
+  const [name, setName] = useState(piece.name);
+  useEffect(() => setName(piece.name), [piece.name]);
+  const commit = () => {
+    const wanted = name.trim();
+    if (wanted === "") return setName(piece.name);
+    if (wanted !== piece.name) usePiece.getState().change((old) => ({ ...old, name: wanted }));
+  };
+  return (
+    <input
+      aria-label="Name of the piece"
+      value={name}
+      maxLength={LIMITS.name}
+      onChange={(event) => setName(event.target.value)}
+      onBlur={commit}
+      onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+      className="field-sizing-content max-w-[420px] min-w-24 rounded-lg bg-transparent px-2 py-1 font-display text-[18px] font-semibold hover:bg-ink/5"
+    />
+  );
+}
+
+function SaveState() {
+  const { status, message } = useSaving();
+  if (status === "failed") {
+    return (
+      <button
+        type="button"
+        onClick={() => void saveNow()}
+        className="truncate text-[13px] text-falls underline underline-offset-2"
+        title={message}
+        role="alert"
+      >
+        Not saved: {message} Kept in this browser; try again
+      </button>
+    );
+  }
+  const text = { saved: "saved", waiting: "saving …", saving: "saving …", stale: "not saved" }[status];
+  return (
+    <span className="text-[13px] text-quiet" data-testid="save-state">
+      {text}
+    </span>
+  );
+}
+
+function CutFile({ piece }: { piece: Piece }) {
+  const examination = useBench((state) => state.examination);
+  const examined = useBench((state) => state.examined);
+  const ready = examination !== null && examination.material.length > 0 && examined === piece;
+  const take = () => {
+    if (!examination) return;
+    download(
+      `${slug(piece.name)}.svg`,
+      "image/svg+xml",
+      writeSvg(examination.material, examination.box, { title: piece.name, name: piece.name }),
+    );
+  };
+  const falls = examination?.verdict === "falls";
+  return (
+    <Button
+      look="strong"
+      disabled={!ready}
+      onClick={take}
+      title={falls ? "Something falls off; the file shows the piece as it is" : undefined}
+    >
+      <Download size={16} aria-hidden="true" /> Cut file (SVG)
+    </Button>
+  );
+}

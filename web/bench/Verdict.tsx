@@ -1,0 +1,38 @@
+import type { Examination } from "@mend-joint/core";
+import { verdictSentence } from "@mend-joint/core/judge";
+import type { Piece } from "@mend-joint/core/piece";
+import { labelsOf, thinnestJoint } from "@mend-joint/core/report";
+import { useBench } from "../state/bench";
+import { VerdictMark } from "../ui/VerdictMark";
+
+/** One sentence above the piece. */
+export function Verdict({ examination, piece }: { examination: Examination | null; piece: Piece }) {
+  const units = useBench((state) => state.units);
+  const fault = useBench((state) => state.fault);
+  return (
+    <div
+      className="flex min-h-[64px] items-center gap-3 border-b border-rule bg-ground px-6 py-2"
+      aria-live="polite"
+      data-testid="verdict"
+    >
+      {fault ? (
+        <p className="text-[16px] text-falls">The piece could not be measured: {fault} Undo the last change.</p>
+      ) : examination ? (
+        <>
+          <VerdictMark verdict={examination.verdict} size={30} />
+          <p className="font-display text-[20px] leading-tight font-semibold text-balance">
+            {sentence(examination, piece, units)}
+          </p>
+        </>
+      ) : (
+        <p className="text-quiet">Measuring …</p>
+      )}
+    </div>
+  );
+}
+
+function sentence(examination: Examination, piece: Piece, units: "mm" | "in"): string {
+  const { verdict, findings } = examination;
+  if (findings[0]?.kind === "empty") return findings[0].message;
+  return verdictSentence(verdict, findings, thinnestJoint(examination), labelsOf(examination), piece.stock, units);
+}

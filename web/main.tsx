@@ -1,0 +1,21 @@
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, RouterProvider } from "react-router";
+import { Toaster } from "sonner";
+import { BenchScreen } from "./screens/BenchScreen";
+import { LostScreen } from "./screens/LostScreen";
+import { RackScreen } from "./screens/RackScreen";
+import "./styles.css";
+
+const router = createBrowserRouter([
+  { path: "/", element: <RackScreen />, errorElement: <LostScreen /> },
+  { path: "/bench/:id", element: <BenchScreen />, errorElement: <LostScreen /> },
+  { path: "*", element: <LostScreen /> },
+]);
+
+createRoot(document.getElementById("root")!).render(
+  <StrictMode>
+    <RouterProvider router={router} />
+    <Toaster position="bottom-left" toastOptions={{ className: "font-sans", duration: 8000 }} />
+  </StrictMode>,
+);

@@ -1,0 +1,130 @@
+import { applyMove } from "@mend-joint/core/piece";
+import { useEffect, useMemo, useState } from "react";
+import { Link, useParams } from "react-router";
+import { Conflict } from "../bench/Conflict";
+import { Findings } from "../bench/Findings";
+import { SheetChoice } from "../bench/SheetChoice";
+import { Steps } from "../bench/Steps";
+import { TopBar } from "../bench/TopBar";
+import { Verdict } from "../bench/Verdict";
+import { Chain } from "../chain/Chain";
+import { isTyping, Stage } from "../stage/Stage";
+import type { ApiError } from "../state/api";
+import { clearBench, useBench, withMove } from "../state/bench";
+import { putOnBench, usePiece } from "../state/piece";
+import { openPiece, saveNow } from "../state/saving";
+import { createExaminer } from "../workers/examiner";
+
+export function BenchScreen() {
+  const { id = "" } = useParams();
+  const piece = usePiece((state) => state.piece);
+  const [fault, setFault] = useState<ApiError | null>(null);
+
+  useEffect(() => {
+    clearBench();
+    setFault(null);
+    openPiece(id).catch(setFault);
+    return () => {
+      void saveNow();
+      putOnBench(null);
+      clearBench();
+    };
+  }, [id]);
+
+  useExamination();
+  useKeys();
+
+  if (fault) {
+    return (
+      <main className="mx-auto flex h-full max-w-md flex-col justify-center gap-3 px-6">
+        <h1 className="font-display text-[28px] font-semibold">
+          {fault.status === 404 ? "This piece is not on the rack." : "The piece could not be fetched."}
+        </h1>
+        <p className="text-quiet">{fault.message}</p>
+        <Link to="/" className="font-medium underline underline-offset-4">
+          Back to the rack
+        </Link>
+      </main>
+    );
+  }
+  if (!piece || piece.id !== id) return <main className="grid h-full place-items-center text-quiet">Fetching the piece …</main>;
+  return <Bench />;
+}
+
+function Bench() {
+  const piece = usePiece((state) => state.piece)!;
+  const examination = useBench((state) => state.examination);
+  return (
+    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
+      <TopBar piece={piece} />
+      <div className="grid min-h-0 grid-cols-[292px_minmax(0,1fr)_276px]">
+        <aside className="flex min-h-0 flex-col border-r border-rule bg-ground" aria-label="Making order">
+          <SheetChoice piece={piece} />
+          <Steps piece={piece} />
+        </aside>
+        <main className="flex min-h-0 min-w-0 flex-col">
+          <Verdict examination={examination} piece={piece} />
+          <Stage piece={piece} />
+          {examination && <Chain examination={examination} />}
+        </main>
+        <aside className="flex min-h-0 flex-col border-l border-rule bg-ground" aria-label="What was found">
+          {examination && <Findings examination={examination} />}
+        </aside>
+      </div>
+      <Conflict />
+    </div>
+  );
+}
+
+/** Every change, and every step of a drag, is measured again in the worker. */
+function useExamination(): void {
+  const piece = usePiece((state) => state.piece);
+  const move = useBench((state) => state.move);
+  const units = useBench((state) => state.units);
+  const ask = useMemo(
+    () =>
+      createExaminer(
+        (examination, examined) => {
+          if (usePiece.getState().piece?.id !== examined.id) return;
+          useBench.setState({ examination, examined, fault: null });
+        },
+        (fault) => useBench.setState({ fault }),
+      ),
+    [],
+  );
+  useEffect(() => {
+    if (piece) ask(withMove(piece, move), units);
+  }, [ask, piece, move, units]);
+}
+
+const NUDGE = 0.1;
+const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+
+function useKeys(): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const key = event.key.toLowerCase();
+      if ((event.ctrlKey || event.metaKey) && (key === "z" || key === "y") && !isTyping(event.target)) {
+        event.preventDefault();
+        const { undo, redo } = usePiece.temporal.getState();
+        if (key === "y" || event.shiftKey) redo();
+        else undo();
+        return;
+      }
+      if (event.key === "Escape") useBench.setState({ selection: null });
+      const arrow = ARROWS[event.key];
+      const { selection } = useBench.getState();
+      if (!arrow || !selection || isTyping(event.target) || isRoving(event.target)) return;
+      event.preventDefault();
+      const by = event.shiftKey ? NUDGE * 10 : NUDGE;
+      usePiece.getState().change((piece) => applyMove(piece, { ...selection.move, dx: arrow[0] * by, dy: arrow[1] * by }));
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+}
+
+/** Arrow keys belong to groups of choices while the focus is in one. */
+function isRoving(target: EventTarget | null): boolean {
+  return target instanceof Element && target.closest("[role=radiogroup],[role=group],[role=menu]") !== null;
+}

@@ -1,0 +1,292 @@
+import type { Examination } from "@mend-joint/core";
+import { formatLength, LIMITS, type Piece, parsePiece, STOCKS } from "@mend-joint/core/piece";
+import { MoreHorizontal, Plus } from "lucide-react";
+import { Dialog, DropdownMenu } from "radix-ui";
+import { type FormEvent, useCallback, useEffect, useId, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { toast } from "sonner";
+import { LOOKS, MaterialPattern } from "../stage/materials";
+import { regionPath } from "../stage/paths";
+import { type ApiError, createPiece, deletePiece, listPieces, restorePiece, type StoredPiece, savePiece } from "../state/api";
+import { useBench } from "../state/bench";
+import { copyName } from "../state/saving";
+import { Button } from "../ui/Button";
+import { VerdictMark } from "../ui/VerdictMark";
+import { examineOnce } from "../workers/examiner";
+
+/** The pieces, as they will be, each with its verdict. */
+export function RackScreen() {
+  const [pieces, setPieces] = useState<StoredPiece[] | null>(null);
+  const [fault, setFault] = useState("");
+  const [renaming, setRenaming] = useState<StoredPiece | null>(null);
+  const navigate = useNavigate();
+
+  const load = useCallback(async () => {
+    try {
+      setPieces(await listPieces());
+      setFault("");
+    } catch (error) {
+      setFault((error as ApiError).message);
+    }
+  }, []);
+  useEffect(() => {
+    void load();
+  }, [load]);
+
+  /** Runs something that changes the rack, says so when it fails, and shows the rack as it is then. */
+  const attempt = async (work: () => Promise<void>) => {
+    try {
+      await work();
+    } catch (error) {
+      toast.error((error as Error).message);
+    }
+    await load();
+  };
+
+  const addNew = () => attempt(async () => void navigate(`/bench/${(await createPiece(newPiece())).id}`));
+  const duplicate = (stored: StoredPiece) =>
+    attempt(async () => void (await createPiece({ ...stored.piece, name: copyName(stored.piece.name) })));
+  const remove = (stored: StoredPiece) =>
+    attempt(async () => {
+      await deletePiece(stored.id);
+      toast(`“${stored.piece.name}” was taken off the rack.`, {
+        action: { label: "Put back", onClick: () => void attempt(async () => void (await restorePiece(stored.id))) },
+      });
+    });
+
+  return (
+    <div className="h-full overflow-y-auto">
+      <header className="mx-auto flex max-w-[1200px] items-end justify-between px-8 pt-10 pb-6">
+        <div>
+          <h1 className="font-display text-[34px] leading-none font-semibold">Mend Joint</h1>
+          <p className="mt-2 text-quiet">Your pieces, as they will come off the machine.</p>
+        </div>
+        <Button look="strong" onClick={() => void addNew()}>
+          <Plus size={16} aria-hidden="true" /> New piece
+        </Button>
+      </header>
+      <main className="mx-auto max-w-[1200px] px-8 pb-16">
+        {fault && (
+          <p role="alert" className="mb-4 text-falls">
+            {fault}{" "}
+            <button type="button" className="underline underline-offset-2" onClick={() => void load()}>
+              Try again
+            </button>
+          </p>
+        )}
+        {pieces === null && !fault && <p className="text-quiet">Fetching your pieces …</p>}
+        {pieces?.length === 0 && (
+          <p className="text-[16px] text-quiet">
+            The rack is empty. Start with a new piece: type a word and see whether it holds.
+          </p>
+        )}
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(320px,1fr))] gap-5">
+          {pieces?.map((stored) => (
+            <Card key={stored.id} stored={stored} onRename={setRenaming} onDuplicate={duplicate} onRemove={remove} />
+          ))}
+        </ul>
+      </main>
+      {renaming && (
+        <Rename
+          stored={renaming}
+          onDone={(name) => {
+            setRenaming(null);
+            if (name && name !== renaming.piece.name) {
+              void attempt(async () => void (await savePiece({ ...renaming.piece, name }, renaming.version)));
+            }
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+function newPiece(): Piece {
+  return parsePiece({
+    name: "New piece",
+    stock: STOCKS[0],
+    parts: [{ kind: "word", id: "w1", text: "", font: "pacifico", size: { by: "cap-height", mm: 25 } }],
+  });
+}
+
+interface CardProps {
+  stored: StoredPiece;
+  onRename(stored: StoredPiece): void;
+  onDuplicate(stored: StoredPiece): void;
+  onRemove(stored: StoredPiece): void;
+}
+
+function Card({ stored, onRename, onDuplicate, onRemove }: CardProps) {
+  const units = useBench((state) => state.units);
+  const examination = useExaminationOf(stored);
+  const { piece } = stored;
+  const box = examination?.box;
+  return (
+    <li className="group relative rounded-2xl border border-rule bg-film transition-colors hover:border-quiet">
+      <Link
+        to={`/bench/${stored.id}`}
+        className="block rounded-2xl"
+        aria-label={`${piece.name}${examination ? `, ${examination.verdict}` : ""}`}
+      >
+        <div className="h-[210px] p-6">
+          {examination && <Thumbnail examination={examination} material={piece.stock.material} />}
+        </div>
+        <div className="flex items-end justify-between gap-3 border-t border-rule px-5 py-3.5">
+          <div className="min-w-0">
+            <h2 className="truncate font-display text-[17px] font-semibold">{piece.name}</h2>
+            <p className="truncate text-[13px] text-quiet">
+              {piece.stock.name}
+              {box && (
+                <>
+                  {" · "}
+                  <span className="figure text-[12px]">
+                    {formatLength(box.maxX - box.minX, units)} × {formatLength(box.maxY - box.minY, units)}
+                  </span>
+                </>
+              )}
+            </p>
+          </div>
+          {examination && <VerdictMark verdict={examination.verdict} label />}
+        </div>
+      </Link>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          aria-label={`What to do with ${piece.name}`}
+          className="absolute top-3 right-3 grid size-9 place-items-center rounded-full text-quiet hover:bg-ink/8 hover:text-ink"
+        >
+          <MoreHorizontal size={18} />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content align="end" className="z-10 min-w-40 rounded-xl border border-rule bg-film p-1 shadow-lg">
+            <Item onSelect={() => onRename(stored)}>Rename</Item>
+            <Item onSelect={() => onDuplicate(stored)}>Duplicate</Item>
+            <Item onSelect={() => onRemove(stored)}>Delete</Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </li>
+  );
+}
+
+function Item(props: { onSelect(): void; children: string }) {
+  return <DropdownMenu.Item className="rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-ink/8" {...props} />;
+}
+
+const examined = new Map<string, Promise<Examination>>();
+
+/** Examined once per saved version. */
+function useExaminationOf(stored: StoredPiece): Examination | null {
+  const [examination, setExamination] = useState<Examination | null>(null);
+  useEffect(() => {
+    const key = `${stored.id} ${stored.version} ${stored.updatedAt}`;
+    let answer = examined.get(key);
+    if (!answer) {
+      answer = examineOnce(stored.piece, "mm");
+      examined.set(key, answer);
+    }
+    let gone = false;
+    answer.then(
+      (found) => !gone && setExamination(found),
+      () => examined.delete(key),
+    );
+    return () => {
+      gone = true;
+    };
+  }, [stored]);
+  return examination;
+}
+
+function Thumbnail({ examination, material }: { examination: Examination; material: keyof typeof LOOKS }) {
+  const id = useId();
+  const { box, cutouts } = examination;
+  if (!box) return <p className="grid h-full place-items-center text-[13px] text-quiet">no words yet</p>;
+  const look = LOOKS[material];
+  const drop = 2 + (box.maxY - box.minY) * 0.06;
+  const loose = cutouts.some((cutout) => cutout.falls) ? drop : 0;
+  const [width, height] = [box.maxX - box.minX + 4, box.maxY - box.minY + 4 + loose];
+  return (
+    <svg viewBox={`${box.minX - 2} ${-box.maxY - 2} ${width} ${height}`} className="size-full" aria-hidden="true">
+      <defs>
+        <MaterialPattern id={id} material={material} />
+      </defs>
+      <g transform="scale(1 -1)">
+        {cutouts.map(({ region, falls }, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: pieces have no name of their own
+          <g key={i}>
+            {falls && (
+              <path
+                d={regionPath(region)}
+                fill="none"
+                stroke="var(--color-falls)"
+                strokeWidth={1.4}
+                strokeDasharray="1 3"
+                strokeLinecap="round"
+                vectorEffect="non-scaling-stroke"
+              />
+            )}
+            <g
+              style={
+                falls
+                  ? { transform: `translate(0px, ${-drop}px) rotate(-9deg)`, transformBox: "fill-box", transformOrigin: "center" }
+                  : undefined
+              }
+            >
+              <path
+                d={regionPath(region)}
+                transform="translate(0.35 -0.55)"
+                fill={look.side}
+                opacity={look.sideOpacity}
+                fillRule="evenodd"
+              />
+              <path
+                d={regionPath(region)}
+                fill={`url(#${CSS.escape(id)})`}
+                fillOpacity={look.opacity ?? 1}
+                stroke={look.edge}
+                strokeWidth={0.8}
+                vectorEffect="non-scaling-stroke"
+                fillRule="evenodd"
+              />
+            </g>
+          </g>
+        ))}
+      </g>
+    </svg>
+  );
+}
+
+function Rename({ stored, onDone }: { stored: StoredPiece; onDone(name: string | null): void }) {
+  const [name, setName] = useState(stored.piece.name);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (name.trim()) onDone(name.trim());
+  };
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onDone(null)}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/30" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/3 left-1/2 z-20 w-[400px] -translate-x-1/2 rounded-2xl bg-film p-6 shadow-xl"
+        >
+          <Dialog.Title className="font-display text-[20px] font-semibold">Rename the piece</Dialog.Title>
+          <form onSubmit={submit} className="mt-4 flex flex-col gap-5">
+            <input
+              aria-label="Name"
+              value={name}
+              maxLength={LIMITS.name}
+              onChange={(event) => setName(event.target.value)}
+              className="border-b border-quiet/50 bg-transparent py-1.5 text-[17px] outline-none focus:border-ink"
+            />
+            <div className="flex justify-end gap-2">
+              <Button onClick={() => onDone(null)}>Leave it</Button>
+              <Button look="strong" type="submit" disabled={!name.trim()}>
+                Rename
+              </Button>
+            </div>
+          </form>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,353 @@
+/**
+ * The board with the piece on it: drawn in its material at true proportions, measured on itself, moved by hand.
+ */
+import type { Examination } from "@mend-joint/core";
+import { joinBoxes, regionBox } from "@mend-joint/core/geometry";
+import { applyMove, formatLength, type Piece } from "@mend-joint/core/piece";
+import { useGesture } from "@use-gesture/react";
+import { Maximize, Minus, Plus } from "lucide-react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { type Selection, selectionOf, useBench } from "../state/bench";
+import { usePiece } from "../state/piece";
+import { Callipers, type Measure } from "./Callipers";
+import { LOOKS, MaterialPattern } from "./materials";
+import { regionPath } from "./paths";
+import { Rulers } from "./Rulers";
+import { fitView, type Size, toScreen, type View, zoomAt } from "./view";
+
+/** How far a loose piece is drawn below its place, mm, for a piece of the given height. */
+const dropOf = (height: number) => Math.min(9, 2 + height * 0.08);
+const MOST_CALLIPERS = 14;
+
+export function Stage({ piece }: { piece: Piece }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const size = useSize(frame);
+  const examination = useBench((state) => state.examination);
+  const units = useBench((state) => state.units);
+  const place = useBench((state) => state.place);
+  const [view, setView] = useState<View>({ x: 0, y: 0, scale: 3 });
+  /** Until the maker zooms or pans, the stage follows the size of the piece. */
+  const [following, setFollowing] = useState(true);
+  const grabbed = useRef<Selection | null>(null);
+
+  const box = examination?.box ?? null;
+  const fit = useCallback(() => {
+    setFollowing(true);
+    setView(fitView(box, size));
+  }, [box, size]);
+
+  const moving = useBench((state) => state.move !== null);
+  useEffect(() => {
+    if (following && !moving && size.width > 0) setView(fitView(box, size));
+  }, [following, moving, box, size]);
+
+  useEffect(() => {
+    if (!place || size.width === 0) return;
+    setFollowing(false);
+    setView({ x: place.x, y: place.y, scale: Math.min(size.width, size.height) / place.around });
+  }, [place, size]);
+
+  const zoom = useCallback(
+    (factor: number, at = { x: size.width / 2, y: size.height / 2 }) => {
+      setFollowing(false);
+      setView((old) => zoomAt(old, size, at, factor));
+    },
+    [size],
+  );
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key === "0") fit();
+      else if (event.key === "+" || event.key === "=") zoom(1.4);
+      else if (event.key === "-") zoom(1 / 1.4);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [fit, zoom]);
+
+  useGesture(
+    {
+      onDragStart: ({ event }) => {
+        const id = (event.target as Element).getAttribute("data-solid");
+        const selection = id && examination ? selectionOf(examination, id) : null;
+        grabbed.current = selection;
+        useBench.setState({ selection });
+      },
+      onDrag: ({ movement: [mx, my], delta: [dx, dy], tap, memo }) => {
+        if (tap) return memo;
+        const held = grabbed.current;
+        if (held) {
+          useBench.setState({ move: { ...held.move, dx: mx / view.scale, dy: -my / view.scale } });
+        } else {
+          setFollowing(false);
+          setView((old) => ({ ...old, x: old.x - dx / old.scale, y: old.y + dy / old.scale }));
+        }
+        return memo;
+      },
+      onDragEnd: () => {
+        const { move } = useBench.getState();
+        grabbed.current = null;
+        if (move && Math.hypot(move.dx, move.dy) > 0.005) usePiece.getState().change((old) => applyMove(old, move));
+        useBench.setState({ move: null });
+      },
+      onWheel: ({ event }) => {
+        event.preventDefault();
+        const bounds = frame.current!.getBoundingClientRect();
+        zoom(Math.exp(-event.deltaY * 0.0016), { x: event.clientX - bounds.left, y: event.clientY - bounds.top });
+      },
+      onPinch: ({ delta: [change], origin: [x, y], event }) => {
+        event.preventDefault();
+        const bounds = frame.current!.getBoundingClientRect();
+        zoom(1 + change, { x: x - bounds.left, y: y - bounds.top });
+      },
+    },
+    { target: frame, eventOptions: { passive: false }, drag: { filterTaps: true, pointer: { keys: false } } },
+  );
+
+  return (
+    <div className="relative min-h-0 flex-1 overflow-hidden bg-film">
+      <div ref={frame} className="absolute inset-0 touch-none select-none" data-testid="stage">
+        <svg width={size.width} height={size.height} className="block" role="img" aria-label={`${piece.name}, as it will be cut`}>
+          <defs>
+            <MaterialPattern id="sheet" material={piece.stock.material} />
+          </defs>
+          {examination && size.width > 0 && (
+            <PieceDrawing examination={examination} view={view} size={size} material={piece.stock.material} />
+          )}
+          <Rulers view={view} size={size} units={units} />
+        </svg>
+      </div>
+      {examination && !box && (
+        <p className="pointer-events-none absolute inset-x-0 top-1/2 -translate-y-1/2 text-center font-display text-[22px] text-quiet">
+          Type a word in step 1, and it will lie here.
+        </p>
+      )}
+      {box && (
+        <p
+          className="figure absolute bottom-3 left-9 rounded-full bg-film/90 px-2 text-[12px] text-quiet"
+          data-testid="finished-size"
+        >
+          {formatLength(box.maxX - box.minX, units)} × {formatLength(box.maxY - box.minY, units)}
+        </p>
+      )}
+      <div className="absolute right-3 bottom-3 flex gap-1">
+        <StageButton label="Smaller" onClick={() => zoom(1 / 1.4)}>
+          <Minus size={16} />
+        </StageButton>
+        <StageButton label="Show all of the piece" onClick={fit}>
+          <Maximize size={15} />
+        </StageButton>
+        <StageButton label="Larger" onClick={() => zoom(1.4)}>
+          <Plus size={16} />
+        </StageButton>
+      </div>
+    </div>
+  );
+}
+
+function StageButton({ label, ...props }: { label: string; onClick(): void; children: React.ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      className="grid size-9 place-items-center rounded-full border border-rule bg-film text-quiet hover:border-ink hover:text-ink"
+      {...props}
+    />
+  );
+}
+
+function PieceDrawing({
+  examination,
+  view,
+  size,
+  material,
+}: {
+  examination: Examination;
+  view: View;
+  size: Size;
+  material: keyof typeof LOOKS;
+}) {
+  const selection = useBench((state) => state.selection);
+  const pointed = useBench((state) => state.pointed);
+  const move = useBench((state) => state.move);
+  const units = useBench((state) => state.units);
+  const look = LOOKS[material];
+  const { cutouts, solids, box } = examination;
+  const drop = dropOf(box ? box.maxY - box.minY : 0);
+  const measures = useMeasures(examination);
+  const handled = new Set(move ? (selection?.solids ?? []) : []);
+  const marked = new Set([...(selection?.solids ?? []), ...pointed]);
+
+  return (
+    <>
+      <g
+        transform={`translate(${size.width / 2} ${size.height / 2}) scale(${view.scale} ${-view.scale}) translate(${-view.x} ${-view.y})`}
+      >
+        {cutouts.map(({ region, falls, solids: inside }, i) => {
+          const path = regionPath(region);
+          const held = falls && inside.some((s) => handled.has(solids[s]!.id));
+          const dropped = falls && !held;
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: pieces have no name of their own
+            <g key={i}>
+              {dropped && (
+                <path
+                  d={path}
+                  fill="none"
+                  stroke="var(--color-falls)"
+                  strokeWidth={1.5}
+                  strokeDasharray="1 4"
+                  strokeLinecap="round"
+                  vectorEffect="non-scaling-stroke"
+                />
+              )}
+              <g
+                className={dropped ? "dropped" : undefined}
+                style={
+                  dropped
+                    ? {
+                        transform: `translate(0px, ${-drop}px) rotate(-9deg)`,
+                        transformBox: "fill-box",
+                        transformOrigin: "center",
+                      }
+                    : undefined
+                }
+              >
+                <path d={path} transform="translate(0.35 -0.55)" fill={look.side} opacity={look.sideOpacity} fillRule="evenodd" />
+                <path
+                  d={path}
+                  fill="url(#sheet)"
+                  fillOpacity={look.opacity ?? 1}
+                  stroke={look.edge}
+                  strokeWidth={1}
+                  vectorEffect="non-scaling-stroke"
+                  fillRule="evenodd"
+                  opacity={dropped ? 0.85 : 1}
+                />
+                {dropped &&
+                  inside.map((s) => <Handle key={s} id={solids[s]!.id} path={regionPath(solids[s]!.region)} marked={false} />)}
+              </g>
+            </g>
+          );
+        })}
+        {solids.map((solid) => (
+          <Handle key={solid.id} id={solid.id} path={regionPath(solid.region)} marked={marked.has(solid.id)} />
+        ))}
+      </g>
+      <Callipers
+        measures={measures}
+        view={view}
+        size={size}
+        units={units}
+        middle={{ x: box ? (box.minX + box.maxX) / 2 : 0, y: box ? (box.minY + box.maxY) / 2 : 0 }}
+      />
+      {move && selection && <MoveNote examination={examination} selection={selection} view={view} size={size} />}
+    </>
+  );
+}
+
+/** An invisible copy of a part's outline that can be taken in the hand. */
+function Handle({ id, path, marked }: { id: string; path: string; marked: boolean }) {
+  return (
+    <path
+      d={path}
+      data-solid={id}
+      fill="transparent"
+      stroke={marked ? "var(--color-focus)" : "none"}
+      strokeWidth={2}
+      vectorEffect="non-scaling-stroke"
+      className="cursor-grab active:cursor-grabbing"
+    />
+  );
+}
+
+/** How far the hand has moved what it holds, beside it. */
+function MoveNote({
+  examination,
+  selection,
+  view,
+  size,
+}: {
+  examination: Examination;
+  selection: Selection;
+  view: View;
+  size: Size;
+}) {
+  const move = useBench((state) => state.move);
+  const units = useBench((state) => state.units);
+  const box = joinBoxes(
+    examination.solids.filter(({ id }) => selection.solids.includes(id)).map(({ region }) => regionBox(region)),
+  );
+  if (!move || !box) return null;
+  const at = toScreen(view, size, { x: box.maxX, y: box.maxY });
+  const text = `${arrow(move.dx, "→", "←")} ${formatLength(Math.abs(move.dx), units, 2)}  ${arrow(move.dy, "↑", "↓")} ${formatLength(Math.abs(move.dy), units, 2)}`;
+  return (
+    <g pointerEvents="none">
+      <rect x={at.x + 10} y={at.y - 34} width={text.length * 7.3 + 16} height={24} rx={12} fill="var(--color-ink)" />
+      <text x={at.x + 18} y={at.y - 18} fontSize={12} className="figure" fill="var(--color-film)" xmlSpace="preserve">
+        {text}
+      </text>
+    </g>
+  );
+}
+
+const arrow = (value: number, positive: string, negative: string) => (value < 0 ? negative : positive);
+
+/** Callipers for what matters: every weak joint, the thinnest, gaps of loose parts, and what is pointed at or selected. */
+function useMeasures(examination: Examination): Measure[] {
+  const selection = useBench((state) => state.selection);
+  const pointed = useBench((state) => state.pointed);
+  const pointedJoint = useBench((state) => state.pointedJoint);
+  return useMemo(() => {
+    const { joints, findings, leastWidth, solids } = examination;
+    const named = new Set([...(selection?.solids ?? []), ...pointed]);
+    const shown = new Map<string, Measure>();
+    const put = (measure: Measure) => {
+      const known = shown.get(measure.key);
+      if (!known || (measure.strong && !known.strong)) shown.set(measure.key, measure);
+    };
+    for (const { gap, kind } of findings) {
+      if (kind === "loose" && gap) put({ ...gap, key: `gap ${gap.from.x} ${gap.from.y}`, state: "gap" });
+    }
+    for (const { kind, at, width } of findings) {
+      const hold =
+        kind === "thin-stroke" ? examination.holds.find((each) => each.at.x === at.x && each.at.y === at.y) : undefined;
+      if (hold?.neck) put({ ...hold.neck, width, key: `stroke ${at.x} ${at.y}`, state: "weak" });
+    }
+    joints.forEach((joint, j) => {
+      const weak = joint.width < leastWidth;
+      const asked = j === pointedJoint || (named.size > 0 && joint.parts.some((i) => named.has(solids[i]!.id)));
+      if (!weak && !asked && j !== 0) return;
+      put({
+        key: `joint ${joint.from.x} ${joint.from.y} ${joint.to.x}`,
+        from: joint.from,
+        to: joint.to,
+        width: joint.width,
+        state: weak ? "weak" : "holds",
+        strong: j === pointedJoint,
+      });
+    });
+    return [...shown.values()].sort((a, b) => Number(b.strong ?? 0) - Number(a.strong ?? 0)).slice(0, MOST_CALLIPERS);
+  }, [examination, selection, pointed, pointedJoint]);
+}
+
+function useSize(ref: React.RefObject<HTMLElement | null>): Size {
+  const [size, setSize] = useState<Size>({ width: 0, height: 0 });
+  useEffect(() => {
+    const element = ref.current;
+    if (!element) return;
+    const observer = new ResizeObserver(([entry]) => {
+      const { width, height } = entry!.contentRect;
+      setSize({ width, height });
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [ref]);
+  return size;
+}
+
+export function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));
+}

@@ -1,0 +1,87 @@
+/**
+ * What the bench shows at the moment: nothing of this is saved.
+ */
+import type { Examination } from "@mend-joint/core";
+import { applyMove, type Move, type Piece, type Units } from "@mend-joint/core/piece";
+import { create } from "zustand";
+
+/** Something pointed at: a letter, one of its dots, a holder. */
+export interface Selection {
+  /** Ids of the solids; moves apply to what they belong to. */
+  solids: string[];
+  move: Omit<Extract<Move, { what: "letter" | "dots" }>, "dx" | "dy"> | Omit<Extract<Move, { what: "holder" }>, "dx" | "dy">;
+}
+
+/** A place the stage is asked to show; a new object each time, so that the same place can be asked for again. */
+export interface Place {
+  x: number;
+  y: number;
+  /** mm that should be in sight around it. */
+  around: number;
+}
+
+interface BenchState {
+  units: Units;
+  examination: Examination | null;
+  /** The piece that the examination belongs to. */
+  examined: Piece | null;
+  fault: string | null;
+  selection: Selection | null;
+  /** Indices of solids that the hand rests on elsewhere (chain, findings). */
+  pointed: string[];
+  /** Index of a joint pointed at. */
+  pointedJoint: number | null;
+  /** A move under way; it becomes part of the piece when the hand lets go. */
+  move: Move | null;
+  place: Place | null;
+}
+
+const UNITS_KEY = "mend-joint:units";
+
+export const useBench = create<BenchState>()(() => ({
+  units: localStorage.getItem(UNITS_KEY) === "in" ? "in" : "mm",
+  examination: null,
+  examined: null,
+  fault: null,
+  selection: null,
+  pointed: [],
+  pointedJoint: null,
+  move: null,
+  place: null,
+}));
+
+export function setUnits(units: Units): void {
+  localStorage.setItem(UNITS_KEY, units);
+  useBench.setState({ units });
+}
+
+export function clearBench(): void {
+  useBench.setState({
+    examination: null,
+    examined: null,
+    fault: null,
+    selection: null,
+    pointed: [],
+    pointedJoint: null,
+    move: null,
+    place: null,
+  });
+}
+
+export const pointAt = (pointed: string[], pointedJoint: number | null = null) => useBench.setState({ pointed, pointedJoint });
+
+/** The piece with the move that is under way. */
+export function withMove(piece: Piece, move: Move | null): Piece {
+  return move && (move.dx !== 0 || move.dy !== 0) ? applyMove(piece, move) : piece;
+}
+
+/** What moves when a solid of an examination is taken in the hand. */
+export function selectionOf(examination: Examination, solidId: string): Selection | null {
+  const solid = examination.solids.find(({ id }) => id === solidId);
+  if (!solid) return null;
+  if (!solid.letterId) return { solids: [solid.id], move: { what: "holder", id: solid.partId } };
+  const letter = examination.letters.find(({ id }) => id === solid.letterId)!;
+  const dot = solid.id !== letter.id;
+  const solids = letter.solids.map((i) => examination.solids[i]!.id).filter((id) => !dot || id !== letter.id);
+  return { solids, move: { what: dot ? "dots" : "letter", wordId: letter.wordId, key: letter.key } };
+}

@@ -1,0 +1,34 @@
+import { ToggleGroup } from "radix-ui";
+
+interface Props<T extends string> {
+  label: string;
+  value: T;
+  options: readonly { value: T; text: string }[];
+  onChange(value: T): void;
+}
+
+/** One of a few, side by side. */
+export function Choice<T extends string>({ label, value, options, onChange }: Props<T>) {
+  return (
+    <div>
+      <span className="block text-[13px] text-quiet">{label}</span>
+      <ToggleGroup.Root
+        type="single"
+        value={value}
+        aria-label={label}
+        onValueChange={(next) => next && onChange(next as T)}
+        className="mt-1 flex flex-wrap gap-1"
+      >
+        {options.map((option) => (
+          <ToggleGroup.Item
+            key={option.value}
+            value={option.value}
+            className="rounded-full border border-quiet/40 px-3 py-1 text-[13px] hover:border-ink data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-film"
+          >
+            {option.text}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+    </div>
+  );
+}

@@ -1,0 +1,17 @@
+import tailwindcss from "@tailwindcss/vite";
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vite";
+
+export default defineConfig({
+  root: import.meta.dirname,
+  plugins: [react(), tailwindcss()],
+  // HarfBuzz finds its WebAssembly beside its own module, so it must stay a module of its own.
+  optimizeDeps: { exclude: ["harfbuzzjs"] },
+  worker: { format: "es" },
+  build: { target: "es2023", chunkSizeWarningLimit: 1200 },
+  server: {
+    port: 5181,
+    strictPort: true,
+    proxy: { "/api": { target: "http://127.0.0.1:5180", changeOrigin: true, headers: { origin: "http://127.0.0.1:5180" } } },
+  },
+});

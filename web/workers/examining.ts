@@ -1,0 +1,42 @@
+/**
+ * Examining with the fonts of the server.
+ */
+import { type Examination, examine, type Library } from "@mend-joint/core";
+import { type Font, loadFont } from "@mend-joint/core/lettering";
+import type { Piece, Units } from "@mend-joint/core/piece";
+
+const fonts = new Map<string, Font>();
+const loading = new Map<string, Promise<void>>();
+
+async function ensureFont(id: string): Promise<void> {
+  if (fonts.has(id)) return;
+  let wait = loading.get(id);
+  if (!wait) {
+    wait = fetchFont(id).finally(() => loading.delete(id));
+    loading.set(id, wait);
+  }
+  await wait;
+}
+
+async function fetchFont(id: string): Promise<void> {
+  const response = await fetch(`/api/fonts/${encodeURIComponent(id)}/file`);
+  // A font that is not there becomes a finding of the examination, not a fault of the worker.
+  if (!response.ok) return;
+  fonts.set(id, loadFont(id, await nameOf(id), new Uint8Array(await response.arrayBuffer())));
+}
+
+let names: Promise<Map<string, string>> | undefined;
+
+async function nameOf(id: string): Promise<string> {
+  names ??= fetch("/api/fonts")
+    .then((response) => response.json() as Promise<{ fonts: { id: string; name: string }[] }>)
+    .then((list) => new Map(list.fonts.map((font) => [font.id, font.name])));
+  return (await names).get(id) ?? id;
+}
+
+const library: Library = { font: (id) => fonts.get(id) };
+
+export async function examinePiece(piece: Piece, units: Units): Promise<Examination> {
+  await Promise.all(piece.parts.map((part) => (part.kind === "word" ? ensureFont(part.font) : undefined)));
+  return examine(piece, library, { units });
+}

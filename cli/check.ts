@@ -9,7 +9,7 @@ import { type Examination, examine, examineSolids, solidsFromShapes } from "@men
 import { readSvg, SvgError } from "@mend-joint/core/formats";
 import { verdictSentence } from "@mend-joint/core/judge";
 import { formatLength, PieceError, parseLength, parsePiece, STOCKS, type Stock, stockByName } from "@mend-joint/core/piece";
-import { labelsOf, reportOf, thinnestJoint } from "@mend-joint/core/report";
+import { labelsOf, reportOf, thinnestPlace } from "@mend-joint/core/report";
 import { shippedLibrary } from "@mend-joint/library";
 
 const USAGE = "Usage: check FILE [--min-width MM] [--holder ID] [--stock NAME] [--json]";
@@ -124,7 +124,7 @@ function checkPiece(text: string, request: Request): Checked {
 
 function printText({ examination, stock, notes }: Checked): void {
   const labels = labelsOf(examination);
-  console.log(verdictSentence(examination.verdict, examination.findings, thinnestJoint(examination), labels, stock, "mm"));
+  console.log(verdictSentence(examination.verdict, examination.findings, thinnestPlace(examination), labels, stock, "mm"));
   for (const finding of examination.findings) console.log(`- ${finding.message}`);
   examination.solids.forEach((solid, i) => {
     const hold = examination.holds[i]!;

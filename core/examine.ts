@@ -3,10 +3,13 @@
  */
 import {
   type Box,
+  intersection,
   islandsOf,
   joinBoxes,
+  normalise,
   type Point,
   type Region,
+  type Ring,
   regionArea,
   regionBox,
   regionCentroid,
@@ -14,19 +17,11 @@ import {
 } from "./geometry";
 import { barOutline, stickOutline } from "./holders";
 import { findJoints, type Hold, type Joint } from "./joints";
-import {
-  type Finding,
-  type JudgedPart,
-  judgeHolds,
-  type LooseGroup,
-  type PartLabel,
-  type Verdict,
-  verdictOf,
-} from "./judge";
+import { type Finding, type JudgedPart, judgeHolds, type LooseGroup, type PartLabel, type Verdict, verdictOf } from "./judge";
 import { type Font, type Letter, type LetterIsland, layoutWord, type WordLayout } from "./lettering";
-import { type Body, measureWidths, type WidthField } from "./measure";
+import { type Body, MeasureError, measureWidths, type WidthField } from "./measure";
 import { graphemesOf, type Piece, type Units } from "./piece";
-import { weld } from "./weld";
+import { type Weld, weld } from "./weld";
 
 /** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
 export interface Library {
@@ -68,8 +63,8 @@ export interface Examination {
   pieces: number;
   /** Index of the solid that stands in for a holder, −1 when there is a holder. */
   standIn: number;
-  /** Solids with the same number are one lump, without a neck between their middles. */
-  lumps: number[];
+  /** Neighbouring letters that overlap without a neck of their own between them, and how wide the way from one to the other is. */
+  overlaps: { solids: [number, number]; width: number }[];
 }
 
 /** One separate piece of material. */
@@ -107,8 +102,9 @@ export function examineSolids(
   const { units = "mm", words = [], extra = [] } = options;
   const stage = stopwatch(options.onStage);
   const welded = stage("weld", () => weld(solids));
-  const field = stage("measure", () => measureWidths(welded.region, welded.owners));
-  const { holds, joints, standIn, bodies } = stage("joints", () => findJoints(solids, field));
+  const field = stage("measure", () => measureWelded(welded, solids));
+  const { holds, joints, standIn, widestWay } = stage("joints", () => findJoints(solids, field));
+  const letters = lettersOf(words, solids);
   const findings = stage("judge", () => judge(solids, holds, field, leastWidth, units, extra));
   return {
     verdict: verdictOf(findings),
@@ -117,7 +113,8 @@ export function examineSolids(
     solids,
     holds,
     joints,
-    letters: lettersOf(words, solids),
+    letters,
+    overlaps: overlapsOf(letters, solids, joints, widestWay),
     words,
     material: welded.region,
     cutouts: cutoutsOf(welded.region, solids, holds),
@@ -126,9 +123,22 @@ export function examineSolids(
     area: regionArea(welded.region),
     pieces: field.pieces,
     standIn,
-    lumps: bodies,
   };
 }
+
+/** Rounding in the weld can, very rarely, leave an outline that crosses itself by a hair; welding it once more on a coarser grid mends that. */
+function measureWelded(welded: Weld, solids: readonly Solid[]): WidthField {
+  try {
+    return measureWidths(welded.region, welded.owners);
+  } catch (error) {
+    if (!(error instanceof MeasureError)) throw error;
+    const again = weld(solids.map(({ id, region }) => ({ id, region: normalise(region.map(coarser)) })));
+    return measureWidths(again.region, again.owners);
+  }
+}
+
+/** Points on a grid of 1 µm. */
+const coarser = (ring: Ring): Ring => ring.map((value) => Math.round(value * 1000) / 1000);
 
 function layOutWords(piece: Piece, library: Library): { layouts: WordLayout[]; findings: Finding[] } {
   const layouts: WordLayout[] = [];
@@ -256,6 +266,29 @@ function lettersOf(words: readonly WordLayout[], solids: readonly Solid[]): Exam
   return words.flatMap((word) =>
     word.letters.map(({ id, key, wordId, text, origin }) => ({ id, key, wordId, text, origin, solids: indices.get(id) ?? [] })),
   );
+}
+
+function overlapsOf(
+  letters: Examination["letters"],
+  solids: readonly Solid[],
+  joints: readonly Joint[],
+  widestWay: (a: number, b: number) => number,
+): Examination["overlaps"] {
+  const holders = [...solids.keys()].filter((i) => solids[i]!.holder);
+  const overlaps: Examination["overlaps"] = [];
+  letters.forEach((letter, n) => {
+    const body = letter.solids[0];
+    if (body === undefined) return;
+    const next = letters[n + 1];
+    const others = next && next.wordId === letter.wordId && next.solids[0] !== undefined ? [...holders, next.solids[0]] : holders;
+    for (const other of others) {
+      if (joints.some(({ parts }) => parts.includes(body) && parts.includes(other))) continue;
+      const width = widestWay(body, other);
+      if (width === 0 || intersection(solids[body]!.region, solids[other]!.region).length === 0) continue;
+      overlaps.push({ solids: [body, other], width: Number.isFinite(width) ? width : (solids[body]!.pole?.width ?? 0) });
+    }
+  });
+  return overlaps;
 }
 
 function cutoutsOf(material: Region, solids: readonly Solid[], holds: readonly Hold[]): Cutout[] {

@@ -1,7 +1,7 @@
 /**
  * Holders: what keeps the letters together, as outlines that follow the lettering.
  */
-import { arcPoints, type Box, type Region } from "../geometry";
+import { arcPoints, type Box, normalise, type Region } from "../geometry";
 import type { Bar, Stick } from "../piece";
 
 /** What a holder has to go by. */
@@ -22,7 +22,7 @@ export function barOutline(bar: Bar, { lettering, baseline }: Surroundings): Reg
   const length = bar.length === "fit" ? Math.max(1, box.maxX - box.minX + 2 * bar.overhang) : bar.length;
   const middle = (box.minX + box.maxX) / 2 + bar.dx;
   const top = baseline + bar.overlap;
-  return [roundedRectangle(middle - length / 2, top - bar.height, middle + length / 2, top, bar.corner)];
+  return normalise([roundedRectangle(middle - length / 2, top - bar.height, middle + length / 2, top, bar.corner)]);
 }
 
 /** A stick hanging from the underside of what is there: it reaches `bite` into it and `length` below it. */
@@ -39,7 +39,7 @@ export function stickOutline(stick: Stick, around: Surroundings): Region {
     pointed: [left, bottom + stick.width, middle, bottom, right, bottom + stick.width],
     round: arcPoints(middle, bottom + half, half, Math.PI, 2 * Math.PI),
   }[stick.tip];
-  return [Float64Array.from([...tip, right, top, left, top])];
+  return normalise([Float64Array.from([...tip, right, top, left, top])]);
 }
 
 /** Height of the lowest boundary on the vertical through x, or `null` where there is no material. */

@@ -4,7 +4,7 @@
 import { type Box, type Point, type Region, regionArea, regionBox, regionContains } from "../geometry";
 import { type Neck, poleOf, type WidthField } from "../measure";
 import { buildGraph, type JointGraph, lostByWay, minimumCut, narrowestOf } from "./graph";
-import { reachAnchors } from "./tree";
+import { reachAnchors, widestWay } from "./tree";
 
 export { type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
 
@@ -20,7 +20,7 @@ export interface Hold {
   /** Diameter in mm of the largest disc that can travel from the part's middle to a holder's; 0 where no way leads there. */
   width: number;
   falls: boolean;
-  /** The narrowest chord on that way; `null` where the part falls, or where nothing is narrower than the part itself. */
+  /** The narrowest chord on that way; across the part itself where nothing on the way is narrower. `null` where the part falls. */
   neck: Neck | null;
   /** Where to point: the middle of the neck, else the middle of the part. */
   at: Point;
@@ -48,6 +48,8 @@ export interface Joints {
   standIn: number;
   /** Body of the width field that each part sits in, −1 for none: parts in one body are one lump. */
   bodies: number[];
+  /** Width in mm of the widest way through the material between the middles of two parts; 0 where there is none. */
+  widestWay(a: number, b: number): number;
 }
 
 /** @param parts in the order that `Neck.parts` refers to */
@@ -75,15 +77,15 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
       return { width: 0, falls: true, neck: null, at: middle, ties: 0, tieWidth: 0, anchor: i === main };
     }
     const neck = way === -1 ? null : field.exact(toMiddles.ways[way]!.narrowest);
-    const own = place.clearance;
-    const decides = neck && neck.width <= own ? neck : null;
-    const width = decides ? decides.width : own;
+    const own: Neck = { width: place.clearance, from: place.from, to: place.to, parts: [i] };
+    const decides = neck && neck.width <= own.width ? neck : own;
+    const { width } = decides;
     const ties = minimumCut(graph, graph.nodeOf[i]!, () => 1);
     return {
       width,
       falls: width <= 0,
       neck: decides,
-      at: decides ? { x: (decides.from.x + decides.to.x) / 2, y: (decides.from.y + decides.to.y) / 2 } : middle,
+      at: { x: (decides.from.x + decides.to.x) / 2, y: (decides.from.y + decides.to.y) / 2 },
       // A part that lies wholly in a holder has no neck of its own: its own width is what would have to break.
       ties: ties || 1,
       tieWidth: ties ? minimumCut(graph, graph.nodeOf[i]!, (each) => each.width) : width,
@@ -91,7 +93,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
     };
   });
 
-  return { holds, joints: listJoints(field, graph), standIn, bodies: terminals };
+  return { holds, joints: listJoints(field, graph), standIn, bodies: terminals, widestWay: (a, b) => widestWay(toMiddles, a, b) };
 }
 
 function chooseAnchors(parts: readonly JointPart[]): { anchors: number[]; main: number; standIn: number } {

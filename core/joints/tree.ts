@@ -44,3 +44,10 @@ export function reachAnchors(graph: JointGraph, anchors: readonly number[]): (nu
   }
   return reach;
 }
+
+/** Width of the widest way between two parts, 0 where none leads from one to the other, Infinity where they share a body. */
+export function widestWay(graph: JointGraph, a: number, b: number): number {
+  const reach = reachAnchors(graph, [b])[a];
+  if (reach === null || reach === undefined) return 0;
+  return reach === -1 ? Infinity : graph.ways[reach]!.width;
+}

@@ -26,6 +26,8 @@ export interface Finding {
   at: Point;
   /** mm; 0 for what is not joined at all. */
   width: number;
+  /** For a thin place, the chord across it. */
+  chord?: { from: Point; to: Point };
   /** For a loose part, the shortest way to the nearest other material, mm. */
   gap?: { width: number; from: Point; to: Point };
   /** What it means for the piece. */
@@ -58,7 +60,7 @@ export interface LooseGroup {
 export interface JudgedHold {
   width: number;
   falls: boolean;
-  neck: { width: number; parts: number[] } | null;
+  neck: { width: number; parts: number[]; from: Point; to: Point } | null;
   at: Point;
   anchor: boolean;
 }
@@ -104,6 +106,7 @@ export function judgeHolds(
       meeting: meeting.length,
       at: hold.at,
       width: hold.width,
+      chord: hold.neck ? { from: hold.neck.from, to: hold.neck.to } : undefined,
       means: "weak",
       message: "",
     });

@@ -26,11 +26,12 @@ export function nameOf(label: PartLabel | undefined): string {
   }
 }
 
-/** "t", "dot of i", "bar": for tight places. */
+/** "t", "second e", "dot of i", "bar": for tight places. */
 export function shortName(label: PartLabel | undefined): string {
   if (!label) return "?";
-  if (label.kind === "letter" || label.kind === "shape") return label.text;
-  return label.kind === "bar" || label.kind === "stick" ? label.kind : `${label.kind} of ${label.text}`;
+  const letter = label.ordinal ? `${label.ordinal} ${label.text}` : label.text;
+  if (label.kind === "letter" || label.kind === "shape") return letter;
+  return label.kind === "bar" || label.kind === "stick" ? label.kind : `${label.kind} of ${letter}`;
 }
 
 /** "t–h", "i–bar". */
@@ -57,7 +58,7 @@ export function describeFinding(finding: Finding, labels: Labels, leastWidth: nu
       return `The joint ${placeName(parts.slice(0, meeting), labels)} is only ${formatLength(width, units)}; it wants ${wanted}.${loss} Bring the parts closer or overlap them more.`;
     }
     case "thin-stroke":
-      return `${capital(names[0]!)} is only ${formatLength(width, units)} at its thinnest; it wants ${wanted}. Make it larger or choose heavier lettering.`;
+      return `The material of ${names[0]!} is only ${formatLength(width, units)} wide here; it wants ${wanted}. Make it larger or choose heavier lettering.`;
     default:
       return finding.message;
   }
@@ -73,9 +74,7 @@ export function verdictSentence(
   units: Units,
 ): string {
   const wants = `${stock.name} wants ${formatLength(stock.leastWidth, units)}.`;
-  const measure = thinnest
-    ? `Thinnest joint ${formatLength(thinnest.width, units)}, at ${placeName(thinnest.parts, labels)}; ${wants}`
-    : capital(wants);
+  const measure = thinnest ? `${thinnestText(thinnest, labels, units)}; ${wants}` : capital(wants);
   const other = findings.find((finding) => !["loose", "thin-joint", "thin-stroke"].includes(finding.kind));
   const first = other ? `${other.message} ` : "";
   if (verdict === "holds") return `${first}Everything holds. ${measure}`;
@@ -86,6 +85,12 @@ export function verdictSentence(
   const thin = findings.filter((finding) => finding.kind === "thin-joint" || finding.kind === "thin-stroke").length;
   if (thin === 0) return `${first}${measure}`;
   return `${first}${capital(countWord(thin))} weak ${thin === 1 ? "place" : "places"}. ${measure}`;
+}
+
+function thinnestText({ width, parts }: { width: number; parts: readonly string[] }, labels: Labels, units: Units): string {
+  const [what, where] =
+    parts.length > 1 ? ["joint", `at ${placeName(parts, labels)}`] : ["stroke", `in ${nameOf(labels.get(parts[0]!))}`];
+  return `Thinnest ${what} ${formatLength(width, units)}, ${where}`;
 }
 
 function countLoose(loose: (PartLabel | undefined)[]): string {

@@ -58,10 +58,12 @@ export function boundaryOf(region: Region, owners?: readonly Int32Array[]): Boun
 }
 
 /**
- * Cuts edge e into `pieces[e]` equal pieces (0 and 1 leave it whole).
+ * Cuts edge e into `pieces[e]` pieces (0 and 1 leave it whole).
  * Order along the rings is kept: edges of one ring stay consecutive.
+ *
+ * @param cuts for edges in two pieces, where to cut (share of the length); left out, all pieces are equal
  */
-export function splitEdges(old: Boundary, pieces: Uint16Array): Boundary {
+export function splitEdges(old: Boundary, pieces: Uint16Array, cuts?: ReadonlyMap<number, number>): Boundary {
   let extra = 0;
   for (let e = 0; e < old.edges; e++) if (pieces[e]! > 1) extra += pieces[e]! - 1;
   if (extra === 0) return old;
@@ -84,7 +86,7 @@ export function splitEdges(old: Boundary, pieces: Uint16Array): Boundary {
       const piece = firstPiece[o]! + k;
       let to = b;
       if (k < n - 1) {
-        const t = (k + 1) / n;
+        const t = (n === 2 && cuts?.get(o)) || (k + 1) / n;
         to = fresh.points++;
         fresh.x[to] = old.x[a]! + (old.x[b]! - old.x[a]!) * t;
         fresh.y[to] = old.y[a]! + (old.y[b]! - old.y[a]!) * t;

@@ -49,6 +49,14 @@ export interface Gap {
   to: Point;
 }
 
+export interface Located {
+  body: number;
+  /** Diameter in mm of the largest disc centred on the point, and a diameter of it that starts where it touches the boundary. */
+  clearance: number;
+  from: Point;
+  to: Point;
+}
+
 export interface WidthField {
   bodies: Body[];
   necks: Necks;
@@ -56,8 +64,8 @@ export interface WidthField {
   exact(k: number): Neck;
   /** Parts at the ends of neck k as sampled: enough to tell joints from strokes. */
   partsAt(k: number): number[];
-  /** The body that the point belongs to and the clearance there (diameter of the largest disc centred on it), or `null` outside the material. */
-  locate(x: number, y: number): { body: number; clearance: number } | null;
+  /** The body that the point belongs to and the clearance there, or `null` outside the material. */
+  locate(x: number, y: number): Located | null;
   /** Which separate piece of material each body lies in; pieces that touch in a point are two. */
   pieceOf: Int32Array;
   pieces: number;
@@ -81,6 +89,14 @@ const SAME_BEND = 6;
 /** After the first round only steps longer than the width itself are worth another triangulation. */
 const STEP_PER_WIDTH_LATER = 1;
 const ROUNDS = 4;
+const ROUNDS_FOR_MISSING = 14;
+/** Edges shorter than this (mm) are not cut any further. */
+const FINEST = 0.001;
+
+/** An outline that no triangulation can follow. */
+export class MeasureError extends Error {
+  override name = "MeasureError";
+}
 
 /**
  * Measures a welded region.
@@ -140,11 +156,12 @@ function pointAt(b: Boundary, point: number): Point {
 
 /** Splits the boundary until its steps are short against the local width and the triangulation contains all of it. */
 function sample(start: Boundary, longest: number, shortest: number): { boundary: Boundary; mesh: Mesh } {
-  const refined = refineSampling(start, longest, shortest);
-  if (refined.mesh.missing.length === 0) return refined;
-  // What sampling alone cannot show: outlines that touch, or pass each other by a hair.
-  const { boundary } = refineSampling(joinTouches(start), longest, shortest);
-  return { boundary, mesh: triangulate(boundary, true) };
+  const sampled = refineSampling(start, longest, shortest);
+  if (sampled.mesh.missing.length === 0) return sampled;
+  // Outlines that touch without sharing a corner: let them share it.
+  const joined = refineSampling(joinTouches(start), longest, shortest);
+  if (joined.mesh.missing.length > 0) throw new MeasureError("The outline crosses itself and could not be measured");
+  return joined;
 }
 
 function refineSampling(start: Boundary, longest: number, shortest: number): { boundary: Boundary; mesh: Mesh } {
@@ -153,17 +170,51 @@ function refineSampling(start: Boundary, longest: number, shortest: number): { b
   let boundary = splitEdges(start, pieces);
   for (let round = 1; ; round++) {
     const mesh = triangulate(boundary);
-    const share = round === 1 ? STEP_PER_WIDTH : STEP_PER_WIDTH_LATER;
-    const finer = round < ROUNDS ? splitEdges(boundary, piecesWanted(boundary, mesh, shortest, share)) : boundary;
+    const wanted =
+      round < ROUNDS ? piecesWanted(boundary, mesh, shortest, round === 1 ? STEP_PER_WIDTH : STEP_PER_WIDTH_LATER) : null;
+    const cuts = round < ROUNDS_FOR_MISSING ? cutsForMissing(boundary, mesh.missing) : new Map<number, number>();
+    if (!wanted && cuts.size === 0) return { boundary, mesh };
+    const pieces = wanted ?? new Uint16Array(boundary.edges);
+    for (const e of cuts.keys()) pieces[e] = 2;
+    const finer = splitEdges(boundary, pieces, cuts);
     if (finer === boundary) return { boundary, mesh };
     boundary = finer;
   }
 }
 
+/**
+ * A boundary edge is missing from a Delaunay triangulation where a sample of another outline lies in its diametral disc.
+ * Cut at the foot of that sample, the two outlines get samples opposite each other, and both halves come through even where
+ * the outlines run a hair apart.
+ */
+function cutsForMissing(b: Boundary, missing: readonly number[]): Map<number, number> {
+  const cuts = new Map<number, number>();
+  for (const e of missing) {
+    const [p, q] = [b.start[e]!, b.end[e]!];
+    const length = edgeLength(b, e);
+    if (length < FINEST) continue;
+    const ux = (b.x[q]! - b.x[p]!) / length;
+    const uy = (b.y[q]! - b.y[p]!) / length;
+    let [foot, nearest] = [length / 2, Infinity];
+    for (let k = 0; k < b.points; k++) {
+      if (k === p || k === q) continue;
+      const vx = b.x[k]! - b.x[p]!;
+      const vy = b.y[k]! - b.y[p]!;
+      const along = vx * ux + vy * uy;
+      if (along <= 0 || along >= length) continue;
+      const away = Math.abs(vx * uy - vy * ux);
+      // The deepest in the disc: nearest to the edge in relation to the room there.
+      const depth = away / Math.min(along, length - along);
+      if (depth < nearest) [foot, nearest] = [along, depth];
+    }
+    cuts.set(e, Math.min(0.95, Math.max(0.05, foot / length)));
+  }
+  return cuts;
+}
+
 /** @param share longest step as a share of the local width */
 function piecesWanted(b: Boundary, mesh: Mesh, shortest: number, share: number): Uint16Array {
   const pieces = new Uint16Array(b.edges);
-  for (const e of mesh.missing) if (edgeLength(b, e) > shortest) pieces[e] = 2;
   const { triangles, coords } = mesh;
   for (let h = 0; h < triangles.length; h++) {
     const e = mesh.edgeOn[h]!;
@@ -382,11 +433,17 @@ function locator(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array, leaving: In
     }
     last = t;
     if (mesh.inside[t] === 0) return null;
-    return { body: bodyOf[t]!, clearance: 2 * clearanceFrom(t, x, y) };
+    const from = nearestFrom(t, x, y);
+    return {
+      body: bodyOf[t]!,
+      clearance: 2 * Math.hypot(from.x - x, from.y - y),
+      from,
+      to: { x: 2 * x - from.x, y: 2 * y - from.y },
+    };
   };
 
   /** Greedy steps to ever nearer samples end at the nearest one (a property of Delaunay triangulations); its edges decide. */
-  function clearanceFrom(t: number, x: number, y: number): number {
+  function nearestFrom(t: number, x: number, y: number): Point {
     const away = (p: number) => (coords[2 * p]! - x) ** 2 + (coords[2 * p + 1]! - y) ** 2;
     let near = triangles[3 * t]!;
     for (let h = 3 * t + 1; h < 3 * t + 3; h++) if (away(triangles[h]!) < away(near)) near = triangles[h]!;
@@ -399,10 +456,11 @@ function locator(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array, leaving: In
         }
       }
     }
-    let best = Math.sqrt(away(near));
+    let best = pointAt(boundary, near);
     const leave = leaving[near]!;
     for (let k = 0, e = boundary.before[boundary.before[leave]!]!; k < 4; k++, e = boundary.after[e]!) {
-      best = Math.min(best, distanceToEdge(boundary, e, x, y));
+      const foot = nearestOnEdge(boundary, e, x, y);
+      if (Math.hypot(foot.x - x, foot.y - y) < Math.hypot(best.x - x, best.y - y)) best = foot;
     }
     return best;
   }
@@ -419,11 +477,11 @@ function locator(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array, leaving: In
   }
 }
 
-function distanceToEdge(b: Boundary, e: number, x: number, y: number): number {
+function nearestOnEdge(b: Boundary, e: number, x: number, y: number): Point {
   const px = b.x[b.start[e]!]!;
   const py = b.y[b.start[e]!]!;
   const ux = b.x[b.end[e]!]! - px;
   const uy = b.y[b.end[e]!]! - py;
   const t = Math.min(1, Math.max(0, ((x - px) * ux + (y - py) * uy) / (ux * ux + uy * uy)));
-  return Math.hypot(x - px - t * ux, y - py - t * uy);
+  return { x: px + t * ux, y: py + t * uy };
 }

@@ -4,7 +4,6 @@
 
 import Delaunator from "delaunator";
 import type { Boundary } from "./boundary";
-import Constrainautor from "./constrainer";
 
 export interface Mesh {
   /** Points: first those of the boundary, then four far corners that keep every sample off the hull. */
@@ -24,18 +23,10 @@ export interface Mesh {
 export const nextHalfedge = (h: number) => (h % 3 === 2 ? h - 2 : h + 1);
 export const prevHalfedge = (h: number) => (h % 3 === 0 ? h + 2 : h - 1);
 
-/** @param force missing boundary edges are forced in, so that only points which see each other are compared. */
-export function triangulate(boundary: Boundary, force = false): Mesh {
+export function triangulate(boundary: Boundary): Mesh {
   const coords = withFrame(boundary);
-  const delaunay = new Delaunator(coords);
-  let found = matchEdges(boundary, delaunay);
-  if (force && found.missing.length > 0) {
-    const constrainer = new Constrainautor(delaunay);
-    for (const e of found.missing) constrainer.constrainOne(boundary.start[e]!, boundary.end[e]!);
-    constrainer.delaunify(true);
-    found = matchEdges(boundary, delaunay);
-  }
-  const { triangles, halfedges } = delaunay;
+  const { triangles, halfedges } = new Delaunator(coords);
+  const found = matchEdges(boundary, { triangles, halfedges });
   return { coords, triangles, halfedges, ...found, inside: markInside(boundary, triangles, halfedges, found.edgeOn) };
 }
 

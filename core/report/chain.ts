@@ -52,7 +52,7 @@ export function chainOf(examination: Examination): ChainLetter[] {
 
 /** The widest joint between any of these solids and any of those. */
 export function linkBetween(examination: Examination, these: readonly number[], those: readonly number[]): ChainLink {
-  const { joints, lumps, holds } = examination;
+  const { joints, overlaps } = examination;
   let best: ChainLink = { width: null, joint: null };
   joints.forEach(({ parts, width }, j) => {
     const joins = parts.some((i) => these.includes(i)) && parts.some((i) => those.includes(i));
@@ -60,12 +60,10 @@ export function linkBetween(examination: Examination, these: readonly number[], 
   });
   if (best.width !== null) return best;
   // Overlapping so far that no neck is left between them.
-  for (const i of these) {
-    for (const k of those) {
-      if (lumps[i] !== -1 && lumps[i] === lumps[k]) return { width: Math.max(holds[i]!.width, holds[k]!.width), joint: null };
-    }
-  }
-  return best;
+  const overlap = overlaps.find(
+    ({ solids: [a, b] }) => (these.includes(a) && those.includes(b)) || (these.includes(b) && those.includes(a)),
+  );
+  return { width: overlap?.width ?? null, joint: null };
 }
 
 function postTo(examination: Examination, letter: readonly number[], holder: number): ChainLink[] {

@@ -6,8 +6,11 @@ export function labelsOf(examination: Pick<Examination, "solids">): Labels {
   return new Map(examination.solids.map((solid) => [solid.id, solid.label]));
 }
 
-/** The thinnest joint of the piece with the ids of what meets there, or `null` where nothing meets. */
-export function thinnestJoint({ joints, solids }: Examination): { width: number; parts: string[] } | null {
-  const thinnest = joints[0];
-  return thinnest ? { width: thinnest.width, parts: thinnest.parts.map((i) => solids[i]!.id) } : null;
+/** The thinnest place on which anything hangs, with the ids of what meets there (one for a stroke), or `null` where nothing hangs. */
+export function thinnestPlace({ joints, holds, solids }: Examination): { width: number; parts: string[] } | null {
+  const carrying = holds.flatMap(({ neck, anchor }) => (neck && neck.parts.length > 0 && !anchor ? [neck] : []));
+  const places = carrying.length > 0 ? carrying : joints.slice(0, 1);
+  if (places.length === 0) return null;
+  const thinnest = places.reduce((least, place) => (place.width < least.width - 1e-6 ? place : least));
+  return { width: thinnest.width, parts: thinnest.parts.map((i) => solids[i]!.id) };
 }

@@ -38,10 +38,10 @@ function FindingRow({ finding, examination }: { finding: Finding; examination: E
     const { at, gap } = finding;
     const middle = gap ? { x: (gap.from.x + gap.to.x) / 2, y: (gap.from.y + gap.to.y) / 2 } : at;
     const around = Math.max(
-      16,
-      finding.width * 8,
-      (gap?.width ?? 0) * 3,
-      box ? Math.max(box.maxX - box.minX, box.maxY - box.minY) * 2.2 : 0,
+      36,
+      finding.width * 12,
+      (gap?.width ?? 0) * 5,
+      box ? Math.max(box.maxX - box.minX, box.maxY - box.minY) * 2.6 : 0,
     );
     useBench.setState({ place: { ...middle, around }, selection: solid ? selectionOf(examination, solid.id) : null });
   };

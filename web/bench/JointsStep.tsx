@@ -57,7 +57,7 @@ function JointList({ examination }: { examination: Examination }) {
                   place: {
                     x: (joint.from.x + joint.to.x) / 2,
                     y: (joint.from.y + joint.to.y) / 2,
-                    around: Math.max(14, joint.width * 6),
+                    around: Math.max(36, joint.width * 8),
                   },
                 })
               }

@@ -1,7 +1,7 @@
 import type { Examination } from "@mend-joint/core";
 import { verdictSentence } from "@mend-joint/core/judge";
 import type { Piece } from "@mend-joint/core/piece";
-import { labelsOf, thinnestJoint } from "@mend-joint/core/report";
+import { labelsOf, thinnestPlace } from "@mend-joint/core/report";
 import { useBench } from "../state/bench";
 import { VerdictMark } from "../ui/VerdictMark";
 
@@ -20,9 +20,7 @@ export function Verdict({ examination, piece }: { examination: Examination | nul
       ) : examination ? (
         <>
           <VerdictMark verdict={examination.verdict} size={30} />
-          <p className="font-display text-[20px] leading-tight font-semibold text-balance">
-            {sentence(examination, piece, units)}
-          </p>
+          <p className="font-display text-[19px] leading-tight font-semibold">{sentence(examination, piece, units)}</p>
         </>
       ) : (
         <p className="text-quiet">Measuring …</p>
@@ -34,5 +32,5 @@ export function Verdict({ examination, piece }: { examination: Examination | nul
 function sentence(examination: Examination, piece: Piece, units: "mm" | "in"): string {
   const { verdict, findings } = examination;
   if (findings[0]?.kind === "empty") return findings[0].message;
-  return verdictSentence(verdict, findings, thinnestJoint(examination), labelsOf(examination), piece.stock, units);
+  return verdictSentence(verdict, findings, thinnestPlace(examination), labelsOf(examination), piece.stock, units);
 }

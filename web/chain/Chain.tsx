@@ -41,7 +41,7 @@ export function Chain({ examination }: { examination: Examination }) {
       ) : (
         <div ref={row} onKeyDown={onKeyDown} className="overflow-x-auto">
           <div className="mx-auto w-max min-w-0 px-3">
-            <div className="flex items-end">
+            <div className="flex items-start">
               {letters.map((letter) => (
                 <LetterCell key={letter.id} letter={letter} examination={examination} scale={scale} holder={holder} />
               ))}
@@ -112,7 +112,7 @@ function LetterCell({
         <LetterShape letter={letter} examination={examination} scale={scale} />
         {holder && <Posts posts={letter.posts} state={state} />}
       </button>
-      {letter.next && <Link link={letter.next} examination={examination} holder={holder} />}
+      {letter.next && <Link link={letter.next} examination={examination} />}
       {!letter.next && <span className="w-5" />}
     </div>
   );
@@ -150,16 +150,16 @@ function LetterShape({ letter, examination, scale }: { letter: ChainLetter; exam
   );
 }
 
-function Link({ link, examination, holder }: { link: ChainLink; examination: Examination; holder: boolean }) {
+function Link({ link, examination }: { link: ChainLink; examination: Examination }) {
   const units = useBench((state) => state.units);
   const weak = link.width !== null && link.width < examination.leastWidth;
   const colour = weak ? "bg-weak" : "bg-holds";
   return (
     <div
-      className={`flex w-7 flex-col items-center ${holder ? "mb-[26px]" : ""}`}
+      className="flex w-7 flex-col items-center"
       title={link.width === null ? "Not joined to each other" : `Joint ${formatLength(link.width, units, 2)}`}
     >
-      <div className="flex h-[44px] w-full items-center">
+      <div className="flex h-[52px] w-full items-center">
         {link.width === null ? (
           <div className="h-4 w-full" />
         ) : (

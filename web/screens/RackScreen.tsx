@@ -1,10 +1,12 @@
 import type { Examination } from "@mend-joint/core";
-import { formatLength, LIMITS, type Piece, parsePiece, STOCKS } from "@mend-joint/core/piece";
+import { regionBox } from "@mend-joint/core/geometry";
+import { formatLength, formatNumber, LIMITS, type Piece, parsePiece, STOCKS } from "@mend-joint/core/piece";
 import { MoreHorizontal, Plus } from "lucide-react";
 import { Dialog, DropdownMenu } from "radix-ui";
 import { type FormEvent, useCallback, useEffect, useId, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
+import { fallStyle, fallsOf } from "../stage/fallen";
 import { LOOKS, MaterialPattern } from "../stage/materials";
 import { regionPath } from "../stage/paths";
 import { type ApiError, createPiece, deletePiece, listPieces, restorePiece, type StoredPiece, savePiece } from "../state/api";
@@ -137,12 +139,9 @@ function Card({ stored, onRename, onDuplicate, onRemove }: CardProps) {
             <p className="truncate text-[13px] text-quiet">
               {piece.stock.name}
               {box && (
-                <>
-                  {" · "}
-                  <span className="figure text-[12px]">
-                    {formatLength(box.maxX - box.minX, units)} × {formatLength(box.maxY - box.minY, units)}
-                  </span>
-                </>
+                <span className="figure ml-2 text-[12px]">
+                  {formatNumber(box.maxX - box.minX, units)} × {formatLength(box.maxY - box.minY, units)}
+                </span>
               )}
             </p>
           </div>
@@ -201,19 +200,22 @@ function Thumbnail({ examination, material }: { examination: Examination; materi
   const { box, cutouts } = examination;
   if (!box) return <p className="grid h-full place-items-center text-[13px] text-quiet">no words yet</p>;
   const look = LOOKS[material];
-  const drop = 2 + (box.maxY - box.minY) * 0.06;
-  const loose = cutouts.some((cutout) => cutout.falls) ? drop : 0;
-  const [width, height] = [box.maxX - box.minX + 4, box.maxY - box.minY + 4 + loose];
+  const falls = fallsOf(examination);
+  const lowest = Math.min(
+    box.minY,
+    ...cutouts.map(({ region }, i) => (falls[i] ? regionBox(region)!.minY + falls[i].dy - 2 : box.minY)),
+  );
+  const [width, height] = [box.maxX - box.minX + 4, box.maxY - lowest + 4];
   return (
     <svg viewBox={`${box.minX - 2} ${-box.maxY - 2} ${width} ${height}`} className="size-full" aria-hidden="true">
       <defs>
         <MaterialPattern id={id} material={material} />
       </defs>
       <g transform="scale(1 -1)">
-        {cutouts.map(({ region, falls }, i) => (
+        {cutouts.map(({ region }, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: pieces have no name of their own
           <g key={i}>
-            {falls && (
+            {falls[i] && (
               <path
                 d={regionPath(region)}
                 fill="none"
@@ -224,13 +226,7 @@ function Thumbnail({ examination, material }: { examination: Examination; materi
                 vectorEffect="non-scaling-stroke"
               />
             )}
-            <g
-              style={
-                falls
-                  ? { transform: `translate(0px, ${-drop}px) rotate(-9deg)`, transformBox: "fill-box", transformOrigin: "center" }
-                  : undefined
-              }
-            >
+            <g style={falls[i] ? fallStyle(falls[i]) : undefined}>
               <path
                 d={regionPath(region)}
                 transform="translate(0.35 -0.55)"

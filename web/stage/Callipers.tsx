@@ -44,17 +44,14 @@ function Jaws({ measure, view, size, units, centre }: { measure: Measure; view: 
   const length = Math.hypot(q.x - p.x, q.y - p.y);
   const [ux, uy] = length > 0.01 ? [(q.x - p.x) / length, (q.y - p.y) / length] : [0, 1];
   const colour = COLOUR[measure.state];
-  const open = measure.state === "holds" ? 0 : 2.5;
-  const jaw = measure.strong ? 8 : 6;
+  // Closed jaws lie on the outline; jaws of a weak joint stand a little open.
+  const open = measure.state === "holds" ? 1 : 4;
+  const jaw = measure.strong ? 10 : 7.5;
   const stem = measure.strong ? 22 : 15;
   const face = (at: Point, sx: number, sy: number) => {
-    const bx = at.x + sx * open;
-    const by = at.y + sy * open;
-    const [nx, ny] = [-sy, sx];
-    return [
-      `M${bx + nx * jaw} ${by + ny * jaw}L${bx - nx * jaw} ${by - ny * jaw}L${bx - nx * 2 + sx * 6} ${by - ny * 2 + sy * 6}`,
-      `L${bx - nx * 1.2 + sx * stem} ${by - ny * 1.2 + sy * stem}L${bx + nx * 1.2 + sx * stem} ${by + ny * 1.2 + sy * stem}L${bx + nx * 2 + sx * 6} ${by + ny * 2 + sy * 6}Z`,
-    ].join("");
+    const [bx, by] = [at.x + sx * open, at.y + sy * open];
+    const [nx, ny] = [-sy * jaw, sx * jaw];
+    return `M${bx + nx} ${by + ny}L${bx - nx} ${by - ny}M${bx} ${by}L${at.x + sx * stem} ${at.y + sy * stem}`;
   };
   // The figure stands at the end that points away from the piece.
   const outward = (p.x - centre.x) * -ux + (p.y - centre.y) * -uy > (q.x - centre.x) * ux + (q.y - centre.y) * uy;
@@ -64,9 +61,8 @@ function Jaws({ measure, view, size, units, centre }: { measure: Measure; view: 
   const wide = text.length * 7.4 + 12;
   const reach = stem + 4 + (Math.abs(dx) * wide) / 2 + Math.abs(dy) * 9;
   const label = { x: end.x + dx * reach, y: end.y + dy * reach };
-  const filled = measure.state === "holds";
   return (
-    <g>
+    <g strokeLinecap="round" fill="none">
       <line
         x1={p.x}
         y1={p.y}
@@ -74,18 +70,13 @@ function Jaws({ measure, view, size, units, centre }: { measure: Measure; view: 
         y2={q.y}
         stroke={colour}
         strokeWidth={2}
-        strokeDasharray={measure.state === "gap" ? "1 4" : undefined}
-        strokeLinecap="round"
+        strokeDasharray={measure.state === "holds" ? undefined : "1 4"}
       />
       {[face(p, -ux, -uy), face(q, ux, uy)].map((d) => (
-        <path
-          key={d}
-          d={d}
-          fill={filled ? colour : "var(--color-film)"}
-          stroke={filled ? "var(--color-film)" : colour}
-          strokeWidth={filled ? 0.8 : 1.5}
-          strokeLinejoin="round"
-        />
+        <g key={d}>
+          <path d={d} stroke="var(--color-film)" strokeWidth={measure.strong ? 6.5 : 5.5} />
+          <path d={d} stroke={colour} strokeWidth={measure.strong ? 3.2 : 2.4} />
+        </g>
       ))}
       <rect
         x={label.x - wide / 2}

@@ -2,21 +2,20 @@
  * The board with the piece on it: drawn in its material at true proportions, measured on itself, moved by hand.
  */
 import type { Examination } from "@mend-joint/core";
-import { joinBoxes, regionBox } from "@mend-joint/core/geometry";
-import { applyMove, formatLength, type Piece } from "@mend-joint/core/piece";
+import { joinBoxes, type Point, regionBox } from "@mend-joint/core/geometry";
+import { applyMove, formatLength, formatNumber, type Piece } from "@mend-joint/core/piece";
 import { useGesture } from "@use-gesture/react";
 import { Maximize, Minus, Plus } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Selection, selectionOf, useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { Callipers, type Measure } from "./Callipers";
+import { fallStyle, fallsOf } from "./fallen";
 import { LOOKS, MaterialPattern } from "./materials";
 import { regionPath } from "./paths";
 import { Rulers } from "./Rulers";
 import { fitView, type Size, toScreen, type View, zoomAt } from "./view";
 
-/** How far a loose piece is drawn below its place, mm, for a piece of the given height. */
-const dropOf = (height: number) => Math.min(9, 2 + height * 0.08);
 const MOST_CALLIPERS = 14;
 
 export function Stage({ piece }: { piece: Piece }) {
@@ -128,7 +127,7 @@ export function Stage({ piece }: { piece: Piece }) {
           className="figure absolute bottom-3 left-9 rounded-full bg-film/90 px-2 text-[12px] text-quiet"
           data-testid="finished-size"
         >
-          {formatLength(box.maxX - box.minX, units)} × {formatLength(box.maxY - box.minY, units)}
+          {formatNumber(box.maxX - box.minX, units)} × {formatLength(box.maxY - box.minY, units)}
         </p>
       )}
       <div className="absolute right-3 bottom-3 flex gap-1">
@@ -175,7 +174,7 @@ function PieceDrawing({
   const units = useBench((state) => state.units);
   const look = LOOKS[material];
   const { cutouts, solids, box } = examination;
-  const drop = dropOf(box ? box.maxY - box.minY : 0);
+  const falls = useMemo(() => fallsOf(examination), [examination]);
   const measures = useMeasures(examination);
   const handled = new Set(move ? (selection?.solids ?? []) : []);
   const marked = new Set([...(selection?.solids ?? []), ...pointed]);
@@ -185,10 +184,10 @@ function PieceDrawing({
       <g
         transform={`translate(${size.width / 2} ${size.height / 2}) scale(${view.scale} ${-view.scale}) translate(${-view.x} ${-view.y})`}
       >
-        {cutouts.map(({ region, falls, solids: inside }, i) => {
+        {cutouts.map(({ region, solids: inside }, i) => {
+          const fall = falls[i];
           const path = regionPath(region);
-          const held = falls && inside.some((s) => handled.has(solids[s]!.id));
-          const dropped = falls && !held;
+          const dropped = fall && !inside.some((s) => handled.has(solids[s]!.id));
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: pieces have no name of their own
             <g key={i}>
@@ -203,18 +202,7 @@ function PieceDrawing({
                   vectorEffect="non-scaling-stroke"
                 />
               )}
-              <g
-                className={dropped ? "dropped" : undefined}
-                style={
-                  dropped
-                    ? {
-                        transform: `translate(0px, ${-drop}px) rotate(-9deg)`,
-                        transformBox: "fill-box",
-                        transformOrigin: "center",
-                      }
-                    : undefined
-                }
-              >
+              <g className={dropped ? "dropped" : undefined} style={dropped ? fallStyle(fall) : undefined}>
                 <path d={path} transform="translate(0.35 -0.55)" fill={look.side} opacity={look.sideOpacity} fillRule="evenodd" />
                 <path
                   d={path}
@@ -295,41 +283,33 @@ function MoveNote({
 
 const arrow = (value: number, positive: string, negative: string) => (value < 0 ? negative : positive);
 
-/** Callipers for what matters: every weak joint, the thinnest, gaps of loose parts, and what is pointed at or selected. */
+/** Callipers for what matters: thin places, gaps of loose parts, the thinnest place that carries, and what is pointed at or in the hand. */
 function useMeasures(examination: Examination): Measure[] {
   const selection = useBench((state) => state.selection);
   const pointed = useBench((state) => state.pointed);
   const pointedJoint = useBench((state) => state.pointedJoint);
   return useMemo(() => {
-    const { joints, findings, leastWidth, solids } = examination;
+    const { joints, findings, holds, leastWidth, solids } = examination;
     const named = new Set([...(selection?.solids ?? []), ...pointed]);
     const shown = new Map<string, Measure>();
-    const put = (measure: Measure) => {
-      const known = shown.get(measure.key);
-      if (!known || (measure.strong && !known.strong)) shown.set(measure.key, measure);
+    const put = (chord: { from: Point; to: Point }, width: number, state: Measure["state"], strong = false) => {
+      const key = `${chord.from.x.toFixed(2)} ${chord.from.y.toFixed(2)} ${chord.to.x.toFixed(2)}`;
+      if (strong || !shown.has(key)) shown.set(key, { key, from: chord.from, to: chord.to, width, state, strong });
     };
-    for (const { gap, kind } of findings) {
-      if (kind === "loose" && gap) put({ ...gap, key: `gap ${gap.from.x} ${gap.from.y}`, state: "gap" });
+    for (const { gap, chord, width } of findings) {
+      if (gap) put(gap, gap.width, "gap");
+      if (chord) put(chord, width, "weak");
     }
-    for (const { kind, at, width } of findings) {
-      const hold =
-        kind === "thin-stroke" ? examination.holds.find((each) => each.at.x === at.x && each.at.y === at.y) : undefined;
-      if (hold?.neck) put({ ...hold.neck, width, key: `stroke ${at.x} ${at.y}`, state: "weak" });
-    }
+    const thinnest = holds.reduce<(typeof holds)[number] | null>(
+      (least, hold) => (hold.neck && !hold.anchor && hold.width < (least?.width ?? Infinity) ? hold : least),
+      null,
+    );
+    if (thinnest?.neck) put(thinnest.neck, thinnest.width, thinnest.width < leastWidth ? "weak" : "holds");
     joints.forEach((joint, j) => {
-      const weak = joint.width < leastWidth;
       const asked = j === pointedJoint || (named.size > 0 && joint.parts.some((i) => named.has(solids[i]!.id)));
-      if (!weak && !asked && j !== 0) return;
-      put({
-        key: `joint ${joint.from.x} ${joint.from.y} ${joint.to.x}`,
-        from: joint.from,
-        to: joint.to,
-        width: joint.width,
-        state: weak ? "weak" : "holds",
-        strong: j === pointedJoint,
-      });
+      if (asked) put(joint, joint.width, joint.width < leastWidth ? "weak" : "holds", j === pointedJoint);
     });
-    return [...shown.values()].sort((a, b) => Number(b.strong ?? 0) - Number(a.strong ?? 0)).slice(0, MOST_CALLIPERS);
+    return [...shown.values()].sort((a, b) => Number(a.strong) - Number(b.strong)).slice(-MOST_CALLIPERS);
   }, [examination, selection, pointed, pointedJoint]);
 }
 

@@ -1,2 +1,0 @@
-// The package ships its sources as its types, and those do not pass strict checks; the types here are our own.
-export { default } from "@kninnug/constrainautor";

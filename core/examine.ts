@@ -285,7 +285,7 @@ function overlapsOf(
       if (joints.some(({ parts }) => parts.includes(body) && parts.includes(other))) continue;
       const width = widestWay(body, other);
       if (width === 0 || intersection(solids[body]!.region, solids[other]!.region).length === 0) continue;
-      overlaps.push({ solids: [body, other], width: Number.isFinite(width) ? width : (solids[body]!.pole?.width ?? 0) });
+      overlaps.push({ solids: [body, other], width });
     }
   });
   return overlaps;

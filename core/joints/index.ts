@@ -4,7 +4,7 @@
 import { type Box, type Point, type Region, regionArea, regionBox, regionContains } from "../geometry";
 import { type Neck, poleOf, type WidthField } from "../measure";
 import { buildGraph, type JointGraph, lostByWay, minimumCut, narrowestOf } from "./graph";
-import { reachAnchors, widestWay } from "./tree";
+import { reachAnchors } from "./tree";
 
 export { type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
 
@@ -46,8 +46,6 @@ export interface Joints {
   joints: Joint[];
   /** Index of the part that stands in for a holder where there is none, else −1. */
   standIn: number;
-  /** Body of the width field that each part sits in, −1 for none: parts in one body are one lump. */
-  bodies: number[];
   /** Width in mm of the widest way through the material between the middles of two parts; 0 where there is none. */
   widestWay(a: number, b: number): number;
 }
@@ -60,32 +58,39 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
   const { anchors, main, standIn } = chooseAnchors(parts);
   // Holds are measured to the middle of a holder, ties to any place in it: two graphs of the same necks.
   const toMiddles = buildGraph(field, terminals, new Uint8Array(field.bodies.length));
-  const toAnchors = reachAnchors(toMiddles, anchors);
-  const toMain = anchors.length > 1 ? reachAnchors(toMiddles, [main]) : toAnchors;
-  const held = bodiesInside(
-    field,
-    anchors.map((i) => parts[i]!.region),
-  );
+  const clearance = places.map((place) => place?.clearance ?? 0);
+  const toAnchors = reachAnchors(toMiddles, clearance, anchors);
+  const toMain = anchors.length > 1 ? reachAnchors(toMiddles, clearance, [main]) : toAnchors;
+  const held = bodiesOfHolders(field, parts, anchors, terminals);
   const graph = buildGraph(field, terminals, held);
 
+  const acrossMiddle = (part: number): Neck => {
+    const { clearance: width, from, to } = places[part]!;
+    return { width, from, to, parts: [part] };
+  };
+
   const holds = parts.map((_, i): Hold => {
-    const way = (anchors.includes(i) ? toMain : toAnchors)[i]!;
-    const place = places[i];
+    const decider = (anchors.includes(i) ? toMain : toAnchors)[i]!;
     const pole = poles[i];
-    const middle = { x: pole?.x ?? 0, y: pole?.y ?? 0 };
-    if (way === null || !place || !pole) {
-      return { width: 0, falls: true, neck: null, at: middle, ties: 0, tieWidth: 0, anchor: i === main };
+    if (!decider || !pole) {
+      return {
+        width: 0,
+        falls: true,
+        neck: null,
+        at: { x: pole?.x ?? 0, y: pole?.y ?? 0 },
+        ties: 0,
+        tieWidth: 0,
+        anchor: i === main,
+      };
     }
-    const neck = way === -1 ? null : field.exact(toMiddles.ways[way]!.narrowest);
-    const own: Neck = { width: place.clearance, from: place.from, to: place.to, parts: [i] };
-    const decides = neck && neck.width <= own.width ? neck : own;
-    const { width } = decides;
+    const neck = "way" in decider ? field.exact(toMiddles.ways[decider.way]!.narrowest) : acrossMiddle(decider.middleOf);
+    const { width } = neck;
     const ties = minimumCut(graph, graph.nodeOf[i]!, () => 1);
     return {
       width,
       falls: width <= 0,
-      neck: decides,
-      at: { x: (decides.from.x + decides.to.x) / 2, y: (decides.from.y + decides.to.y) / 2 },
+      neck,
+      at: { x: (neck.from.x + neck.to.x) / 2, y: (neck.from.y + neck.to.y) / 2 },
       // A part that lies wholly in a holder has no neck of its own: its own width is what would have to break.
       ties: ties || 1,
       tieWidth: ties ? minimumCut(graph, graph.nodeOf[i]!, (each) => each.width) : width,
@@ -93,7 +98,12 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
     };
   });
 
-  return { holds, joints: listJoints(field, graph), standIn, bodies: terminals, widestWay: (a, b) => widestWay(toMiddles, a, b) };
+  const widestWay = (a: number, b: number) => {
+    const decider = reachAnchors(toMiddles, clearance, [b])[a];
+    if (!decider) return 0;
+    return "way" in decider ? toMiddles.ways[decider.way]!.width : clearance[decider.middleOf]!;
+  };
+  return { holds, joints: listJoints(field, graph), standIn, widestWay };
 }
 
 function chooseAnchors(parts: readonly JointPart[]): { anchors: number[]; main: number; standIn: number } {
@@ -105,16 +115,22 @@ function chooseAnchors(parts: readonly JointPart[]): { anchors: number[]; main: 
   return { anchors: standIn === -1 ? [] : [standIn], main: standIn, standIn };
 }
 
-function bodiesInside(field: WidthField, regions: Region[]): Uint8Array {
-  const inside = new Uint8Array(field.bodies.length);
-  for (const region of regions) {
-    const box = regionBox(region);
-    if (!box) continue;
-    field.bodies.forEach(({ x, y }, b) => {
-      if (inside[b] === 0 && within(box, x, y) && regionContains(region, x, y)) inside[b] = 1;
-    });
-  }
-  return inside;
+/** Bodies that belong to the holders alone, and the middles of the holders: where other parts overlap a holder, they may still break off. */
+function bodiesOfHolders(
+  field: WidthField,
+  parts: readonly JointPart[],
+  anchors: readonly number[],
+  terminals: readonly number[],
+): Uint8Array {
+  const boxes = parts.map((part) => regionBox(part.region));
+  const lies = (i: number, x: number, y: number) => boxes[i] && within(boxes[i], x, y) && regionContains(parts[i]!.region, x, y);
+  const others = [...parts.keys()].filter((i) => !anchors.includes(i));
+  const held = new Uint8Array(field.bodies.length);
+  field.bodies.forEach(({ x, y }, b) => {
+    if (anchors.some((i) => lies(i, x, y)) && !others.some((i) => lies(i, x, y))) held[b] = 1;
+  });
+  for (const i of anchors) if (terminals[i]! >= 0) held[terminals[i]!] = 1;
+  return held;
 }
 
 function within(box: Box, x: number, y: number): boolean {

@@ -80,6 +80,7 @@ type Attributes = Record<string, string>;
 /** @throws SvgError */
 export function readSvg(text: string): SvgDrawing {
   if (text.length > SVG_LIMITS.bytes) throw new SvgError(`The file is larger than ${SVG_LIMITS.bytes / 1e6} MB`);
+  if (text.trim() === "") throw new SvgError("The file is empty");
   const drawing: SvgDrawing = { shapes: [], widthMm: null, heightMm: null, notes: [] };
   const stack: Frame[] = [];
   const unread = new Set<string>();
@@ -128,7 +129,6 @@ export function readSvg(text: string): SvgDrawing {
   });
   parser.on("closetag", () => stack.pop());
   parser.write(text).close();
-  if (!sawRoot) throw new SvgError("The file is empty");
   drawing.notes.push(...unread);
   return drawing;
 }

@@ -1,7 +1,7 @@
 /**
  * Changes a maker makes with the hand: each returns a changed copy and leaves the piece as it was.
  */
-import type { LetterChange, Part, Piece } from "./schema";
+import { type LetterChange, LIMITS, type Part, type Piece } from "./schema";
 
 export type Move =
   /** A letter, or only its dots and accents. */
@@ -14,6 +14,10 @@ export const UNCHANGED_LETTER: LetterChange = { dx: 0, dy: 0, dotDx: 0, dotDy: 0
 
 /** Hundredths of a millimetre: finer than any machine cuts, coarse enough to read. */
 const round = (mm: number) => Math.round(mm * 100) / 100;
+
+/** A hand that goes too far is stopped at what a piece can keep. */
+const within = (mm: number, least: number = -LIMITS.reach, most: number = LIMITS.reach) =>
+  Math.min(most, Math.max(least, round(mm)));
 
 export function applyMove(piece: Piece, move: Move): Piece {
   const change = (id: string, edit: (part: Part) => Part): Piece => ({
@@ -29,20 +33,20 @@ export function applyMove(piece: Piece, move: Move): Piece {
         const old = part.changes[move.key] ?? UNCHANGED_LETTER;
         const next =
           move.what === "letter"
-            ? { ...old, dx: round(old.dx + dx), dy: round(old.dy + dy) }
-            : { ...old, dotDx: round(old.dotDx + dx), dotDy: round(old.dotDy + dy) };
+            ? { ...old, dx: within(old.dx + dx), dy: within(old.dy + dy) }
+            : { ...old, dotDx: within(old.dotDx + dx), dotDy: within(old.dotDy + dy) };
         const { [move.key]: _, ...others } = part.changes;
         const same = next.dx === 0 && next.dy === 0 && next.dotDx === 0 && next.dotDy === 0;
         return { ...part, changes: same ? others : { ...others, [move.key]: next } };
       });
     case "word":
       return change(move.wordId, (part) =>
-        part.kind === "word" ? { ...part, at: { x: round(part.at.x + dx), y: round(part.at.y + dy) } } : part,
+        part.kind === "word" ? { ...part, at: { x: within(part.at.x + dx), y: within(part.at.y + dy) } } : part,
       );
     case "holder":
       return change(move.id, (part) => {
-        if (part.kind === "bar") return { ...part, dx: round(part.dx + dx), overlap: round(part.overlap + dy) };
-        return part.kind === "stick" ? { ...part, dx: round(part.dx + dx), bite: round(part.bite + dy) } : part;
+        if (part.kind === "bar") return { ...part, dx: within(part.dx + dx), overlap: within(part.overlap + dy, -100, 100) };
+        return part.kind === "stick" ? { ...part, dx: within(part.dx + dx), bite: within(part.bite + dy, -100, 200) } : part;
       });
   }
 }

@@ -3,8 +3,8 @@
  *
  * Plain SQL that PostgreSQL itself would take; here it runs embedded (PGlite).
  */
-import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { dirname, join } from "node:path";
 import { PGlite, type Transaction } from "@electric-sql/pglite";
 import lockfile from "proper-lockfile";
 
@@ -61,7 +61,7 @@ export async function openDatabase(folder: string, log: (line: string) => void =
 
 function requireWritable(folder: string): void {
   try {
-    mkdirSync(folder, { recursive: true });
+    makeFolders(folder);
     const probe = join(folder, ".write-probe");
     writeFileSync(probe, "x".repeat(8192));
     rmSync(probe);
@@ -72,6 +72,13 @@ function requireWritable(folder: string): void {
       `The data folder ${folder} cannot be written: ${reason}. Free it, or set MEND_JOINT_DATA to another folder.`,
     );
   }
+}
+
+/** One level at a time: Node's own recursive mkdir never returns where the file system takes no folders (such as /proc). */
+function makeFolders(path: string): void {
+  if (existsSync(path)) return;
+  makeFolders(dirname(path));
+  mkdirSync(path);
 }
 
 async function lock(folder: string, log: (line: string) => void): Promise<() => Promise<void>> {

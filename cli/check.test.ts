@@ -1,0 +1,76 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { demoPieces } from "@mend-joint/demo";
+import { expect, it } from "vitest";
+
+const entry = fileURLToPath(new URL("./check.ts", import.meta.url));
+const folder = mkdtempSync(join(tmpdir(), "mend-joint-"));
+
+function check(...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["--import", "tsx", entry, ...args], { encoding: "utf8" });
+  return { status, stdout, stderr };
+}
+
+function file(name: string, content: string): string {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  return path;
+}
+
+const drawing = (body: string) =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="20mm" viewBox="0 0 40 20">${body}</svg>`;
+const DISCS = '<circle id="A" cx="6" cy="8" r="5"/><circle id="B" cx="15.5" cy="8" r="5"/>';
+
+it("exits with 0 for what holds and prints one JSON document", () => {
+  const { status, stdout, stderr } = check(file("holds.svg", drawing(DISCS)), "--min-width", "2", "--holder", "A", "--json");
+  expect({ status, stderr }).toEqual({ status: 0, stderr: "" });
+  const report = JSON.parse(stdout);
+  expect(report).toMatchObject({ verdict: "holds", minWidth: 2, solids: 1, findings: [] });
+  expect(report.parts.find((part: { id: string }) => part.id === "B").hold).toBeCloseTo(3.1225, 2);
+});
+
+it("exits with 1 for what is weak or falls, and says it in words", () => {
+  const weak = check(file("weak.svg", drawing(DISCS)), "--min-width", "4mm", "--holder", "A");
+  expect(weak.status).toBe(1);
+  expect(weak.stdout).toContain("The joint A–B is only 3.1 mm; it wants 4.0 mm.");
+  const falls = check(file("falls.svg", drawing(`${DISCS}<circle id="C" cx="30" cy="8" r="3"/>`)));
+  expect(falls.status).toBe(1);
+  expect(falls.stdout).toContain("C is not joined.");
+});
+
+it("examines piece files, with another sheet if told so", () => {
+  const [nameplate, , topper] = demoPieces();
+  expect(check(file("nameplate.json", JSON.stringify(nameplate))).status).toBe(0);
+  expect(check(file("nameplate.json", JSON.stringify(nameplate)), "--min-width", "9", "--stock", "mdf-3").status).toBe(1);
+  const { status, stdout } = check(file("topper.json", JSON.stringify(topper)), "--json");
+  expect(status).toBe(1);
+  expect(JSON.parse(stdout).findings.map((finding: { kind: string }) => finding.kind)).toEqual(["loose", "loose"]);
+});
+
+it.each([
+  ["no file named", [], "Usage"],
+  ["a file that is not there", ["nowhere.svg"], "no such file"],
+  ["a folder", ["/"], "folder"],
+  ["an unknown option", ["x.svg", "--loud"], "--loud"],
+  ["a width that is none", [file("a.svg", drawing(DISCS)), "--min-width", "thick"], "thick"],
+  ["a width of zero", [file("a.svg", drawing(DISCS)), "--min-width", "0"], "between 0 and 100"],
+  ["an unknown stock", [file("a.svg", drawing(DISCS)), "--stock", "jelly"], "jelly"],
+  ["an unknown holder", [file("a.svg", drawing(DISCS)), "--holder", "Z"], '"Z"'],
+  ["a broken SVG", [file("b.svg", '<svg><path d="M0'), "--json"], "well-formed"],
+  ["an SVG without shapes", [file("c.svg", drawing("<text>Kit</text>"))], "no shapes"],
+  ["a broken piece file", [file("d.json", '{"name":')], "neither"],
+  ["a piece file with a fault", [file("e.json", '{"name":"x","stock":{},"parts":[]}')], "stock"],
+])(
+  "exits with 2 and one clear line for %s",
+  (_, args, says) => {
+    const { status, stdout, stderr } = check(...args);
+    expect(status).toBe(2);
+    expect(stdout).toBe("");
+    expect(stderr.trim().split("\n")).toHaveLength(1);
+    expect(stderr).toContain(says);
+  },
+  30_000,
+);

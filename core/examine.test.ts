@@ -1,0 +1,183 @@
+import { demoPieces } from "@mend-joint/demo";
+import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
+import { describe, expect, it } from "vitest";
+import { examine, examineSolids } from "./examine";
+import { readSvg } from "./formats";
+import { regionArea } from "./geometry";
+import { verdictSentence } from "./judge";
+import { solidsFromShapes } from "./outlines";
+import { applyMove, parsePiece, STOCKS } from "./piece";
+import { chainOf, labelsOf, reportOf, thinnestPlace } from "./report";
+
+const library = shippedLibrary();
+
+const pieceOf = (text: string, font: string, more: object[] = [], stock = STOCKS[0]!) =>
+  parsePiece({
+    name: `Word ${text.slice(0, 20)}`,
+    stock,
+    parts: [{ kind: "word", id: "w", text, font, size: { by: "cap-height", mm: 20 } }, ...more],
+  });
+
+const sentence = (piece: ReturnType<typeof pieceOf>, units: "mm" | "in" = "mm") => {
+  const examination = examine(piece, library, { units });
+  return verdictSentence(
+    examination.verdict,
+    examination.findings,
+    thinnestPlace(examination),
+    labelsOf(examination),
+    piece.stock,
+    units,
+  );
+};
+
+describe("the demo pieces have the trouble they are meant to have", () => {
+  const verdicts = Object.fromEntries(demoPieces().map((piece) => [piece.id, examine(piece, library)]));
+
+  it("the nameplate holds", () => {
+    const { verdict, findings, pieces } = verdicts["demo-harbour-office"]!;
+    expect({ verdict, findings, pieces }).toEqual({ verdict: "holds", findings: [], pieces: 1 });
+  });
+
+  it("the stake has a weak t", () => {
+    const { verdict, findings } = verdicts["demo-sea-kale"]!;
+    expect(verdict).toBe("weak");
+    expect(findings.map((finding) => finding.message).join()).toContain("the t ");
+  });
+
+  it("the topper's dots are loose", () => {
+    const { verdict, findings, cutouts } = verdicts["demo-boat-naming"]!;
+    expect(verdict).toBe("falls");
+    expect(findings.map(({ kind }) => kind)).toEqual(["loose", "loose"]);
+    expect(findings[0]!.message).toContain("The dot of the first i is not joined");
+    expect(cutouts.filter(({ falls }) => falls)).toHaveLength(2);
+  });
+
+  it("a dot lowered by what is missing, and a little more, holds", () => {
+    const piece = demoPieces().find(({ id }) => id === "demo-boat-naming")!;
+    let mended = piece;
+    for (const finding of examine(piece, library).findings) {
+      const key = finding.parts[0]!.split(":")[1]!.split(".")[0]!;
+      mended = applyMove(mended, { what: "dots", wordId: "w1", key, dx: 0, dy: -(finding.gap!.width + 2.5) });
+    }
+    expect(examine(mended, library).verdict).toBe("holds");
+  });
+});
+
+describe("verdict sentences", () => {
+  it("say what falls, what is thinnest, and what the sheet wants", () => {
+    expect(sentence(pieceOf("Kit", "pacifico"))).toMatch(
+      /^The dot of i falls off\. Thinnest (joint|stroke) \d\.\d mm, (at|in) .+; birch 3 mm wants 1\.5 mm\.$/,
+    );
+    expect(sentence(pieceOf("Hi", "archivo-black", [{ kind: "bar", id: "bar" }]), "in")).toMatch(/birch 3 mm wants 0\.059 in\.$/);
+    expect(sentence(pieceOf("HHH", "archivo-black", [{ kind: "bar", id: "bar", overlap: -5 }]))).toContain("letters fall off");
+  });
+
+  it("name everything that hangs together in one finding", () => {
+    const { findings } = examine(
+      pieceOf("ooo", "pacifico", [{ kind: "bar", id: "bar", overlap: -8, height: 12, overhang: 30 }]),
+      library,
+    );
+    expect(findings).toHaveLength(1);
+    expect(findings[0]!.parts).toHaveLength(3);
+    expect(findings[0]!.gap!.width).toBeGreaterThan(7);
+  });
+});
+
+describe("bad and odd input becomes a finding", () => {
+  it.each([
+    ["empty text", pieceOf("", "pacifico"), "empty"],
+    ["only blanks", pieceOf("   ", "pacifico"), "empty"],
+    ["characters the font lacks", pieceOf("aЖb", "archivo-black"), "missing-letter"],
+    ["emoji", pieceOf("🦀", "pacifico"), "missing-letter"],
+    ["right-to-left text", pieceOf("שלום", "pacifico"), "missing-letter"],
+    ["lettering that is not there", pieceOf("a", "nowhere"), "missing-letter"],
+  ])("%s", (_, piece, kind) => {
+    const { verdict, findings } = examine(piece, library);
+    expect(verdict).toBe("falls");
+    expect(findings[0]!.kind).toBe(kind);
+    expect(findings[0]!.message.length).toBeGreaterThan(15);
+  });
+
+  it("names the missing letters", () => {
+    expect(examine(pieceOf("aЖb", "archivo-black"), library).findings[0]!.message).toBe(
+      "Archivo Black has no Ж. Choose other lettering, or leave it out.",
+    );
+  });
+
+  it("all letters on top of each other, and a piece of only dots, are measured", () => {
+    const heap = examine(pieceOf("aaaa", "archivo-black", []), library);
+    const stacked = parsePiece({
+      ...pieceOf("aaaa", "archivo-black"),
+      parts: [{ ...pieceOf("aaaa", "archivo-black").parts[0], tracking: -16 }],
+    });
+    const { holds } = examine(stacked, library);
+    for (const hold of [...holds, ...heap.holds]) expect(Number.isFinite(hold.width + hold.at.x + hold.at.y)).toBe(true);
+    expect(examine(pieceOf("...", "pacifico"), library).verdict).toBe("falls");
+  });
+
+  it("examines 200 letters", () => {
+    const text = "The oysters of Skerrow are landed before the sun is up. ".repeat(4).slice(0, 200);
+    const { letters, holds } = examine(pieceOf(text, "pacifico", [{ kind: "bar", id: "bar" }]), library);
+    expect(letters.length).toBeGreaterThan(150);
+    expect(holds.every((hold) => Number.isFinite(hold.width))).toBe(true);
+  });
+
+  it("finds the holder's own weakness", () => {
+    const { findings } = examine(pieceOf("HH", "archivo-black", [{ kind: "bar", id: "bar", height: 1, overlap: 0.5 }]), library);
+    expect(findings.length).toBeGreaterThan(0);
+    expect(findings[0]!.means).toBe("weak");
+  });
+});
+
+describe("every shipped font, word after word", () => {
+  it.each(CATALOGUE.map(({ id }) => id))("%s: areas add up, chain and report agree with the holds", (font) => {
+    for (const text of ["Isolde", "Jiří", "Zoë", "Bjørn", "Wilhelmina", "Kit", "Ffion", "Ángela"]) {
+      const examination = examine(pieceOf(text, font, [{ kind: "bar", id: "bar", overlap: 1.2 }]), library);
+      expect(examination.cutouts.reduce((sum, { region }) => sum + regionArea(region), 0)).toBeCloseTo(examination.area, 6);
+      expect(examination.cutouts.flatMap(({ solids }) => solids).sort((a, b) => a - b)).toEqual([...examination.solids.keys()]);
+      const chain = chainOf(examination);
+      expect(chain.map((letter) => letter.text).join("")).toBe(text);
+      for (const letter of chain) {
+        const hold = examination.holds[letter.solids[0]!]!;
+        expect(letter.falls).toBe(hold.falls);
+        if (letter.posts.length === 0 && !letter.falls) expect(letter.hold).toBeGreaterThan(0);
+      }
+      const report = reportOf(examination);
+      expect(report.solids).toBe(examination.pieces);
+      expect(report.parts.filter((part) => part.falls).length).toBe(examination.holds.filter((hold) => hold.falls).length);
+    }
+  });
+});
+
+describe("outlines from elsewhere", () => {
+  const drawing = (body: string) =>
+    readSvg(`<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40">${body}</svg>`);
+  const check = (body: string, holders: string[] = []) => {
+    const { solids, findings } = solidsFromShapes(drawing(body).shapes, holders);
+    return reportOf(examineSolids(solids, 2, { extra: findings }), true);
+  };
+
+  it("every shape is a part, measured in the coordinates of the file", () => {
+    const report = check(
+      '<circle id="A" cx="6" cy="8" r="5"/><circle id="B" cx="15.5" cy="8" r="5"/><circle id="C" cx="40" cy="20" r="3"/>',
+      ["A"],
+    );
+    expect(report).toMatchObject({ verdict: "falls", minWidth: 2, solids: 2 });
+    const b = report.parts.find((part) => part.id === "B")!;
+    expect(b.hold).toBeCloseTo(3.1225, 2);
+    expect(b).toMatchObject({ ties: 1, falls: false });
+    const joint = report.joints[0]!;
+    expect(joint.between).toEqual(["A", "B"]);
+    expect(joint.from[0]).toBeCloseTo(10.75, 2);
+    expect((joint.from[1] + joint.to[1]) / 2).toBeCloseTo(8, 2);
+    expect(report.findings[0]).toMatchObject({ kind: "loose", parts: ["C"], width: 0 });
+  });
+
+  it("finds the same outline lying twice, open lines, and lines without area", () => {
+    const report = check(
+      '<rect id="a" width="20" height="10"/><rect id="b" width="20" height="10"/><path id="c" d="M5 5L25 5L25 8"/><line id="d" x1="0" y1="0" x2="9" y2="9"/>',
+    );
+    expect(report.findings.map(({ kind }) => kind).sort()).toEqual(["duplicate", "no-area", "open-outline"]);
+    expect(report.verdict).toBe("weak");
+  });
+});

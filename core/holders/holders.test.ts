@@ -1,0 +1,58 @@
+import { describe, expect, it } from "vitest";
+import { regionArea, regionBox } from "../geometry";
+import { type Bar, parsePiece, STOCKS, type Stick } from "../piece";
+import { rectangle } from "../testing/shapes";
+import { barOutline, stickOutline, undersideAt } from "./index";
+
+const part = <P>(document: object) =>
+  parsePiece({ name: "h", stock: STOCKS[0], parts: [{ id: "h", ...document }] }).parts[0] as P;
+const around = { lettering: { minX: 10, minY: -5, maxX: 110, maxY: 30 }, baseline: 0, before: [] };
+
+describe("bar", () => {
+  it("is as long as the lettering and its overhang, and overlaps the baseline", () => {
+    const bar = part<Bar>({ kind: "bar", height: 8, overlap: 1.5, overhang: 3 });
+    expect(regionBox(barOutline(bar, around))).toEqual({ minX: 7, maxX: 113, minY: -6.5, maxY: 1.5 });
+  });
+
+  it("keeps a fixed length and shifts from the middle", () => {
+    const bar = part<Bar>({ kind: "bar", length: 152.4, height: 12.7, overlap: 0, dx: 2 });
+    const box = regionBox(barOutline(bar, around))!;
+    expect(box.maxX - box.minX).toBeCloseTo(152.4, 4);
+    expect((box.minX + box.maxX) / 2).toBeCloseTo(62, 4);
+  });
+
+  it("rounds its corners, at most to half its height", () => {
+    const area = (corner: number) => regionArea(barOutline(part<Bar>({ kind: "bar", length: 50, height: 10, corner }), around));
+    expect(area(0)).toBeCloseTo(500, 3);
+    expect(area(2)).toBeCloseTo(500 - (4 - Math.PI) * 4, 1);
+    expect(area(99)).toBeCloseTo(400 + Math.PI * 25, 0);
+  });
+});
+
+describe("stick", () => {
+  const before = [[rectangle(0, 2, 120, 6)]];
+
+  it("hangs from the underside and bites into it", () => {
+    const stick = part<Stick>({ kind: "stick", width: 6.35, length: 90, bite: 4, tip: "square" });
+    const box = regionBox(stickOutline(stick, { ...around, before }))!;
+    expect(box.maxY).toBeCloseTo(6, 4);
+    expect(box.minY).toBeCloseTo(-88, 4);
+    expect(box.maxX - box.minX).toBeCloseTo(6.35, 3);
+  });
+
+  it.each([
+    ["round", 90 * 6 - (4 - Math.PI) * 4.5 + 6 * 4],
+    ["pointed", 90 * 6 - 18 + 6 * 4],
+    ["square", 90 * 6 + 6 * 4],
+  ])("has a %s tip", (tip, area) => {
+    const stick = part<Stick>({ kind: "stick", width: 6, length: 90, bite: 4, tip });
+    const found = regionArea(stickOutline(stick, { ...around, before }));
+    expect(Math.abs(found - (tip === "round" ? 90 * 6 - (18 - 4.5 * Math.PI) + 24 : area))).toBeLessThan(0.1);
+  });
+
+  it("hangs from the lettering's lowest line where nothing is above it", () => {
+    const stick = part<Stick>({ kind: "stick", length: 50, bite: 0 });
+    expect(regionBox(stickOutline(stick, around))!.maxY).toBeCloseTo(-5, 4);
+    expect(undersideAt(before, 500)).toBeNull();
+  });
+});

@@ -1,0 +1,100 @@
+import { CATALOGUE, fontBytes, shippedLibrary } from "@mend-joint/library";
+import { create } from "fontkit";
+import { describe, expect, it } from "vitest";
+import { joinBoxes, regionBox, regionPerimeter } from "../geometry";
+import { parsePiece, STOCKS, type Word } from "../piece";
+import { FontError, layoutWord, loadFont } from "./index";
+
+const library = shippedLibrary();
+const NAMES = ["Isolde", "Jiří", "Zoë", "Bjørn", "Wilhelmina", "Kit", "Ffion", "Ángela", "To AV Wa."];
+
+function layout(text: string, font: string, more: object = {}) {
+  const piece = parsePiece({
+    name: "w",
+    stock: STOCKS[0],
+    parts: [{ kind: "word", id: "w", text, font, size: { by: "cap-height", mm: 20 }, ...more }],
+  });
+  return layoutWord(piece.parts[0] as Word, library.font(font)!);
+}
+
+describe.each(CATALOGUE.map(({ id }) => id))("%s", (font) => {
+  it("is shaped as fontkit shapes it: glyphs, advances, kerning", () => {
+    const reference = create(fontBytes(font));
+    for (const text of NAMES) {
+      const ours = library.font(font)!.shape(text);
+      const theirs = reference.layout(text);
+      expect(
+        ours.glyphs.map((glyph) => glyph.id),
+        text,
+      ).toEqual(theirs.glyphs.map((glyph) => glyph.id));
+      expect(Math.abs(ours.advance - theirs.advanceWidth), text).toBeLessThanOrEqual(1);
+    }
+    expect(library.font(font)!.capHeight).toBe(reference.capHeight);
+  });
+
+  it("fits a finished width exactly, also with spacing and moved letters", () => {
+    for (const [width, more] of [
+      [120, {}],
+      [60, { tracking: 1.5 }],
+      [152.4, { changes: { k1: { dx: -3 }, k6: { dx: 4 } } }],
+    ] as const) {
+      const { letters } = layout("Isolde", font, { size: { by: "width", mm: width }, ...more });
+      const box = joinBoxes(letters.flatMap(({ islands }) => islands.map((island) => regionBox(island.region))))!;
+      expect(Math.abs(box.maxX - box.minX - width)).toBeLessThan(0.02);
+    }
+  });
+
+  it("finds the dots: an i has one, a ř has its accent, an o has none", () => {
+    expect(layout("i", font).letters[0]!.islands.map(({ dot }) => dot)).toEqual([false, true]);
+    expect(layout("o", font).letters[0]!.islands).toHaveLength(1);
+    for (const letter of layout("Jiří", font).letters) expect(letter.islands.length).toBeLessThanOrEqual(2);
+  });
+});
+
+it("a capital H stands as high as asked", () => {
+  const box = regionBox(layout("H", "archivo-black").letters[0]!.islands[0]!.region)!;
+  expect(box.maxY - box.minY).toBeCloseTo(20, 1);
+});
+
+it("moves a letter, its dots with it, and its dots alone; nothing else moves", () => {
+  const still = layout("Kit", "pacifico");
+  const moved = layout("Kit", "pacifico", { changes: { k2: { dx: 1, dy: 2, dotDy: -3 } } });
+  const middle = (l: typeof still, letter: number, island: number) => regionBox(l.letters[letter]!.islands[island]!.region)!;
+  expect(middle(moved, 1, 0).minX - middle(still, 1, 0).minX).toBeCloseTo(1, 6);
+  expect(middle(moved, 1, 0).minY - middle(still, 1, 0).minY).toBeCloseTo(2, 6);
+  expect(middle(moved, 1, 1).minY - middle(still, 1, 1).minY).toBeCloseTo(-1, 6);
+  expect(middle(moved, 0, 0)).toEqual(middle(still, 0, 0));
+  expect(middle(moved, 2, 0)).toEqual(middle(still, 2, 0));
+});
+
+it("a ligature is one letter that stands for several", () => {
+  const { letters } = layout("Kitti", "pacifico");
+  expect(letters.map(({ text }) => text)).toEqual(["K", "i", "tt", "i"]);
+  expect(letters[2]!.key).toBe("k3");
+});
+
+it("says which characters the font lacks, and never draws a box for them", () => {
+  const { letters, missing } = layout("aЖ🦀b", "archivo-black");
+  expect(missing.map(({ text }) => text)).toEqual(["Ж", "🦀"]);
+  expect(letters.map(({ text }) => text)).toEqual(["a", "b"]);
+});
+
+it("right-to-left text that the font lacks is named letter by letter", () => {
+  expect(new Set(layout("שלום", "pacifico").missing.map(({ text }) => text))).toEqual(new Set(["ש", "ל", "ו", "ם"]));
+});
+
+it("empty text and blanks have no letters", () => {
+  expect(layout("", "pacifico").letters).toEqual([]);
+  expect(layout("   ", "pacifico")).toMatchObject({ letters: [], box: null, missing: [] });
+});
+
+it("curves are followed: the perimeter grows in step with the size", () => {
+  const around = (mm: number) =>
+    regionPerimeter(layout("o", "alfa-slab-one", { size: { by: "cap-height", mm } }).letters[0]!.islands[0]!.region);
+  expect(around(100) / around(10)).toBeCloseTo(10, 1);
+});
+
+it("refuses what is not a font", () => {
+  expect(() => loadFont("x", "Broken", new Uint8Array([1, 2, 3]))).toThrow(FontError);
+  expect(() => loadFont("x", "Huge", new Uint8Array(20_000_001))).toThrow("larger than");
+});

@@ -1,0 +1,80 @@
+import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
+import GeoJSONReader from "jsts/org/locationtech/jts/io/GeoJSONReader.js";
+import UnaryUnionOp from "jsts/org/locationtech/jts/operation/union/UnaryUnionOp.js";
+import { describe, expect, it } from "vitest";
+import { islandsOf, normalise, type Region, type Ring, regionArea } from "../geometry";
+import { layoutWord } from "../lettering";
+import { parsePiece, STOCKS, type Word } from "../piece";
+import { fineCircle, rectangle, reversed } from "../testing/shapes";
+import { weld } from "./index";
+
+const library = shippedLibrary();
+
+const wordOf = (text: string, font: string, tracking = 0): Word =>
+  parsePiece({
+    name: "w",
+    stock: STOCKS[0],
+    parts: [{ kind: "word", id: "w", text, font, tracking, size: { by: "cap-height", mm: 20 } }],
+  }).parts[0] as Word;
+
+const lettersOf = (text: string, font: string, tracking = 0) =>
+  layoutWord(wordOf(text, font, tracking), library.font(font)!).letters.flatMap((letter) => letter.islands);
+
+const closed = (ring: Ring) => {
+  const points = Array.from({ length: ring.length / 2 }, (_, i) => [ring[2 * i]!, ring[2 * i + 1]!]);
+  return [...points, points[0]!];
+};
+
+/** Union area by the JTS Topology Suite (jsts), an independent implementation. */
+function areaByJts(regions: Region[]): number {
+  const reader = new GeoJSONReader();
+  const polygons = regions.flatMap(islandsOf).map((island) => island.map(closed));
+  return UnaryUnionOp.union(reader.read({ type: "MultiPolygon", coordinates: polygons })).getArea();
+}
+
+describe("weld", () => {
+  it.each(CATALOGUE.map(({ id }) => id))("has the area that JTS finds: words in %s", (font) => {
+    for (const text of ["Wilhelmina", "Ángela & Jiří", "Bjørn 2048%"]) {
+      const regions = lettersOf(text, font, -1.2).map((island) => island.region);
+      const area = regionArea(weld(regions.map((region, i) => ({ id: String(i), region }))).region);
+      const expected = areaByJts(regions);
+      expect(Math.abs(area - expected) / expected).toBeLessThan(1e-5);
+    }
+  });
+
+  it.each(CATALOGUE.map(({ id }) => id))("keeps the counters of every printable letter in %s", (font) => {
+    for (let code = 0x21; code < 0x17f; code++) {
+      const text = String.fromCodePoint(code);
+      if (!library.font(font)!.has(code)) continue;
+      const islands = lettersOf(text, font);
+      const holes = islands.reduce((n, island) => n + island.region.length - 1, 0);
+      const welded = weld(islands.map(({ id, region }) => ({ id, region }))).region;
+      expect(welded.filter((ring) => regionArea([ring]) < 0).length, text).toBe(holes);
+    }
+    for (const letter of "oeabdgpqADOPQR0689") {
+      const holes = lettersOf(letter, font).reduce((n, island) => n + island.region.length - 1, 0);
+      // In joining scripts a loop may be open; a heavy or slab face has all its counters.
+      if (["archivo-black", "alfa-slab-one"].includes(font)) expect(holes, letter).toBeGreaterThan(0);
+    }
+  });
+
+  it("remembers whose every edge is", () => {
+    const parts = [
+      { id: "plate", region: normalise([rectangle(0, 0, 20, 10)]) },
+      { id: "disc", region: normalise([reversed(fineCircle(10, 12, 5, 200))]) },
+    ];
+    const { region, owners } = weld(parts);
+    region.forEach((ring, r) => {
+      for (let i = 0; i < ring.length / 2; i++) {
+        const k = (i + 1) % (ring.length / 2);
+        const [mx, my] = [(ring[2 * i]! + ring[2 * k]!) / 2, (ring[2 * i + 1]! + ring[2 * k + 1]!) / 2];
+        const onDisc = Math.abs(Math.hypot(mx - 10, my - 12) - 5) < 0.01;
+        expect(owners[r]![i]).toBe(onDisc ? 1 : 0);
+      }
+    });
+  });
+
+  it("of nothing is nothing", () => {
+    expect(weld([])).toEqual({ region: [], owners: [] });
+  });
+});

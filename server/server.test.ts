@@ -1,0 +1,227 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { parsePiece, STOCKS } from "@mend-joint/core/piece";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { createApp } from "./app";
+import { DataFolderError, IN_MEMORY, type OpenDatabase, openDatabase } from "./store/database";
+import { seedDemo } from "./store/demo";
+
+const document = (name = "Zoë") =>
+  parsePiece({
+    name,
+    stock: STOCKS[0],
+    parts: [{ kind: "word", id: "w", text: name, font: "pacifico", size: { by: "width", mm: 80 } }],
+  });
+const folder = () => mkdtempSync(join(tmpdir(), "mend-joint-"));
+
+interface Wire {
+  id: string;
+  version: number;
+  document: { name: string };
+  detail: string;
+  title: string;
+  status: number;
+  current: Wire;
+}
+
+describe("the API", () => {
+  let open: OpenDatabase;
+  let app: ReturnType<typeof createApp>;
+  beforeAll(async () => {
+    open = await openDatabase(IN_MEMORY);
+    app = createApp({ db: open.db, host: "127.0.0.1" });
+  });
+  afterAll(() => open.close());
+
+  const ask = async (path: string, init: RequestInit & { json?: unknown } = {}) => {
+    const { json, ...rest } = init;
+    const body = json === undefined ? rest.body : JSON.stringify(json);
+    const response = await app.request(`http://127.0.0.1/api${path}`, {
+      ...rest,
+      body,
+      headers: { host: "127.0.0.1:5180", ...(body ? { "content-type": "application/json" } : {}), ...rest.headers },
+    });
+    const text = await response.text();
+    return {
+      status: response.status,
+      type: response.headers.get("content-type") ?? "",
+      body: (text.startsWith("{") ? JSON.parse(text) : text) as Wire,
+    };
+  };
+  const create = (name?: string) => ask("/pieces", { method: "POST", json: { document: document(name) } });
+
+  it("is healthy", async () => {
+    expect((await ask("/health")).body).toMatchObject({ status: "ok" });
+  });
+
+  it("keeps pieces: made, read, saved, deleted, put back", async () => {
+    const made = await create("Isolde");
+    expect(made.status).toBe(201);
+    const { id } = made.body;
+    expect((await ask(`/pieces/${id}`)).body.document.name).toBe("Isolde");
+    const saved = await ask(`/pieces/${id}`, { method: "PUT", json: { version: 1, document: document("Isolde II") } });
+    expect(saved.body.version).toBe(2);
+    expect((await ask(`/pieces/${id}`, { method: "DELETE" })).status).toBe(204);
+    expect((await ask(`/pieces/${id}`)).status).toBe(404);
+    expect((await ask(`/pieces/${id}/restore`, { method: "POST" })).body.document.name).toBe("Isolde II");
+    const history = (await ask(`/pieces/${id}/history`)).body as unknown as { versions: { version: number }[] };
+    expect(history.versions.map(({ version }) => version)).toEqual([2, 1]);
+  });
+
+  it("turns a stale save down and shows what is there", async () => {
+    const { id } = (await create("Kit")).body;
+    const save = (version: number, name: string) =>
+      ask(`/pieces/${id}`, { method: "PUT", json: { version, document: document(name) } });
+    await save(1, "Kit A");
+    const stale = await save(1, "Kit B");
+    expect(stale).toMatchObject({ status: 409, body: { current: { version: 2, document: { name: "Kit A" } } } });
+    expect(stale.type).toContain("application/problem+json");
+    expect((await ask(`/pieces/${id}`)).body.document.name).toBe("Kit A");
+    expect((await save(2, "Kit B")).body.version).toBe(3);
+  });
+
+  it("of two saves at the same time exactly one goes through", async () => {
+    const { id } = (await create("Ffion")).body;
+    const answers = await Promise.all(
+      [...Array(6).keys()].map((n) => ask(`/pieces/${id}`, { method: "PUT", json: { version: 1, document: document(`F${n}`) } })),
+    );
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 409, 409, 409, 409, 409]);
+  });
+
+  it.each([
+    ["malformed JSON", { method: "POST", body: "{bad" }, 400, "JSON"],
+    ["an array", { method: "POST", json: [1, 2] }, 422, "object"],
+    ["no document", { method: "POST", json: {} }, 422, "document"],
+    ["a piece that is none", { method: "POST", json: { document: { name: "" } } }, 422, "name"],
+    ["a newer document", { method: "POST", json: { document: { ...document(), version: 9 } } }, 422, "newer"],
+    [
+      "5,000 letters",
+      { method: "POST", json: { document: { ...document(), parts: [{ ...document().parts[0], text: "a".repeat(5000) }] } } },
+      422,
+      "5000 letters",
+    ],
+    ["too much", { method: "POST", body: `{"document":{"x":"${"y".repeat(2_100_000)}"}}` }, 413, "MB"],
+  ])("answers %s with a problem that says what to do", async (_, init, status, says) => {
+    const before = (await ask("/health")).body;
+    const answer = await ask("/pieces", init);
+    expect(answer.status).toBe(status);
+    expect(answer.type).toContain("application/problem+json");
+    expect(answer.body.status).toBe(status);
+    expect(answer.body.detail).toContain(says);
+    expect((await ask("/health")).body).toEqual(before);
+  });
+
+  it("answers only its own pages", async () => {
+    expect((await ask("/health", { headers: { host: "evil.example" } })).status).toBe(403);
+    expect(
+      (await ask("/pieces", { method: "POST", json: { document: document() }, headers: { origin: "http://evil.example" } }))
+        .status,
+    ).toBe(403);
+    expect((await ask("/pieces", { headers: { origin: "http://127.0.0.1:5180" } })).status).toBe(200);
+  });
+
+  it("has nothing at other addresses", async () => {
+    expect(await ask("/nothing")).toMatchObject({ status: 404, body: { title: "There is no such thing" } });
+    expect((await ask("/pieces/none")).status).toBe(404);
+    expect((await ask("/fonts/none/file")).status).toBe(404);
+    expect((await ask("/pieces/none", { method: "PUT", json: { version: 1, document: document() } })).status).toBe(404);
+  });
+
+  it("serves the lettering", async () => {
+    const { fonts } = (await ask("/fonts")).body as unknown as { fonts: { id: string }[] };
+    expect(fonts.length).toBeGreaterThanOrEqual(4);
+    const response = await app.request(`http://127.0.0.1/api/fonts/${fonts[0]!.id}/file`, { headers: { host: "127.0.0.1" } });
+    expect(response.headers.get("content-type")).toBe("font/ttf");
+    expect((await response.arrayBuffer()).byteLength).toBeGreaterThan(10_000);
+  });
+});
+
+describe("the data folder", () => {
+  it("starts empty, opens again with what was in it, and gets the demo once", async () => {
+    const path = folder();
+    const first = await openDatabase(path);
+    await seedDemo(first.db);
+    await first.db.query("update piece set deleted_at = now() where id = 'demo-sea-kale'");
+    await first.close();
+    const second = await openDatabase(path);
+    await seedDemo(second.db);
+    const { rows } = await second.db.query<{ n: number }>("select count(*)::int as n from piece where deleted_at is null");
+    expect(rows[0]!.n).toBe(2);
+    await second.close();
+    rmSync(path, { recursive: true });
+  });
+
+  it("of a newer version is refused with one clear line", async () => {
+    const path = folder();
+    const { db, close } = await openDatabase(path);
+    await db.query("insert into schema_migration (number, name) values (9999, '9999-later.sql')");
+    await close();
+    await expect(openDatabase(path)).rejects.toThrow(/newer Mend Joint .*9999-later.*Update Mend Joint/);
+    await expect(openDatabase(path)).rejects.toThrow(DataFolderError);
+    rmSync(path, { recursive: true });
+  });
+
+  it("that cannot be written is refused with one clear line", async () => {
+    const path = folder();
+    writeFileSync(join(path, "file"), "");
+    await expect(openDatabase(join(path, "file", "data"))).rejects.toThrow(/cannot be written.*MEND_JOINT_DATA/);
+    await expect(openDatabase("/proc/mend-joint")).rejects.toThrow(DataFolderError);
+    rmSync(path, { recursive: true });
+  });
+});
+
+describe("killed in the middle of saves", () => {
+  const entry = fileURLToPath(new URL("./index.ts", import.meta.url));
+
+  function start(path: string): Promise<{ child: ChildProcess; url: string }> {
+    const child = spawn(process.execPath, ["--import", "tsx", entry], {
+      env: { ...process.env, MEND_JOINT_DATA: path, MEND_JOINT_PORT: "0" },
+      stdio: ["ignore", "pipe", "pipe"],
+    });
+    return new Promise((resolve, reject) => {
+      let output = "";
+      child.stderr!.on("data", (chunk) => {
+        output += chunk;
+      });
+      child.stdout!.on("data", (chunk) => {
+        output += chunk;
+        const url = /http:\/\/[\d.]+:\d+/.exec(output)?.[0];
+        if (url) resolve({ child, url });
+      });
+      child.on("exit", () => reject(new Error(output)));
+    });
+  }
+
+  it("loses nothing that was answered as saved", async () => {
+    const path = folder();
+    const first = await start(path);
+    const post = (url: string, init: RequestInit) => fetch(url, { ...init, headers: { "content-type": "application/json" } });
+    const made = (await (
+      await post(`${first.url}/api/pieces`, { method: "POST", body: JSON.stringify({ document: document("v1") }) })
+    ).json()) as Wire;
+    let acknowledged = 1;
+    const hammer = (async () => {
+      for (;;) {
+        const body = JSON.stringify({ version: acknowledged, document: document(`v${acknowledged + 1}`) });
+        const answer = (await (await post(`${first.url}/api/pieces/${made.id}`, { method: "PUT", body })).json()) as Wire;
+        acknowledged = answer.version;
+      }
+    })().catch(() => {});
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    first.child.kill("SIGKILL");
+    await hammer;
+    expect(acknowledged).toBeGreaterThan(3);
+
+    const second = await start(path);
+    const found = (await (await fetch(`${second.url}/api/pieces/${made.id}`)).json()) as Wire;
+    expect(found.version).toBeGreaterThanOrEqual(acknowledged);
+    expect(found.document.name).toBe(`v${found.version}`);
+    const ended = new Promise((resolve) => second.child.on("exit", resolve));
+    second.child.kill("SIGTERM");
+    await ended;
+    rmSync(path, { recursive: true });
+  }, 90_000);
+});

@@ -1,0 +1,75 @@
+/**
+ * npm run bench: how long examining takes, stage by stage, and how it compares with the usual way in the same run.
+ * Absolute times belong to the machine; ratios carry over. Ends with an error when a bar is missed.
+ */
+import { examine } from "@mend-joint/core";
+import type { Piece } from "@mend-joint/core/piece";
+import { shippedLibrary } from "@mend-joint/library";
+import { Bench } from "tinybench";
+import { letters, oneWord, threeLines } from "./pieces";
+import { holdByErosion } from "./usual";
+
+const library = shippedLibrary();
+const STAGES = ["lettering", "holders", "weld", "measure", "joints", "judge"];
+let missed = 0;
+
+function bar(text: string, value: number, most: number, unit: string): void {
+  const met = value <= most;
+  if (!met) missed++;
+  console.log(`  ${met ? "ok  " : "MISS"} ${text}: ${value.toFixed(1)} ${unit} (bar ${most} ${unit})`);
+}
+
+function atLeast(text: string, value: number, least: number): void {
+  const met = value >= least;
+  if (!met) missed++;
+  console.log(`  ${met ? "ok  " : "MISS"} ${text}: ${value.toFixed(0)} (bar ${least})`);
+}
+
+/** Median in ms of repeated runs, warm. */
+async function median(name: string, work: () => void, iterations = 15): Promise<number> {
+  const bench = new Bench({ iterations, time: 0, warmupIterations: 4, warmupTime: 0 });
+  bench.add(name, work);
+  await bench.run();
+  const { result } = bench.tasks[0]!;
+  if (result?.state !== "completed") throw new Error(`${name} could not be timed`);
+  return result.latency.p50 ?? result.latency.mean;
+}
+
+async function stages(piece: Piece): Promise<{ total: number; line: string }> {
+  const times = new Map<string, number[]>();
+  const total = await median(piece.name, () => {
+    examine(piece, library, { onStage: (stage, ms) => times.set(stage, [...(times.get(stage) ?? []), ms]) });
+  });
+  const middle = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1]!;
+  return { total, line: STAGES.map((stage) => `${stage} ${middle(times.get(stage) ?? [0]).toFixed(1)}`).join("  ") };
+}
+
+console.log("Examining, median of warm runs, ms");
+const totals = new Map<string, number>();
+for (const piece of [oneWord, threeLines, letters(200)]) {
+  const examination = examine(piece, library);
+  const vertices = examination.material.reduce((n, ring) => n + ring.length / 2, 0);
+  const { total, line } = await stages(piece);
+  totals.set(piece.name, total);
+  console.log(`\n${piece.name}: ${examination.letters.length} letters, ${vertices} vertices, ${total.toFixed(1)} ms\n  ${line}`);
+  if (piece.name === "200 letters") continue;
+  // The usual way gives one number for one letter; all letters take as many searches.
+  const part = examination.holds.findIndex((hold) => !hold.anchor && !hold.falls);
+  const usual = await median(`${piece.name}, one letter by erosion`, () => void holdByErosion(examination, part), 3);
+  const difference = Math.abs(holdByErosion(examination, part) - examination.holds[part]!.width);
+  const all = usual * examination.solids.length;
+  console.log(
+    `  the usual way: ${usual.toFixed(0)} ms for one letter (differs by ${difference.toFixed(3)} mm), ${all.toFixed(0)} ms for all`,
+  );
+  console.log(`  ratio: ${(usual / total).toFixed(1)} for one letter, ${(all / total).toFixed(0)} for all`);
+  if (piece === threeLines) atLeast("ratio to erosion bisection, one letter", usual / total, 10);
+}
+
+console.log("\nBars");
+bar("three lines", totals.get("three lines")!, 100, "ms");
+bar("200 letters", totals.get("200 letters")!, 1500, "ms");
+globalThis.gc?.();
+bar("memory at the end", process.memoryUsage().rss / 1e6, 600, "MB");
+
+console.log(missed === 0 ? "\nAll bars met." : `\n${missed} bars missed.`);
+process.exitCode = missed === 0 ? 0 : 1;

@@ -1,0 +1,204 @@
+/**
+ * The whole way in a real browser: from a word to a checked cut file.
+ */
+import { spawnSync } from "node:child_process";
+import { fileURLToPath } from "node:url";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+
+const ROOT = fileURLToPath(new URL("..", import.meta.url));
+
+async function newPiece(page: Page, word: string): Promise<void> {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.waitForURL(/\/bench\//);
+  await page.getByLabel("Word or line").fill(word);
+}
+
+const verdict = (page: Page) => page.getByTestId("verdict");
+const openStep = (page: Page, name: RegExp) => page.getByRole("button", { name }).first().click();
+
+/** Drags a part by pixels, slowly enough to be measured on the way. */
+async function drag(page: Page, solid: string, dx: number, dy: number): Promise<void> {
+  const box = (await page.locator(`[data-solid="${solid}"]`).last().boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  for (let i = 1; i <= 8; i++) await page.mouse.move(x + (dx * i) / 8, y + (dy * i) / 8);
+  await page.mouse.up();
+}
+
+test("type a word with an i, see the dot, drag it down, take the file, check the file", async ({ page }, info) => {
+  await newPiece(page, "Kit");
+  await expect(verdict(page)).toContainText("The dot of i falls off.");
+  await expect(page.getByRole("region", { name: "Findings" })).toContainText("The dot of i is not joined.");
+  await expect(page.getByRole("button", { name: /^the i, .*the dot of i falls off/ })).toBeVisible();
+
+  const scale = await page.evaluate(() =>
+    Number(
+      /scale\(([\d.]+)/.exec(document.querySelector("[data-solid]")!.closest("g[transform]")!.getAttribute("transform")!)![1],
+    ),
+  );
+  const id = (await page.locator('[data-solid$=".1"]').last().getAttribute("data-solid"))!;
+  await drag(page, id, 0, 4.4 * scale);
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await expect(page.getByText("Nothing to mend.")).toBeVisible();
+
+  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: /Cut file/ }).click()]);
+  expect(download.suggestedFilename()).toBe("new-piece.svg");
+  const path = info.outputPath("piece.svg");
+  await download.saveAs(path);
+  const checked = spawnSync("npx", ["tsx", "cli/check.ts", path, "--json"], { cwd: ROOT, encoding: "utf8" });
+  expect(checked.status).toBe(0);
+  expect(JSON.parse(checked.stdout)).toMatchObject({ verdict: "holds", solids: 1 });
+
+  await expect(page.getByTestId("save-state")).toHaveText("saved");
+  const said = await verdict(page).textContent();
+  await page.reload();
+  await expect(verdict(page)).toHaveText(said!);
+  await expect(page.getByLabel("Word or line")).toHaveValue("Kit");
+});
+
+test("letters on a bar: loose without it, held with it, weak when the overlap is too small", async ({ page }) => {
+  await newPiece(page, "HILL");
+  await openStep(page, /Lettering/);
+  await page.getByRole("radio", { name: /Archivo Black/ }).click();
+  await expect(verdict(page)).toContainText("Three letters fall off.");
+  await openStep(page, /Holders/);
+  await page.getByRole("button", { name: "Add a bar" }).click();
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await page.getByLabel("Height").fill("1 mm");
+  await page.getByLabel("Height").press("Enter");
+  await expect(verdict(page)).toContainText("weak place");
+  await page.getByLabel("Height").fill("-3");
+  await page.getByLabel("Height").press("Enter");
+  await expect(page.getByRole("alert")).toContainText("Between 0.5 mm and 500.0 mm");
+  await page.getByRole("button", { name: "Remove the bar" }).click();
+  await expect(verdict(page)).toContainText("Three letters fall off.");
+});
+
+test("undo and redo, by key and by button, back to the start", async ({ page }) => {
+  await newPiece(page, "Zo");
+  await page.getByLabel("Letter spacing").fill("3");
+  await page.getByLabel("Letter spacing").press("Enter");
+  await expect(verdict(page)).toContainText("falls off");
+  await page.getByLabel("Letter spacing").blur();
+  await page.keyboard.press("Control+z");
+  await expect(page.getByLabel("Letter spacing")).toHaveValue("0");
+  await page.getByRole("button", { name: /^Redo/ }).click();
+  await expect(page.getByLabel("Letter spacing")).toHaveValue("3");
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(page.getByLabel("Word or line")).toHaveValue("");
+  await expect(verdict(page)).toContainText("There is nothing to cut yet");
+});
+
+test("without a mouse: along the chain, take a letter, move it, let go", async ({ page }) => {
+  await newPiece(page, "Zoë");
+  const first = page.getByRole("region", { name: "Letter chain" }).getByRole("button").first();
+  await expect(first).toHaveAccessibleName(/^the Z/);
+  await first.focus();
+  await page.keyboard.press("ArrowRight");
+  const second = page.getByRole("button", { name: /^the o/ });
+  await expect(second).toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(second).toHaveAttribute("aria-pressed", "true");
+  await page.keyboard.press("Shift+ArrowUp");
+  await page.keyboard.press("ArrowUp");
+  await expect(page.getByLabel("Moved up")).toHaveValue("1.1");
+  await page.keyboard.press("Escape");
+  await expect(second).toHaveAttribute("aria-pressed", "false");
+});
+
+test("inches and back; fractions are understood", async ({ page }) => {
+  await newPiece(page, "Oyster");
+  await page.getByRole("button", { name: /change to inches/ }).click();
+  await page.getByLabel("Capitals").fill("1 1/4");
+  await page.getByLabel("Capitals").press("Enter");
+  await expect(verdict(page)).toContainText(" in");
+  await page.getByRole("button", { name: /change to millimetres/ }).click();
+  await expect(page.getByLabel("Capitals")).toHaveValue("31.75");
+});
+
+test("bad input: too long, missing letters, nothing is lost", async ({ page }) => {
+  await newPiece(page, "Bell");
+  await page.getByLabel("Word or line").fill("a".repeat(600));
+  await expect(page.getByRole("alert")).toContainText("600 letters; a line can have 500");
+  await expect(page.getByLabel("Word or line")).toHaveValue("Bell");
+  await page.getByLabel("Word or line").fill("Bell 🦀");
+  await expect(verdict(page)).toContainText("Pacifico has no 🦀");
+  await page.getByLabel("Word or line").fill("שלום");
+  await expect(verdict(page)).toContainText("Pacifico has no");
+  await page.getByLabel("Capitals").fill("1e9");
+  await page.getByLabel("Capitals").press("Enter");
+  await expect(page.getByRole("alert")).toContainText("not a length");
+});
+
+test("two windows on one piece: the stale one is told, both versions stay", async ({ page, context }) => {
+  await newPiece(page, "Heron");
+  await expect(page.getByTestId("save-state")).toHaveText("saved");
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await other.getByLabel("Word or line").fill("Herons");
+  await expect(other.getByTestId("save-state")).toHaveText("saved");
+  // The other window must be out of the way: a draft of one is not the other's.
+  await page.getByLabel("Word or line").fill("Heronry");
+  await expect(page.getByRole("alertdialog")).toContainText("changed in another window");
+  await page.getByRole("button", { name: "Take the other, keep mine as a copy" }).click();
+  await expect(page.getByLabel("Word or line")).toHaveValue("Herons");
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: /New piece \(copy\)/ }).first()).toBeVisible();
+});
+
+test("a server that does not answer: the work is kept and saved later", async ({ page }) => {
+  await newPiece(page, "Tide");
+  await expect(page.getByTestId("save-state")).toHaveText("saved");
+  await page.route("**/api/pieces/**", (route) => route.abort());
+  await page.getByLabel("Word or line").fill("Tides");
+  await expect(page.getByRole("alert")).toContainText("Not saved");
+  await page.unroute("**/api/pieces/**");
+  await expect(page.getByTestId("save-state")).toHaveText("saved", { timeout: 20_000 });
+  await page.reload();
+  await expect(page.getByLabel("Word or line")).toHaveValue("Tides");
+});
+
+test("a finding leads to its place, and 0 back to the whole", async ({ page }) => {
+  await page.goto("/bench/demo-boat-naming");
+  const scale = () =>
+    page.evaluate(() =>
+      Number(
+        /scale\(([\d.]+)/.exec(document.querySelector("[data-solid]")!.closest("g[transform]")!.getAttribute("transform")!)![1],
+      ),
+    );
+  await expect(verdict(page)).toContainText("Two dots fall off.");
+  const whole = await scale();
+  await page.getByRole("button", { name: /The dot of the first i/ }).click();
+  await expect.poll(scale).toBeGreaterThan(whole * 1.5);
+  await page.keyboard.press("0");
+  await expect.poll(scale).toBeCloseTo(whole, 1);
+});
+
+test("nothing is fetched from outside", async ({ page }) => {
+  const foreign: string[] = [];
+  page.on("request", (request) => {
+    const url = new URL(request.url());
+    if (url.hostname !== "127.0.0.1" && !["data:", "blob:"].includes(url.protocol)) foreign.push(request.url());
+  });
+  await page.goto("/bench/demo-sea-kale");
+  await expect(verdict(page)).toContainText("weak place");
+  expect(foreign).toEqual([]);
+});
+
+for (const path of ["/", "/bench/demo-boat-naming", "/bench/demo-sea-kale", "/bench/demo-harbour-office"]) {
+  test(`axe finds nothing serious at ${path}`, async ({ page }) => {
+    await page.goto(path);
+    if (path === "/") await expect(page.getByText("falls", { exact: true }).first()).toBeVisible();
+    else await expect(verdict(page)).toContainText("wants");
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(
+      violations
+        .filter(({ impact }) => impact === "serious" || impact === "critical")
+        .map(({ id, nodes }) => [id, nodes.map(({ html }) => html)]),
+    ).toEqual([]);
+  });
+}

@@ -1,0 +1,30 @@
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { defineConfig } from "@playwright/test";
+import { BROWSER } from "./browser";
+
+const PORT = 5190;
+
+export default defineConfig({
+  testDir: ".",
+  testMatch: "*.spec.ts",
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  workers: 2,
+  fullyParallel: true,
+  outputDir: "../test-results/browser",
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: BROWSER,
+    trace: "retain-on-failure",
+  },
+  webServer: {
+    command: "npx tsx server/index.ts",
+    cwd: "..",
+    url: `http://127.0.0.1:${PORT}/api/health`,
+    timeout: 60_000,
+    env: { MEND_JOINT_DATA: mkdtempSync(join(tmpdir(), "mend-joint-e2e-")), MEND_JOINT_PORT: String(PORT) },
+  },
+});

@@ -1,0 +1,34 @@
+import { expect, test } from "@playwright/test";
+
+test("the demo pieces hang there with their verdicts", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: "Boat-naming topper, falls" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Sea-kale stake, weak" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Harbour office nameplate, holds" })).toBeVisible();
+});
+
+test("duplicate, rename, delete, and put back", async ({ page }) => {
+  await page.goto("/");
+  const menu = (name: string) => page.getByRole("button", { name: `What to do with ${name}` });
+  await menu("Harbour office nameplate").click();
+  await page.getByRole("menuitem", { name: "Duplicate" }).click();
+  await menu("Harbour office nameplate (copy)").click();
+  await page.getByRole("menuitem", { name: "Rename" }).click();
+  await page.getByLabel("Name", { exact: true }).fill("Oyster bar");
+  await page.getByRole("button", { name: "Rename" }).click();
+  await expect(page.getByRole("link", { name: /^Oyster bar/ })).toBeVisible();
+  await menu("Oyster bar").click();
+  await page.getByRole("menuitem", { name: "Delete" }).click();
+  await expect(page.getByRole("link", { name: /^Oyster bar/ })).toHaveCount(0);
+  await page.getByRole("button", { name: "Put back" }).click();
+  await expect(page.getByRole("link", { name: /^Oyster bar/ })).toBeVisible();
+});
+
+test("addresses that lead nowhere say so", async ({ page }) => {
+  await page.goto("/bench/nothing-here");
+  await expect(page.getByRole("heading")).toContainText("not on the rack");
+  await page.goto("/somewhere/else");
+  await expect(page.getByRole("heading")).toContainText("nothing at this address");
+  await page.getByRole("link", { name: "Back to the rack" }).click();
+  await expect(page.getByRole("heading", { name: "Mend Joint" })).toBeVisible();
+});

@@ -1,0 +1,78 @@
+/** npm test: installs what is missing and runs everything. Closes with one line of counts. */
+import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import { installCommands, installPackages, ROOT, requireNode, run } from "./common.mjs";
+
+const RESULTS = join(ROOT, "test-results");
+const UNIT = join(RESULTS, "unit.json");
+const BROWSER = join(RESULTS, "browser.json");
+
+requireNode();
+await installPackages();
+await installCommands({ chromium: "chromium", "rsvg-convert": "librsvg2-bin" });
+rmSync(RESULTS, { recursive: true, force: true });
+mkdirSync(RESULTS);
+
+let passed = 0;
+let failed = 0;
+
+/** A step that is one check by itself. */
+async function check(title, command, args) {
+  console.log(`\n— ${title}`);
+  if ((await run(command, args)) === 0) passed++;
+  else failed++;
+}
+
+/** A step that runs tests and writes their counts; one that writes none has failed. */
+async function tests(title, command, args, env, count) {
+  console.log(`\n— ${title}`);
+  const code = await run(command, args, env);
+  const counts = count();
+  passed += counts.passed;
+  failed += counts.failed + (code !== 0 && counts.failed === 0 ? 1 : 0);
+}
+
+function unitCounts() {
+  if (!existsSync(UNIT)) return { passed: 0, failed: 1 };
+  const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(UNIT, "utf8"));
+  return { passed: numPassedTests, failed: numFailedTests };
+}
+
+function browserCounts() {
+  if (!existsSync(BROWSER)) return { passed: 0, failed: 1 };
+  const { stats } = JSON.parse(readFileSync(BROWSER, "utf8"));
+  return { passed: stats.expected + stats.flaky, failed: stats.unexpected };
+}
+
+await check("Types", "npx", ["tsc", "-p", "."]);
+await check("Format and lint", "npx", ["biome", "ci", "."]);
+await check("Imports run downwards", "npx", [
+  "depcruise",
+  "core",
+  "library",
+  "server",
+  "web",
+  "cli",
+  "demo",
+  "bench",
+  "--config",
+  ".dependency-cruiser.cjs",
+]);
+await tests(
+  "Unit and reference tests",
+  "npx",
+  ["vitest", "run", "--reporter=default", "--reporter=json", `--outputFile.json=${UNIT}`],
+  {},
+  unitCounts,
+);
+await check("Build", "npx", ["vite", "build", "web", "--logLevel", "warn"]);
+await tests(
+  "In the browser",
+  "npx",
+  ["playwright", "test", "--config", "e2e/playwright.config.ts", "--reporter=list,json"],
+  { PLAYWRIGHT_JSON_OUTPUT_NAME: BROWSER },
+  browserCounts,
+);
+
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exitCode = failed === 0 ? 0 : 1;

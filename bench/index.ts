@@ -10,7 +10,7 @@ import { letters, oneWord, threeLines } from "./pieces";
 import { holdByErosion } from "./usual";
 
 const library = shippedLibrary();
-const STAGES = ["lettering", "holders", "weld", "measure", "joints", "judge"];
+const STAGES = ["lettering", "holders", "weld", "measure", "joints", "judge", "report"];
 let missed = 0;
 
 function bar(text: string, value: number, most: number, unit: string): void {

@@ -3,7 +3,8 @@
  */
 import {
   type Box,
-  intersection,
+  boxesMeet,
+  boxHolds,
   islandsOf,
   joinBoxes,
   normalise,
@@ -14,6 +15,7 @@ import {
   regionBox,
   regionCentroid,
   regionContains,
+  regionsShareCorners,
 } from "./geometry";
 import { barOutline, stickOutline } from "./holders";
 import { findJoints, type Hold, type Joint } from "./joints";
@@ -106,6 +108,10 @@ export function examineSolids(
   const { holds, joints, standIn, widestWay } = stage("joints", () => findJoints(solids, field));
   const letters = lettersOf(words, solids);
   const findings = stage("judge", () => judge(solids, holds, field, leastWidth, units, extra));
+  const { overlaps, cutouts } = stage("report", () => ({
+    overlaps: overlapsOf(letters, solids, joints, widestWay),
+    cutouts: cutoutsOf(welded.region, solids, holds),
+  }));
   return {
     verdict: verdictOf(findings),
     findings,
@@ -114,10 +120,10 @@ export function examineSolids(
     holds,
     joints,
     letters,
-    overlaps: overlapsOf(letters, solids, joints, widestWay),
+    overlaps,
     words,
     material: welded.region,
-    cutouts: cutoutsOf(welded.region, solids, holds),
+    cutouts,
     box: regionBox(welded.region),
     centre: regionCentroid(welded.region),
     area: regionArea(welded.region),
@@ -283,8 +289,9 @@ function overlapsOf(
     const others = next && next.wordId === letter.wordId && next.solids[0] !== undefined ? [...holders, next.solids[0]] : holders;
     for (const other of others) {
       if (joints.some(({ parts }) => parts.includes(body) && parts.includes(other))) continue;
+      if (!boxesMeet(regionBox(solids[body]!.region), regionBox(solids[other]!.region))) continue;
       const width = widestWay(body, other);
-      if (width === 0 || intersection(solids[body]!.region, solids[other]!.region).length === 0) continue;
+      if (width === 0 || !regionsShareCorners(solids[body]!.region, solids[other]!.region)) continue;
       overlaps.push({ solids: [body, other], width });
     }
   });
@@ -300,10 +307,7 @@ function cutoutsOf(material: Region, solids: readonly Solid[], holds: readonly H
   }));
   holds.forEach(({ at, falls }, i) => {
     // A neck's middle lies in the material of whatever it joins; a loose part is placed by its own middle.
-    const home = cutouts.find(
-      ({ region, box }) =>
-        at.x >= box.minX && at.x <= box.maxX && at.y >= box.minY && at.y <= box.maxY && regionContains(region, at.x, at.y),
-    );
+    const home = cutouts.find(({ region, box }) => boxHolds(box, at.x, at.y) && regionContains(region, at.x, at.y));
     if (!home || !solids[i]) return;
     home.solids.push(i);
     home.falls ||= falls;

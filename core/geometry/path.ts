@@ -13,7 +13,7 @@ export type PathCommand =
   | { type: "Z" };
 
 /** How far a flattened outline may lie from the true curve, in mm. */
-export const FLATNESS = 0.005;
+export const FLATNESS = 0.01;
 
 export interface FlatPath {
   ring: Ring;

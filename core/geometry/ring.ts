@@ -129,25 +129,55 @@ export function translateRegion(region: Region, dx: number, dy: number): Region 
   return dx === 0 && dy === 0 ? region : region.map((ring) => transformRing(ring, [1, 0, 0, 1, dx, dy]));
 }
 
-/** Splits a normalised region into its separate islands: one outer ring each, with the holes that lie in it. */
+/** Splits a normalised region into its separate islands: one outer ring each, with the holes that lie in it. Largest first. */
 export function islandsOf(region: Region): Region[] {
-  const outers = region.filter((ring) => ringArea(ring) > 0).map((ring) => ({ ring, area: ringArea(ring) }));
-  outers.sort((a, b) => a.area - b.area);
+  const sized = region.map((ring) => ({ ring, area: ringArea(ring), box: regionBox([ring])! }));
+  const outers = sized.filter(({ area }) => area > 0).sort((a, b) => a.area - b.area);
   const islands = new Map<Ring, Region>(outers.map(({ ring }) => [ring, [ring]]));
-  for (const hole of region) {
-    if (ringArea(hole) > 0) continue;
+  for (const hole of sized) {
+    if (hole.area > 0) continue;
+    const { x, y } = middleOfLongestEdge(hole.ring);
     // The smallest outer ring around the hole is the one it belongs to.
-    const home = outers.find(({ ring, area }) => area > -ringArea(hole) && holeLiesIn(hole, ring));
-    if (home) islands.get(home.ring)!.push(hole);
+    const home = outers.find(({ ring, area, box }) => area > -hole.area && boxHolds(box, x, y) && ringContains(ring, x, y));
+    if (home) islands.get(home.ring)!.push(hole.ring);
   }
   return outers.reverse().map(({ ring }) => islands.get(ring)!);
 }
 
-/** A hole may touch its outer ring in a point, so the vote of all its edge midpoints decides. */
-function holeLiesIn(hole: Ring, outer: Ring): boolean {
-  let votes = 0;
-  for (let i = 0, j = hole.length - 2; i < hole.length; j = i, i += 2) {
-    votes += ringContains(outer, (hole[i]! + hole[j]!) / 2, (hole[i + 1]! + hole[j + 1]!) / 2) ? 1 : -1;
+/** A hole may touch its outer ring in corners, never along an edge: the middle of an edge lies clearly inside. */
+function middleOfLongestEdge(ring: Ring): Point {
+  let longest = -1;
+  const middle = { x: 0, y: 0 };
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+    const length = (ring[i]! - ring[j]!) ** 2 + (ring[i + 1]! - ring[j + 1]!) ** 2;
+    if (length <= longest) continue;
+    longest = length;
+    middle.x = (ring[i]! + ring[j]!) / 2;
+    middle.y = (ring[i + 1]! + ring[j + 1]!) / 2;
   }
-  return votes > 0;
+  return middle;
+}
+
+export function boxHolds(box: Box, x: number, y: number): boolean {
+  return x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY;
+}
+
+export function boxesMeet(a: Box | null, b: Box | null): boolean {
+  return a !== null && b !== null && a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
+}
+
+/** True when a corner of one region lies in the other: what outlines that overlap do, unless they cross like a plus sign. */
+export function regionsShareCorners(a: Region, b: Region): boolean {
+  return hasCornerIn(a, b) || hasCornerIn(b, a);
+}
+
+function hasCornerIn(corners: Region, region: Region): boolean {
+  const box = regionBox(region);
+  if (!box) return false;
+  for (const ring of corners) {
+    for (let i = 0; i < ring.length; i += 2) {
+      if (boxHolds(box, ring[i]!, ring[i + 1]!) && regionContains(region, ring[i]!, ring[i + 1]!)) return true;
+    }
+  }
+  return false;
 }

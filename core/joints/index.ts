@@ -1,10 +1,10 @@
 /**
  * From widths to holds: how wide every part is joined, where it would break, how often it is held, what goes with it.
  */
-import { type Box, type Point, type Region, regionArea, regionBox, regionContains } from "../geometry";
+import { boxHolds, type Point, type Region, regionArea, regionBox, regionContains } from "../geometry";
 import { type Neck, poleOf, type WidthField } from "../measure";
 import { buildGraph, type JointGraph, lostByWay, minimumCut, narrowestOf } from "./graph";
-import { reachAnchors } from "./tree";
+import { buildMergeTree } from "./tree";
 
 export { type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
 
@@ -59,8 +59,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
   // Holds are measured to the middle of a holder, ties to any place in it: two graphs of the same necks.
   const toMiddles = buildGraph(field, terminals, new Uint8Array(field.bodies.length));
   const clearance = places.map((place) => place?.clearance ?? 0);
-  const toAnchors = reachAnchors(toMiddles, clearance, anchors);
-  const toMain = anchors.length > 1 ? reachAnchors(toMiddles, clearance, [main]) : toAnchors;
+  const tree = buildMergeTree(toMiddles, clearance);
   const held = bodiesOfHolders(field, parts, anchors, terminals);
   const graph = buildGraph(field, terminals, held);
 
@@ -70,7 +69,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
   };
 
   const holds = parts.map((_, i): Hold => {
-    const decider = (anchors.includes(i) ? toMain : toAnchors)[i]!;
+    const decider = tree.reach(i, anchors.includes(i) ? [main] : anchors);
     const pole = poles[i];
     if (!decider || !pole) {
       return {
@@ -99,7 +98,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
   });
 
   const widestWay = (a: number, b: number) => {
-    const decider = reachAnchors(toMiddles, clearance, [b])[a];
+    const decider = tree.reach(a, [b]);
     if (!decider) return 0;
     return "way" in decider ? toMiddles.ways[decider.way]!.width : clearance[decider.middleOf]!;
   };
@@ -123,7 +122,8 @@ function bodiesOfHolders(
   terminals: readonly number[],
 ): Uint8Array {
   const boxes = parts.map((part) => regionBox(part.region));
-  const lies = (i: number, x: number, y: number) => boxes[i] && within(boxes[i], x, y) && regionContains(parts[i]!.region, x, y);
+  const lies = (i: number, x: number, y: number) =>
+    boxes[i] && boxHolds(boxes[i], x, y) && regionContains(parts[i]!.region, x, y);
   const others = [...parts.keys()].filter((i) => !anchors.includes(i));
   const held = new Uint8Array(field.bodies.length);
   field.bodies.forEach(({ x, y }, b) => {
@@ -131,10 +131,6 @@ function bodiesOfHolders(
   });
   for (const i of anchors) if (terminals[i]! >= 0) held[terminals[i]!] = 1;
   return held;
-}
-
-function within(box: Box, x: number, y: number): boolean {
-  return x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY;
 }
 
 /** Along each way of the graph, the narrowest neck for each set of parts that meet there. */
@@ -145,7 +141,7 @@ function listJoints(field: WidthField, graph: JointGraph): Joint[] {
     const meeting = new Map<string, number[]>();
     for (const k of way.necks) {
       const parts = field.partsAt(k);
-      if (parts.length > 1) meeting.set(parts.join(" "), [...(meeting.get(parts.join(" ")) ?? []), k]);
+      if (parts && parts.length > 1) meeting.set(parts.join(" "), [...(meeting.get(parts.join(" ")) ?? []), k]);
     }
     const gone = new Set(lost[w]!);
     const takes = [...graph.nodeOf.keys()].filter((part) => gone.has(graph.nodeOf[part]!));

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { annulus, fineCircle, holdsOf, place, rectangle, turned } from "../testing/shapes";
 import { type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
-import { reachAnchors } from "./tree";
+import { buildMergeTree } from "./tree";
 
 describe("holds", () => {
   it("is the narrowest place on the widest way, and says where", () => {
@@ -157,13 +157,13 @@ describe("graph algorithms against trying everything", () => {
     fc.assert(
       fc.property(randomGraph, (graph) => {
         const clearance = graph.nodeOf.map((_, i) => 3 + (i % 5));
-        const reach = reachAnchors(graph, clearance, [0]);
+        const tree = buildMergeTree(graph, clearance);
         graph.nodeOf.forEach((node, part) => {
           if (part === 0) return;
           const fits = (width: number) =>
             width <= clearance[part]! && width <= clearance[0]! && reaches(graph, node, (w) => graph.ways[w]!.width >= width);
           const expected = [9, 8, 7, 6, 5, 4, 3, 2, 1].find(fits) ?? 0;
-          const decider = reach[part]!;
+          const decider = tree.reach(part, [0]);
           const found = decider === null ? 0 : "way" in decider ? graph.ways[decider.way]!.width : clearance[decider.middleOf]!;
           expect(found).toBe(expected);
         });

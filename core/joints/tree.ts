@@ -1,9 +1,10 @@
 /**
- * The merge tree: at which width does a part first meet a holder?
+ * The merge tree: at which width do two parts first meet?
  *
  * Ways are taken from the widest to the narrowest and join the nodes at their ends (Kruskal's maximum spanning forest with
- * union–find). The way by which a part first comes together with an anchor has the narrowest neck on the widest way between
- * them: its width is the part's hold, its place where the part would break off.
+ * union–find); every joining is a node of the tree above the two it joins. The lowest node above two parts is the narrowest
+ * place on the widest way between them. The lowest one above a part that has a holder below it is the part's hold: there it
+ * would break off.
  *
  * The disc that travels must fit into the middles of both parts as well, so each middle hangs on its body by a way of its own,
  * as wide as the clearance there.
@@ -13,25 +14,15 @@ import type { JointGraph } from "./graph";
 /** What decides a hold: a way of the graph, or the material in the middle of a part. */
 export type Decider = { way: number } | { middleOf: number };
 
-/**
- * @param clearance diameter in mm of the largest disc centred on each part's middle
- * @param anchors parts that count as held
- * @returns for each part what decides how wide it is held, `null` where no way leads to an anchor
- */
-export function reachAnchors(graph: JointGraph, clearance: readonly number[], anchors: readonly number[]): (Decider | null)[] {
+export interface MergeTree {
+  /** What decides how wide the way from a part to the nearest of the anchors is; itself for an anchor, `null` where no way leads to one. */
+  reach(part: number, anchors: readonly number[]): Decider | null;
+}
+
+/** @param clearance diameter in mm of the largest disc centred on each part's middle */
+export function buildMergeTree(graph: JointGraph, clearance: readonly number[]): MergeTree {
   const parts = graph.nodeOf.length;
-  const parent = Int32Array.from({ length: graph.nodes + parts }, (_, i) => i);
-  const find = (i: number) => {
-    while (parent[i] !== i) {
-      parent[i] = parent[parent[i]!]!;
-      i = parent[i]!;
-    }
-    return i;
-  };
-  const middle = (part: number) => graph.nodes + part;
-  const anchored = new Uint8Array(parent.length);
-  const reach: (Decider | null)[] = graph.nodeOf.map(() => null);
-  const waiting = new Map<number, number[]>();
+  const leaves = graph.nodes + parts;
   const steps: { a: number; b: number; width: number; decider: Decider }[] = graph.ways.map(({ a, b, width }, way) => ({
     a,
     b,
@@ -39,25 +30,40 @@ export function reachAnchors(graph: JointGraph, clearance: readonly number[], an
     decider: { way },
   }));
   graph.nodeOf.forEach((node, part) => {
-    if (node < 0) return;
-    if (anchors.includes(part)) {
-      anchored[middle(part)] = 1;
-      reach[part] = { middleOf: part };
-    } else waiting.set(middle(part), [part]);
-    steps.push({ a: node, b: middle(part), width: clearance[part]!, decider: { middleOf: part } });
+    if (node >= 0) steps.push({ a: node, b: graph.nodes + part, width: clearance[part]!, decider: { middleOf: part } });
   });
-
   steps.sort((m, n) => n.width - m.width);
-  for (const step of steps) {
-    let a = find(step.a);
-    let b = find(step.b);
-    if (a === b) continue;
-    if (anchored[b] === 1) [a, b] = [b, a];
-    const arriving = waiting.get(b) ?? [];
-    waiting.delete(b);
-    if (anchored[a] === 1) for (const part of arriving) reach[part] = step.decider;
-    else waiting.set(a, [...(waiting.get(a) ?? []), ...arriving]);
-    parent[b] = a;
+
+  const top = Int32Array.from({ length: leaves + steps.length }, (_, i) => i);
+  const find = (i: number) => {
+    while (top[i] !== i) {
+      top[i] = top[top[i]!]!;
+      i = top[i]!;
+    }
+    return i;
+  };
+  const above = new Int32Array(leaves + steps.length).fill(-1);
+  const deciders: Decider[] = [];
+  for (const { a, b, decider } of steps) {
+    const [m, n] = [find(a), find(b)];
+    if (m === n) continue;
+    const joined = leaves + deciders.length;
+    deciders.push(decider);
+    above[m] = above[n] = top[m] = top[n] = joined;
   }
-  return reach;
+
+  const reach = (part: number, anchors: readonly number[]): Decider | null => {
+    if (graph.nodeOf[part]! < 0) return null;
+    if (anchors.includes(part)) return { middleOf: part };
+    const held = new Set<number>();
+    for (const anchor of anchors) {
+      if (graph.nodeOf[anchor]! < 0) continue;
+      for (let node = graph.nodes + anchor; node !== -1 && !held.has(node); node = above[node]!) held.add(node);
+    }
+    for (let node = graph.nodes + part; node !== -1; node = above[node]!) {
+      if (held.has(node)) return deciders[node - leaves]!;
+    }
+    return null;
+  };
+  return { reach };
 }

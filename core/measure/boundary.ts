@@ -146,6 +146,14 @@ export function joinTouches(old: Boundary): Boundary {
   return fresh;
 }
 
+/** Those of the given edges that a point of another outline touches. */
+export function touchedEdges(b: Boundary, edges: readonly number[]): number[] {
+  return edges.filter((e) => {
+    for (let point = 0; point < b.points; point++) if (touchPosition(b, e, point) !== null) return true;
+    return false;
+  });
+}
+
 function touchPosition(b: Boundary, e: number, point: number): number | null {
   const [p, q] = [b.start[e]!, b.end[e]!];
   if (p === point || q === point) return null;

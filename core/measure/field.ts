@@ -11,7 +11,7 @@
  * Self-check: bodies − necks = components − holes of the region.
  */
 import type { Point, Region } from "../geometry";
-import { type Boundary, boundaryOf, edgeLength, joinTouches, splitEdges } from "./boundary";
+import { type Boundary, boundaryOf, edgeLength, joinTouches, splitEdges, touchedEdges } from "./boundary";
 import { type Mesh, nextHalfedge, prevHalfedge, triangulate } from "./mesh";
 import { refineChord } from "./refine";
 
@@ -62,8 +62,8 @@ export interface WidthField {
   necks: Necks;
   /** Neck k slid to its true minimum (remembered). */
   exact(k: number): Neck;
-  /** Parts at the ends of neck k as sampled: enough to tell joints from strokes. */
-  partsAt(k: number): number[];
+  /** Parts at the ends of neck k as sampled, ascending; `null` where it is a stroke of one part. */
+  partsAt(k: number): number[] | null;
   /** The body that the point belongs to and the clearance there, or `null` outside the material. */
   locate(x: number, y: number): Located | null;
   /** Which separate piece of material each body lies in; pieces that touch in a point are two. */
@@ -86,8 +86,8 @@ export interface FieldOptions {
 const STEP_PER_WIDTH = 1 / 3;
 /** Corners of a triangle closer than this along the ring belong to one bend and say nothing about a width. */
 const SAME_BEND = 6;
-/** After the first round only steps longer than the width itself are worth another triangulation. */
-const STEP_PER_WIDTH_LATER = 1;
+/** After the first round only steps twice as long as the width are worth another triangulation: chords are made exact anyway. */
+const STEP_PER_WIDTH_LATER = 2;
 const ROUNDS = 4;
 const ROUNDS_FOR_MISSING = 14;
 /** Edges shorter than this (mm) are not cut any further. */
@@ -123,7 +123,13 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   return {
     bodies,
     necks,
-    partsAt: (k) => partsOf([...edgesAt(ends[2 * k]!), ...edgesAt(ends[2 * k + 1]!)]),
+    partsAt: (k) => {
+      const [e, f] = [leaving[ends[2 * k]!]!, leaving[ends[2 * k + 1]!]!];
+      const { owner, before } = boundary;
+      // Nearly every neck is a stroke, so that is found out without making lists.
+      if (owner[e] === owner[f] && owner[before[e]!] === owner[e] && owner[before[f]!] === owner[f]) return null;
+      return partsOf([e, before[e]!, f, before[f]!]);
+    },
     exact: (k) => {
       let neck = known.get(k);
       if (!neck) {
@@ -156,30 +162,36 @@ function pointAt(b: Boundary, point: number): Point {
 
 /** Splits the boundary until its steps are short against the local width and the triangulation contains all of it. */
 function sample(start: Boundary, longest: number, shortest: number): { boundary: Boundary; mesh: Mesh } {
-  const sampled = refineSampling(start, longest, shortest);
-  if (sampled.mesh.missing.length === 0) return sampled;
-  // Outlines that touch without sharing a corner: let them share it.
-  const joined = refineSampling(joinTouches(start), longest, shortest);
-  if (joined.mesh.missing.length > 0) throw new MeasureError("The outline crosses itself and could not be measured");
-  return joined;
-}
-
-function refineSampling(start: Boundary, longest: number, shortest: number): { boundary: Boundary; mesh: Mesh } {
-  const pieces = new Uint16Array(start.edges);
-  for (let e = 0; e < start.edges; e++) pieces[e] = Math.min(60_000, Math.ceil(edgeLength(start, e) / longest));
-  let boundary = splitEdges(start, pieces);
-  for (let round = 1; ; round++) {
-    const mesh = triangulate(boundary);
-    const wanted =
-      round < ROUNDS ? piecesWanted(boundary, mesh, shortest, round === 1 ? STEP_PER_WIDTH : STEP_PER_WIDTH_LATER) : null;
-    const cuts = round < ROUNDS_FOR_MISSING ? cutsForMissing(boundary, mesh.missing) : new Map<number, number>();
-    if (!wanted && cuts.size === 0) return { boundary, mesh };
-    const pieces = wanted ?? new Uint16Array(boundary.edges);
+  let boundary = splitEvenly(start, longest);
+  let mesh = triangulate(boundary);
+  if (touchedEdges(boundary, mesh.missing).length > 0) {
+    // Outlines that touch without sharing a corner: let them share it.
+    const joined = joinTouches(start);
+    if (joined !== start) {
+      boundary = splitEvenly(joined, longest);
+      mesh = triangulate(boundary);
+    }
+  }
+  for (let round = 1; round < ROUNDS_FOR_MISSING; round++) {
+    const pieces =
+      round < ROUNDS
+        ? piecesWanted(boundary, mesh, shortest, round === 1 ? STEP_PER_WIDTH : STEP_PER_WIDTH_LATER)
+        : new Uint16Array(boundary.edges);
+    const cuts = cutsForMissing(boundary, mesh.missing);
     for (const e of cuts.keys()) pieces[e] = 2;
     const finer = splitEdges(boundary, pieces, cuts);
-    if (finer === boundary) return { boundary, mesh };
+    if (finer === boundary) break;
     boundary = finer;
+    mesh = triangulate(boundary);
   }
+  if (mesh.missing.length > 0) throw new MeasureError("The outline crosses itself and could not be measured");
+  return { boundary, mesh };
+}
+
+function splitEvenly(start: Boundary, longest: number): Boundary {
+  const pieces = new Uint16Array(start.edges);
+  for (let e = 0; e < start.edges; e++) pieces[e] = Math.min(60_000, Math.ceil(edgeLength(start, e) / longest));
+  return splitEdges(start, pieces);
 }
 
 /**
@@ -219,16 +231,22 @@ function piecesWanted(b: Boundary, mesh: Mesh, shortest: number, share: number):
   for (let h = 0; h < triangles.length; h++) {
     const e = mesh.edgeOn[h]!;
     if (e === -1 || mesh.inside[(h / 3) | 0] === 0) continue;
-    const length = edgeLength(b, e);
-    if (length <= shortest) continue;
+    const [p, q] = [2 * b.start[e]!, 2 * b.end[e]!];
     const apex = triangles[prevHalfedge(h)]!;
-    const toStart = Math.hypot(coords[2 * apex]! - b.x[b.start[e]!]!, coords[2 * apex + 1]! - b.y[b.start[e]!]!);
-    const toEnd = Math.hypot(coords[2 * apex]! - b.x[b.end[e]!]!, coords[2 * apex + 1]! - b.y[b.end[e]!]!);
-    const width = Math.min(toStart, toEnd);
+    const [ax, ay] = [coords[2 * apex]!, coords[2 * apex + 1]!];
+    const length2 = squared(coords[p]! - coords[q]!, coords[p + 1]! - coords[q + 1]!);
+    const width2 = Math.min(squared(ax - coords[p]!, ay - coords[p + 1]!), squared(ax - coords[q]!, ay - coords[q + 1]!));
+    if (length2 <= width2 * share * share || length2 <= shortest * shortest) continue;
+    const length = Math.sqrt(length2);
+    const width = Math.sqrt(width2);
     const wanted = Math.ceil(Math.min(length / shortest, length / (width * share)));
     if (wanted > 1 && !nearAlong(b, e, apex)) pieces[e] = Math.max(pieces[e]!, Math.min(wanted, 16));
   }
   return pieces;
+}
+
+function squared(x: number, y: number): number {
+  return x * x + y * y;
 }
 
 function nearAlong(b: Boundary, e: number, point: number): boolean {
@@ -364,35 +382,31 @@ function findPieces({ inside, halfedges, edgeOn }: Mesh): { pieceOfTriangle: Int
 /** Of two point sets, the nearest pair is always an edge of their common Delaunay triangulation. */
 function findGaps(mesh: Mesh, b: Boundary, pieceOfTriangle: Int32Array, leaving: Int32Array): Gap[] {
   const { triangles, halfedges, inside, coords } = mesh;
-  const piecesAt: (Set<number> | undefined)[] = new Array(b.points);
+  const NONE = -1;
+  const pieceAt = new Int32Array(b.points).fill(NONE);
+  /** Points in which several pieces touch. */
+  const shared = new Map<number, Set<number>>();
   for (let h = 0; h < triangles.length; h++) {
     const t = (h / 3) | 0;
     if (inside[t] === 0) continue;
-    const point = triangles[h]!;
-    piecesAt[point] = (piecesAt[point] ?? new Set()).add(pieceOfTriangle[t]!);
+    const [point, piece] = [triangles[h]!, pieceOfTriangle[t]!];
+    if (pieceAt[point] === NONE) pieceAt[point] = piece;
+    else if (pieceAt[point] !== piece) shared.set(point, (shared.get(point) ?? new Set([pieceAt[point]!])).add(piece));
   }
-  const nearest = new Map<string, { pieces: [number, number]; width: number; p: number; q: number }>();
+  const nearest = new Map<number, { pieces: [number, number]; width: number; p: number; q: number }>();
   const offer = (m: number, n: number, width: number, p: number, q: number) => {
     const pieces: [number, number] = m < n ? [m, n] : [n, m];
-    const key = pieces.join(" ");
+    const key = pieces[0] * 1e6 + pieces[1];
     const known = nearest.get(key);
     if (!known || width < known.width) nearest.set(key, { pieces, width, p, q });
   };
-  piecesAt.forEach((here, point) => {
-    if (!here || here.size < 2) return;
-    for (const m of here) for (const n of here) if (m < n) offer(m, n, 0, point, point);
-  });
+  for (const [point, touching] of shared)
+    for (const m of touching) for (const n of touching) if (m < n) offer(m, n, 0, point, point);
   for (let h = 0; h < triangles.length; h++) {
     if (halfedges[h]! < h) continue;
     const [p, q] = [triangles[h]!, triangles[nextHalfedge(h)]!];
-    const [from, to] = [piecesAt[p], piecesAt[q]];
-    if (!from || !to) continue;
-    for (const m of from) {
-      for (const n of to) {
-        if (m === n) continue;
-        offer(m, n, Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!), p, q);
-      }
-    }
+    if (p >= b.points || q >= b.points || pieceAt[p] === pieceAt[q]) continue;
+    offer(pieceAt[p]!, pieceAt[q]!, Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!), p, q);
   }
   const gaps = [...nearest.values()].map(({ pieces, width, p, q }): Gap => {
     const chord = width > 0 ? refineChord(b, leaving[p]!, leaving[q]!) : null;

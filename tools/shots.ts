@@ -1,0 +1,65 @@
+/**
+ * npm run shots: takes the pictures in docs/screenshots/ anew, from the demo pieces, in a data folder of its own.
+ */
+import { spawn } from "node:child_process";
+import { mkdirSync } from "node:fs";
+import { chromium, type Page } from "@playwright/test";
+import { BROWSER } from "../e2e/browser";
+
+const OUT = "docs/screenshots";
+
+const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void> }[] = [
+  { name: "rack", path: "/" },
+  { name: "bench-falls", path: "/bench/demo-boat-naming" },
+  { name: "bench-weak", path: "/bench/demo-sea-kale", before: (page) => page.getByRole("button", { name: /^the t,/ }).click() },
+  {
+    name: "bench-finding",
+    path: "/bench/demo-sea-kale",
+    before: (page) => page.getByRole("region", { name: "Findings" }).getByRole("button").first().click(),
+  },
+  {
+    name: "bench-joints",
+    path: "/bench/demo-harbour-office",
+    before: (page) =>
+      page
+        .getByRole("button", { name: /Joints/ })
+        .first()
+        .click(),
+  },
+  {
+    name: "bench-lettering",
+    path: "/bench/demo-boat-naming",
+    before: (page) =>
+      page
+        .getByRole("button", { name: /Lettering/ })
+        .first()
+        .click(),
+  },
+];
+
+const server = spawn(process.execPath, ["--import", "tsx", "server/index.ts"], {
+  env: { ...process.env, MEND_JOINT_DATA: ":memory:", MEND_JOINT_PORT: "0" },
+  stdio: ["ignore", "pipe", "inherit"],
+});
+const url = await new Promise<string>((resolve, reject) => {
+  server.stdout.on("data", (chunk) => {
+    const found = /http:\/\/[\d.]+:\d+/.exec(String(chunk));
+    if (found) resolve(found[0]);
+  });
+  server.on("exit", () => reject(new Error("The server did not start")));
+});
+
+mkdirSync(OUT, { recursive: true });
+const browser = await chromium.launch(BROWSER);
+for (const { name, path, before } of VIEWS) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
+  await page.goto(url + path);
+  await page.waitForTimeout(2500);
+  if (before) await before(page);
+  await page.waitForTimeout(1200);
+  await page.screenshot({ path: `${OUT}/${name}.png` });
+  console.log(`${OUT}/${name}.png`);
+  await page.close();
+}
+await browser.close();
+server.kill();

@@ -17,12 +17,12 @@ import {
   regionContains,
   regionsShareCorners,
 } from "./geometry";
-import { barOutline, stickOutline } from "./holders";
+import { barOutline, stickOutline, tieOutline } from "./holders";
 import { findJoints, type Hold, type Joint } from "./joints";
 import { type Finding, type JudgedPart, judgeHolds, type LooseGroup, type PartLabel, type Verdict, verdictOf } from "./judge";
 import { type Font, type Letter, type LetterIsland, layoutWord, type WordLayout } from "./lettering";
 import { type Body, MeasureError, measureWidths, type WidthField } from "./measure";
-import { graphemesOf, type Piece, type Units } from "./piece";
+import { graphemesOf, type Piece, type Tie, type Units } from "./piece";
 import { type Weld, weld } from "./weld";
 
 /** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
@@ -198,10 +198,28 @@ function solidsOf(piece: Piece, layouts: readonly WordLayout[]): Solid[] {
       continue;
     }
     const around = { lettering, baseline, before: solids.map((solid) => solid.region) };
-    const region = part.kind === "bar" ? barOutline(part, around) : stickOutline(part, around);
-    solids.push({ id: part.id, partId: part.id, label: { kind: part.kind, text: "", ordinal: "" }, holder: true, region });
+    const region =
+      part.kind === "bar"
+        ? barOutline(part, around)
+        : part.kind === "stick"
+          ? stickOutline(part, around)
+          : tieOutline(part, (end) => placeOfEnd(end, layouts));
+    if (region.length === 0) continue;
+    solids.push({
+      id: part.id,
+      partId: part.id,
+      label: { kind: part.kind, text: "", ordinal: "" },
+      holder: part.kind !== "tie",
+      region,
+    });
   }
   return solids;
+}
+
+function placeOfEnd({ letter, x, y }: Tie["ends"][number], layouts: readonly WordLayout[]): Point | null {
+  if (!letter) return { x, y };
+  const home = layouts.find(({ wordId }) => wordId === letter.wordId)?.letters.find(({ key }) => key === letter.key);
+  return home ? { x: home.origin.x + x, y: home.origin.y + y } : null;
 }
 
 function lettersToSolids(letter: Letter, layout: WordLayout): Solid[] {

@@ -4,6 +4,8 @@
 import { arcPoints, type Box, normalise, type Region } from "../geometry";
 import type { Bar, Stick } from "../piece";
 
+export { type EndPlace, tieOutline } from "./ties";
+
 /** What a holder has to go by. */
 export interface Surroundings {
   /** Box around all lettering, or `null` when there is none. */

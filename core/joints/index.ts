@@ -63,10 +63,10 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
   const held = bodiesOfHolders(field, parts, anchors, terminals);
   const graph = buildGraph(field, terminals, held);
 
-  const acrossMiddle = (part: number): Neck => {
-    const { clearance: width, from, to } = places[part]!;
-    return { width, from, to, parts: [part] };
-  };
+  // One neck per middle, so that all that hangs on it can be seen to hang on the same place.
+  const middles = places.map(
+    (place, part): Neck | null => place && { width: place.clearance, from: place.from, to: place.to, parts: [part] },
+  );
 
   const holds = parts.map((_, i): Hold => {
     const decider = tree.reach(i, anchors.includes(i) ? [main] : anchors);
@@ -82,7 +82,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
         anchor: i === main,
       };
     }
-    const neck = "way" in decider ? field.exact(toMiddles.ways[decider.way]!.narrowest) : acrossMiddle(decider.middleOf);
+    const neck = "way" in decider ? field.exact(toMiddles.ways[decider.way]!.narrowest) : middles[decider.middleOf]!;
     const { width } = neck;
     const ties = minimumCut(graph, graph.nodeOf[i]!, () => 1);
     return {

@@ -44,7 +44,7 @@ export interface JudgedPart {
 
 /** How a part is called in a sentence. */
 export interface PartLabel {
-  kind: "letter" | "dot" | "accent" | "speck" | "bar" | "stick" | "shape";
+  kind: "letter" | "dot" | "accent" | "speck" | "bar" | "stick" | "tie" | "shape";
   /** The letter itself, or the letter a dot belongs to, or the name of a shape. */
   text: string;
   /** "second", "third" … where a letter stands in its word several times. */
@@ -92,7 +92,7 @@ export function judgeHolds(
   }
   const byNeck = new Map<object, number[]>();
   holds.forEach((hold, i) => {
-    if (hold.falls || hold.width >= leastWidth - GRACE || (hold.anchor && !parts[i]!.holder)) return;
+    if (measureState(hold, parts[i]!.holder, leastWidth) !== 1) return;
     const place = hold.neck ?? hold;
     byNeck.set(place, [...(byNeck.get(place) ?? []), i]);
   });
@@ -115,6 +115,12 @@ export function judgeHolds(
   const labels = new Map(parts.map((part) => [part.id, part.label]));
   for (const finding of findings) finding.message = describeFinding(finding, labels, leastWidth, units);
   return findings;
+}
+
+/** 0 holds, 1 weak, 2 falls: the larger the worse. A letter that stands in for a holder is measured by nothing, a holder by itself. */
+export function measureState(hold: JudgedHold, holder: boolean, leastWidth: number): 0 | 1 | 2 {
+  if (hold.falls) return 2;
+  return hold.width < leastWidth - GRACE && (!hold.anchor || holder) ? 1 : 0;
 }
 
 export function verdictOf(findings: readonly Finding[]): Verdict {

@@ -31,7 +31,7 @@ export function shortName(label: PartLabel | undefined): string {
   if (!label) return "?";
   const letter = label.ordinal ? `${label.ordinal} ${label.text}` : label.text;
   if (label.kind === "letter" || label.kind === "shape") return letter;
-  return label.kind === "bar" || label.kind === "stick" ? label.kind : `${label.kind} of ${letter}`;
+  return label.kind === "bar" || label.kind === "stick" || label.kind === "tie" ? label.kind : `${label.kind} of ${letter}`;
 }
 
 /** "t–h", "i–bar". */

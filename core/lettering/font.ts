@@ -4,7 +4,7 @@
  * HarfBuzz runs as WebAssembly and is ready when this module has loaded.
  */
 import * as hb from "harfbuzzjs";
-import { flattenPath, islandsOf, normalise, type PathCommand, type Region } from "../geometry";
+import { flattenPath, islandsOf, normalise, offset, type PathCommand, type Region } from "../geometry";
 import { type Body, poleOf } from "../measure";
 
 /** Font files larger than this are refused: 20 MB holds the largest CJK fonts. */
@@ -39,8 +39,8 @@ export interface Font {
   shape(text: string): { glyphs: ShapedGlyph[]; advance: number };
   /** Extent of a glyph cluster in font units, or `null` when it is blank. */
   extent(glyphs: readonly ShapedGlyph[]): { minX: number; maxX: number; minY: number; maxY: number } | null;
-  /** The outline of a glyph cluster: `scale` mm per font unit, largest island first. */
-  islands(glyphs: readonly ShapedGlyph[], scale: number): Island[];
+  /** The outline of a glyph cluster: `scale` mm per font unit, strokes grown by `thicken` mm in all, largest island first. */
+  islands(glyphs: readonly ShapedGlyph[], scale: number, thicken?: number): Island[];
 }
 
 /** Outlines kept per font; old ones go when there are more. */
@@ -86,15 +86,16 @@ export function loadFont(id: string, name: string, bytes: Uint8Array): Font {
       }
       return box.minX <= box.maxX ? box : null;
     },
-    islands: (glyphs, scale) => {
-      const key = `${scale}|${glyphs.map((glyph) => `${glyph.id},${glyph.x},${glyph.y}`).join("|")}`;
+    islands: (glyphs, scale, thicken = 0) => {
+      const key = `${scale}|${thicken}|${glyphs.map((glyph) => `${glyph.id},${glyph.x},${glyph.y}`).join("|")}`;
       let known = islands.get(key);
       if (!known) {
         if (islands.size >= CACHE) islands.clear();
         const rings = glyphs.flatMap(({ id: glyph, x, y }) =>
           flattenPath(outline(glyph).map((command) => place(command, scale, x, y))).map(({ ring }) => ring),
         );
-        known = islandsOf(normalise(rings)).map((region) => ({ region, pole: poleOf(region) }));
+        const region = normalise(rings);
+        known = islandsOf(thicken > 0 ? offset(region, thicken / 2) : region).map((region) => ({ region, pole: poleOf(region) }));
         islands.set(key, known);
       }
       return known;

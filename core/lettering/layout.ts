@@ -64,7 +64,7 @@ export function layoutWord(word: Word, font: Font): WordLayout {
       y: word.at.y + change.dy,
     };
     const id = `${word.id}:${cluster.key}`;
-    const islands = font.islands(cluster.glyphs, scale).map(({ region, pole }, n): LetterIsland => {
+    const islands = font.islands(cluster.glyphs, scale, word.thicken).map(({ region, pole }, n): LetterIsland => {
       const dx = origin.x + (n > 0 ? change.dotDx : 0);
       const dy = origin.y + (n > 0 ? change.dotDy : 0);
       return {

@@ -7,7 +7,7 @@ export type Move =
   /** A letter, or only its dots and accents. */
   | { what: "letter" | "dots"; wordId: string; key: string; dx: number; dy: number }
   | { what: "word"; wordId: string; dx: number; dy: number }
-  /** Bars slide sideways and take more or less overlap; sticks slide sideways and bite more or less. */
+  /** Bars slide sideways and take more or less overlap; sticks slide sideways and bite more or less; ties go along whole. */
   | { what: "holder"; id: string; dx: number; dy: number };
 
 export const UNCHANGED_LETTER: LetterChange = { dx: 0, dy: 0, dotDx: 0, dotDy: 0 };
@@ -46,7 +46,11 @@ export function applyMove(piece: Piece, move: Move): Piece {
     case "holder":
       return change(move.id, (part) => {
         if (part.kind === "bar") return { ...part, dx: within(part.dx + dx), overlap: within(part.overlap + dy, -100, 100) };
-        return part.kind === "stick" ? { ...part, dx: within(part.dx + dx), bite: within(part.bite + dy, -100, 200) } : part;
+        if (part.kind === "stick") return { ...part, dx: within(part.dx + dx), bite: within(part.bite + dy, -100, 200) };
+        if (part.kind === "word") return part;
+        const [first, second] = part.ends;
+        const shift = (end: typeof first) => ({ ...end, x: within(end.x + dx), y: within(end.y + dy) });
+        return { ...part, ends: [shift(first), shift(second)] };
       });
   }
 }

@@ -44,6 +44,8 @@ const word = z
     size: wordSize,
     /** Added between letters, mm; negative brings them together. */
     tracking: z.number().min(-50).max(50).default(0),
+    /** Strokes grown by so much in all, mm: half of it on each side. */
+    thicken: z.number().min(0).max(10).default(0),
     /** Left end of the baseline. */
     at: z.strictObject({ x: offset, y: offset }).default({ x: 0, y: 0 }),
     /** Which end of the baseline, or its middle, stays put when the word changes. */
@@ -82,7 +84,22 @@ const stick = z.strictObject({
   dx: offset.default(0),
 });
 
-export const partSchema = z.discriminatedUnion("kind", [word, bar, stick]);
+const tieEnd = z.strictObject({
+  /** The letter that this end sits on and follows; without one the end stays where it is. */
+  letter: z.strictObject({ wordId: id, key: id }).optional(),
+  /** From the letter's origin, else from the piece's. */
+  x: offset,
+  y: offset,
+});
+
+const tie = z.strictObject({
+  kind: z.literal("tie"),
+  id,
+  width: length(0.1, 100),
+  ends: z.tuple([tieEnd, tieEnd]),
+});
+
+export const partSchema = z.discriminatedUnion("kind", [word, bar, stick, tie]);
 
 export const stockSchema = z.strictObject({
   id: z.string().max(40),
@@ -120,6 +137,7 @@ export type Piece = z.output<typeof pieceSchema>;
 export type Part = z.output<typeof partSchema>;
 export type Word = Extract<Part, { kind: "word" }>;
 export type Bar = Extract<Part, { kind: "bar" }>;
+export type Tie = Extract<Part, { kind: "tie" }>;
 export type Stick = Extract<Part, { kind: "stick" }>;
 export type LetterChange = z.output<typeof letterChange>;
 export type Stock = z.output<typeof stockSchema>;

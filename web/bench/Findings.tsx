@@ -1,12 +1,21 @@
 import type { Examination } from "@mend-joint/core";
 import { regionBox } from "@mend-joint/core/geometry";
 import type { Finding } from "@mend-joint/core/judge";
+import type { Piece } from "@mend-joint/core/piece";
+import { useState } from "react";
 import { pointAt, selectionOf, useBench } from "../state/bench";
 import { VerdictMark } from "../ui/VerdictMark";
+import { MendAll } from "./MendAll";
+import { Mends } from "./Mends";
 
-/** What is wrong, worst first. A press shows the place and takes the part in the hand. */
-export function Findings({ examination }: { examination: Examination }) {
+const keyOf = (finding: Finding) => `${finding.kind} ${finding.parts.join(" ")}`;
+
+/** What is wrong, worst first, each with the mends on offer. A press shows the place and takes the part in the hand. */
+export function Findings({ examination, piece }: { examination: Examination; piece: Piece }) {
   const { findings } = examination;
+  const [chosen, setChosen] = useState("");
+  // The worst finding is open unless the maker has opened another that is still there.
+  const open = findings.some((finding) => keyOf(finding) === chosen) ? chosen : findings[0] && keyOf(findings[0]);
   return (
     <section aria-label="Findings" className="flex min-h-0 flex-1 flex-col">
       <h2 className="flex items-baseline justify-between px-5 pt-4 pb-2 font-display text-[17px] font-semibold">
@@ -19,20 +28,25 @@ export function Findings({ examination }: { examination: Examination }) {
           <p className="mt-3">Drag a letter, or change a word: the piece is measured again at once.</p>
         </div>
       ) : (
-        <ol className="flex-1 overflow-y-auto px-3 pb-4">
-          {findings.map((finding) => (
-            <li key={`${finding.kind} ${finding.parts.join(" ")} ${finding.at.x}`}>
-              <FindingRow finding={finding} examination={examination} />
-            </li>
-          ))}
-        </ol>
+        <>
+          <ol className="min-h-0 flex-1 overflow-y-auto px-3 pb-4">
+            {findings.map((finding, index) => (
+              <li key={keyOf(finding)} className={open === keyOf(finding) ? "mb-2 rounded-xl bg-film pb-2" : ""}>
+                <FindingRow finding={finding} examination={examination} onOpen={() => setChosen(keyOf(finding))} />
+                {open === keyOf(finding) && <Mends piece={piece} index={index} />}
+              </li>
+            ))}
+          </ol>
+          <MendAll piece={piece} count={findings.length} />
+        </>
       )}
     </section>
   );
 }
 
-function FindingRow({ finding, examination }: { finding: Finding; examination: Examination }) {
+function FindingRow({ finding, examination, onOpen }: { finding: Finding; examination: Examination; onOpen(): void }) {
   const show = () => {
+    onOpen();
     const solid = examination.solids.find(({ id }) => id === finding.parts[0]);
     const box = solid && regionBox(solid.region);
     const { at, gap } = finding;

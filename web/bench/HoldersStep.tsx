@@ -1,4 +1,4 @@
-import type { Bar, Piece, Stick } from "@mend-joint/core/piece";
+import type { Bar, Piece, Stick, Tie } from "@mend-joint/core/piece";
 import { Plus, Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
 import { useBench } from "../state/bench";
@@ -8,7 +8,7 @@ import { LengthField } from "../ui/LengthField";
 import { addPart, changePart, removePart, roomForParts } from "./parts";
 
 export function HoldersStep({ piece }: { piece: Piece }) {
-  const holders = piece.parts.filter((part) => part.kind !== "word");
+  const holders = piece.parts.filter((part): part is Bar | Stick | Tie => part.kind !== "word");
   const room = roomForParts(piece);
   return (
     <div className="flex flex-col gap-5">
@@ -17,9 +17,9 @@ export function HoldersStep({ piece }: { piece: Piece }) {
           Nothing holds the letters but each other. A bar joins letters that do not touch; a stick goes into the cake or the pot.
         </p>
       )}
-      {holders.map((holder) =>
-        holder.kind === "bar" ? <BarForm key={holder.id} bar={holder} /> : <StickForm key={holder.id} stick={holder} />,
-      )}
+      {holders.map((holder) => (
+        <HolderPart key={holder.id} part={holder} />
+      ))}
       <div className="-ml-3 flex flex-wrap gap-1">
         <Button look="quiet" disabled={!room} onClick={() => addPart(piece, { kind: "bar" }, "bar")}>
           <Plus size={16} aria-hidden="true" /> Add a bar
@@ -29,6 +29,27 @@ export function HoldersStep({ piece }: { piece: Piece }) {
         </Button>
       </div>
     </div>
+  );
+}
+
+function HolderPart({ part }: { part: Bar | Stick | Tie }) {
+  if (part.kind === "bar") return <BarForm bar={part} />;
+  return part.kind === "stick" ? <StickForm stick={part} /> : <TieForm tie={part} />;
+}
+
+function TieForm({ tie }: { tie: Tie }) {
+  return (
+    <HolderForm id={tie.id} title="Tie">
+      <LengthField
+        label="Width"
+        value={tie.width}
+        least={0.1}
+        most={100}
+        step={0.1}
+        onChange={(width) => changePart<Tie>(tie.id, (old) => ({ ...old, width }))}
+        hint="Drag it on the piece. It follows the letters that it sits on."
+      />
+    </HolderForm>
   );
 }
 

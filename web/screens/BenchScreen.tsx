@@ -68,7 +68,7 @@ function Bench() {
           {examination && <Chain examination={examination} />}
         </main>
         <aside className="flex min-h-0 flex-col border-l border-rule bg-ground" aria-label="What was found">
-          {examination && <Findings examination={examination} />}
+          {examination && <Findings examination={examination} piece={piece} />}
         </aside>
       </div>
       <Conflict />

@@ -2,7 +2,7 @@
  * The board with the piece on it: drawn in its material at true proportions, measured on itself, moved by hand.
  */
 import type { Examination } from "@mend-joint/core";
-import { joinBoxes, type Point, regionBox } from "@mend-joint/core/geometry";
+import { joinBoxes, type Point, type Region, regionBox } from "@mend-joint/core/geometry";
 import { applyMove, formatLength, formatNumber, type Piece } from "@mend-joint/core/piece";
 import { useGesture } from "@use-gesture/react";
 import { Maximize, Minus, Plus } from "lucide-react";
@@ -171,6 +171,7 @@ function PieceDrawing({
   const selection = useBench((state) => state.selection);
   const pointed = useBench((state) => state.pointed);
   const move = useBench((state) => state.move);
+  const preview = useBench((state) => state.preview);
   const units = useBench((state) => state.units);
   const look = LOOKS[material];
   const { cutouts, solids, box } = examination;
@@ -220,6 +221,7 @@ function PieceDrawing({
             </g>
           );
         })}
+        {preview && <MendPreview added={preview.added} removed={preview.removed} />}
         {solids.map((solid) => (
           <Handle key={solid.id} id={solid.id} path={regionPath(solid.region)} marked={marked.has(solid.id)} />
         ))}
@@ -233,6 +235,22 @@ function PieceDrawing({
       />
       {move && selection && <MoveNote examination={examination} selection={selection} view={view} size={size} />}
     </>
+  );
+}
+
+/** What a mend would add, filled; what it would take away, dotted. */
+function MendPreview({ added, removed }: { added: Region; removed: Region }) {
+  return (
+    <g pointerEvents="none" stroke="var(--color-holds)" strokeWidth={2} fillRule="evenodd">
+      <path d={regionPath(added)} fill="var(--color-holds)" fillOpacity={0.75} vectorEffect="non-scaling-stroke" />
+      <path
+        d={regionPath(removed)}
+        fill="var(--color-film)"
+        fillOpacity={0.6}
+        strokeDasharray="2 4"
+        vectorEffect="non-scaling-stroke"
+      />
+    </g>
   );
 }
 

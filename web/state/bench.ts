@@ -2,6 +2,7 @@
  * What the bench shows at the moment: nothing of this is saved.
  */
 import type { Examination } from "@mend-joint/core";
+import type { Region } from "@mend-joint/core/geometry";
 import { applyMove, type Move, type Piece, type Units } from "@mend-joint/core/piece";
 import { create } from "zustand";
 
@@ -34,6 +35,8 @@ interface BenchState {
   /** A move under way; it becomes part of the piece when the hand lets go. */
   move: Move | null;
   place: Place | null;
+  /** Material that a mend would add and take away, drawn over the piece. */
+  preview: { added: Region; removed: Region } | null;
 }
 
 const UNITS_KEY = "mend-joint:units";
@@ -48,6 +51,7 @@ export const useBench = create<BenchState>()(() => ({
   pointedJoint: null,
   move: null,
   place: null,
+  preview: null,
 }));
 
 export function setUnits(units: Units): void {
@@ -65,6 +69,7 @@ export function clearBench(): void {
     pointedJoint: null,
     move: null,
     place: null,
+    preview: null,
   });
 }
 

@@ -2,15 +2,39 @@
  * The screen's end of the examining worker: only the newest question counts.
  */
 import type { Examination } from "@mend-joint/core";
+import type { Mend, MendedAll } from "@mend-joint/core/mend";
 import type { Piece, Units } from "@mend-joint/core/piece";
 import { type Remote, wrap } from "comlink";
 import type { ExaminerApi } from "./examiner.worker";
 
-let remote: Remote<ExaminerApi> | undefined;
+function start(): { remote: Remote<ExaminerApi>; worker: Worker } {
+  const worker = new Worker(new URL("./examiner.worker.ts", import.meta.url), { type: "module" });
+  return { remote: wrap<ExaminerApi>(worker), worker };
+}
+
+let examiner: ReturnType<typeof start> | undefined;
+/** Mends take longer than examining; a worker of their own keeps them out of the way of the hand. */
+let mender: ReturnType<typeof start> | undefined;
 
 function worker(): Remote<ExaminerApi> {
-  remote ??= wrap<ExaminerApi>(new Worker(new URL("./examiner.worker.ts", import.meta.url), { type: "module" }));
-  return remote;
+  examiner ??= start();
+  return examiner.remote;
+}
+
+export function mendsFor(piece: Piece, finding: number, units: Units): Promise<Mend[]> {
+  mender ??= start();
+  return mender.remote.mends(piece, finding, units);
+}
+
+export function mendAll(piece: Piece, units: Units): Promise<MendedAll> {
+  mender ??= start();
+  return mender.remote.mendAll(piece, units);
+}
+
+/** Ends whatever mending is under way; its answers never come. */
+export function stopMending(): void {
+  mender?.worker.terminate();
+  mender = undefined;
 }
 
 /** Examines one piece; for the rack, where every answer is wanted. */

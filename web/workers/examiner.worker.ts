@@ -2,6 +2,7 @@
  * Examines pieces away from the screen, so that typing and dragging never wait.
  */
 import type { Examination } from "@mend-joint/core";
+import type { Mend, MendedAll } from "@mend-joint/core/mend";
 import type { Piece, Units } from "@mend-joint/core/piece";
 import { expose } from "comlink";
 
@@ -10,6 +11,9 @@ const examining = import("./examining");
 
 const api = {
   examine: async (piece: Piece, units: Units): Promise<Examination> => (await examining).examinePiece(piece, units),
+  mends: async (piece: Piece, finding: number, units: Units): Promise<Mend[]> =>
+    (await examining).mendsFor(piece, finding, units),
+  mendAll: async (piece: Piece, units: Units): Promise<MendedAll> => (await examining).mendPiece(piece, units),
 };
 
 export type ExaminerApi = typeof api;

@@ -3,6 +3,7 @@
  */
 import { type Examination, examine, type Library } from "@mend-joint/core";
 import { type Font, loadFont } from "@mend-joint/core/lettering";
+import { type Mend, type MendedAll, mendAll, offerMends } from "@mend-joint/core/mend";
 import type { Piece, Units } from "@mend-joint/core/piece";
 
 const fonts = new Map<string, Font>();
@@ -36,7 +37,23 @@ async function nameOf(id: string): Promise<string> {
 
 const library: Library = { font: (id) => fonts.get(id) };
 
+const ensureFonts = (piece: Piece) =>
+  Promise.all(piece.parts.map((part) => (part.kind === "word" ? ensureFont(part.font) : undefined)));
+
 export async function examinePiece(piece: Piece, units: Units): Promise<Examination> {
-  await Promise.all(piece.parts.map((part) => (part.kind === "word" ? ensureFont(part.font) : undefined)));
+  await ensureFonts(piece);
   return examine(piece, library, { units });
+}
+
+/** @param index of the finding in an examination of this piece */
+export async function mendsFor(piece: Piece, index: number, units: Units): Promise<Mend[]> {
+  await ensureFonts(piece);
+  const examination = examine(piece, library, { units });
+  const finding = examination.findings[index];
+  return finding ? offerMends(piece, examination, finding, library, units) : [];
+}
+
+export async function mendPiece(piece: Piece, units: Units): Promise<MendedAll> {
+  await ensureFonts(piece);
+  return mendAll(piece, library, units);
 }

@@ -1,0 +1,28 @@
+import { expect, test } from "@playwright/test";
+
+test("a mend is offered with its widths, shown on the piece, taken, and undone in one step", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByLabel("Word or line").fill("Kit");
+  const mends = page.getByRole("list", { name: "Mends on offer" });
+  const lower = mends.getByRole("button", { name: /^Lower it/ });
+  await expect(lower).toContainText("0.0");
+  await expect(mends.getByRole("button")).toHaveCount(3);
+  await lower.hover();
+  await expect(page.locator('path[fill="var(--color-holds)"]').first()).toBeVisible();
+  await lower.click();
+  await expect(page.getByTestId("verdict")).toContainText("Everything holds.");
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(page.getByTestId("verdict")).toContainText("The dot of i falls off.");
+});
+
+test("mend all makes the piece hold; one undo takes all of it back", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByLabel("Word or line").fill("Jiří");
+  await expect(page.getByTestId("verdict")).toContainText("fall off");
+  await page.getByRole("button", { name: "Mend all" }).click();
+  await expect(page.getByTestId("verdict")).toContainText("Everything holds.", { timeout: 30_000 });
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(page.getByTestId("verdict")).toContainText("fall off");
+});

@@ -1,0 +1,75 @@
+import type { Mend } from "@mend-joint/core/mend";
+import { formatNumber, type Piece } from "@mend-joint/core/piece";
+import { ArrowRight } from "lucide-react";
+import { useEffect, useState } from "react";
+import { useBench } from "../state/bench";
+import { usePiece } from "../state/piece";
+import { mendsFor } from "../workers/examiner";
+
+/** The hand must have rested so long before mends are worked out, ms. */
+const REST = 350;
+
+/** The mends on offer for one finding: tried already, with the width before and after. Pointing at one draws it on the piece. */
+export function Mends({ piece, index }: { piece: Piece; index: number }) {
+  const units = useBench((state) => state.units);
+  const settled = useBench((state) => state.examined === piece && state.move === null);
+  const [answer, setAnswer] = useState<{ piece: Piece; index: number; mends: Mend[] } | null>(null);
+
+  useEffect(() => {
+    if (!settled) return;
+    let gone = false;
+    const timer = setTimeout(() => {
+      mendsFor(piece, index, units).then(
+        (mends) => !gone && setAnswer({ piece, index, mends }),
+        () => !gone && setAnswer({ piece, index, mends: [] }),
+      );
+    }, REST);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+      useBench.setState({ preview: null });
+    };
+  }, [piece, index, units, settled]);
+
+  if (!answer || answer.piece !== piece || answer.index !== index) {
+    return <p className="px-3 pb-1 pl-10 text-[13px] text-quiet">Trying mends …</p>;
+  }
+  if (answer.mends.length === 0) {
+    return (
+      <p className="px-3 pb-1 pl-10 text-[13px] text-quiet">
+        No single mend was found. Move the part by hand, or change the words.
+      </p>
+    );
+  }
+  const apply = (mend: Mend) => {
+    useBench.setState({ preview: null, selection: null });
+    usePiece.getState().change(() => mend.piece);
+  };
+  return (
+    <ul aria-label="Mends on offer" className="flex flex-col gap-1 px-2">
+      {answer.mends.map((mend) => {
+        const preview = () => useBench.setState({ preview: mend });
+        const clear = () => useBench.setState({ preview: null });
+        return (
+          <li key={mend.kind + mend.title}>
+            <button
+              type="button"
+              onClick={() => apply(mend)}
+              onPointerEnter={preview}
+              onPointerLeave={clear}
+              onFocus={preview}
+              onBlur={clear}
+              className="w-full rounded-lg border border-rule bg-film px-3 py-2 text-left hover:border-holds hover:bg-holds/6"
+            >
+              <span className="block text-[14px] font-medium">{mend.title}</span>
+              <span className="figure flex items-center gap-1.5 text-[12px] text-quiet">
+                {formatNumber(mend.before, units)} <ArrowRight size={12} aria-label="becomes" /> {formatNumber(mend.after, units)}{" "}
+                {units}
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

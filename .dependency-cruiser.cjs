@@ -33,13 +33,13 @@ module.exports = {
       name: "core-is-pure",
       comment: "no DOM, no Node, no other room of the house",
       severity: "error",
-      from: { path: "^core/", pathNot: "\\.test\\.ts$|^core/testing/" },
+      from: { path: "^core/", pathNot: "\\.test\\.ts$|^core/tests/" },
       to: { path: "^(server|web|cli|library|demo|e2e|bench)/" },
     },
     {
       name: "core-without-node",
       severity: "error",
-      from: { path: "^core/", pathNot: "\\.test\\.ts$|^core/testing/" },
+      from: { path: "^core/", pathNot: "\\.test\\.ts$|^core/tests/" },
       to: { dependencyTypes: ["core"] },
     },
     {

@@ -8,7 +8,17 @@ import { parseArgs } from "node:util";
 import { type Examination, examine, examineSolids, solidsFromShapes } from "@mend-joint/core";
 import { readSvg, SvgError } from "@mend-joint/core/formats";
 import { verdictSentence } from "@mend-joint/core/judge";
-import { formatLength, PieceError, parseLength, parsePiece, STOCKS, type Stock, stockByName } from "@mend-joint/core/piece";
+import {
+  formatLength,
+  lostToCut,
+  PieceError,
+  parseLength,
+  parsePiece,
+  STOCKS,
+  type Stock,
+  stockByName,
+  widthToDraw,
+} from "@mend-joint/core/piece";
 import { labelsOf, reportOf, thinnestPlace } from "@mend-joint/core/report";
 import { shippedLibrary } from "@mend-joint/library";
 
@@ -79,6 +89,8 @@ function readFile(file: string): string {
 interface Checked {
   examination: Examination;
   stock: { name: string; leastWidth: number };
+  /** What the cut takes from a joint, mm. */
+  lost: number;
   flipY: boolean;
   notes: string[];
 }
@@ -99,7 +111,7 @@ function checkSvg(text: string, request: Request): Checked {
   const stock = { ...(request.stock ?? STOCKS[0]!) };
   if (request.minWidth !== undefined) stock.leastWidth = request.minWidth;
   const { solids, findings } = solidsFromShapes(shapes, request.holders);
-  return { examination: examineSolids(solids, stock.leastWidth, { extra: findings }), stock, flipY: true, notes };
+  return { examination: examineSolids(solids, stock.leastWidth, { extra: findings }), stock, lost: 0, flipY: true, notes };
 }
 
 function checkPiece(text: string, request: Request): Checked {
@@ -111,20 +123,26 @@ function checkPiece(text: string, request: Request): Checked {
   }
   const piece = parsePiece(document);
   if (request.stock) piece.stock = { ...request.stock };
-  if (request.minWidth !== undefined) piece.stock = { ...piece.stock, leastWidth: request.minWidth };
+  if (request.minWidth !== undefined) piece.stock = { ...piece.stock, leastWidth: request.minWidth, kerf: 0 };
   const examination = examine(piece, shippedLibrary());
   for (const id of request.holders) {
     if (!examination.solids.some((solid) => solid.id === id)) throw new UsageError(`There is no part "${id}" to be the holder`);
   }
-  if (request.holders.length === 0) return { examination, stock: piece.stock, flipY: false, notes: [] };
+  if (request.holders.length === 0) return { examination, stock: piece.stock, lost: lostToCut(piece), flipY: false, notes: [] };
   const solids = examination.solids.map((solid) => ({ ...solid, holder: request.holders.includes(solid.id) }));
   const options = { words: examination.words };
-  return { examination: examineSolids(solids, piece.stock.leastWidth, options), stock: piece.stock, flipY: false, notes: [] };
+  return {
+    examination: examineSolids(solids, widthToDraw(piece), options),
+    stock: piece.stock,
+    lost: lostToCut(piece),
+    flipY: false,
+    notes: [],
+  };
 }
 
-function printText({ examination, stock, notes }: Checked): void {
+function printText({ examination, stock, lost, notes }: Checked): void {
   const labels = labelsOf(examination);
-  console.log(verdictSentence(examination.verdict, examination.findings, thinnestPlace(examination), labels, stock, "mm"));
+  console.log(verdictSentence(examination.verdict, examination.findings, thinnestPlace(examination), labels, stock, "mm", lost));
   for (const finding of examination.findings) console.log(`- ${finding.message}`);
   examination.solids.forEach((solid, i) => {
     const hold = examination.holds[i]!;

@@ -22,7 +22,7 @@ import { findJoints, type Hold, type Joint } from "./joints";
 import { type Finding, type JudgedPart, judgeHolds, type LooseGroup, type PartLabel, type Verdict, verdictOf } from "./judge";
 import { type Font, type Letter, type LetterIsland, layoutWord, type WordLayout } from "./lettering";
 import { type Body, MeasureError, measureWidths, type WidthField } from "./measure";
-import { graphemesOf, type Piece, type Tie, type Units } from "./piece";
+import { graphemesOf, type Piece, type Tie, type Units, widthToDraw } from "./piece";
 import { type Weld, weld } from "./weld";
 
 /** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
@@ -46,6 +46,7 @@ export interface Solid {
 export interface Examination {
   verdict: Verdict;
   findings: Finding[];
+  /** How wide a joint must be drawn, mm: what the stock wants and what the cut takes. */
   leastWidth: number;
   solids: Solid[];
   /** One for each of `solids`. */
@@ -88,7 +89,7 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
   const stage = stopwatch(options.onStage);
   const words = stage("lettering", () => layOutWords(piece, library));
   const solids = stage("holders", () => solidsOf(piece, words.layouts));
-  return examineSolids(solids, piece.stock.leastWidth, { ...options, words: words.layouts, extra: words.findings });
+  return examineSolids(solids, widthToDraw(piece), { ...options, words: words.layouts, extra: words.findings });
 }
 
 /**

@@ -29,7 +29,7 @@ export function demoPieces(): Piece[] {
           id: "w1",
           text: "late kale",
           font: "dancing-script-bold",
-          size: { by: "cap-height", mm: 20.2 },
+          size: { by: "cap-height", mm: 22.2 },
           tracking: -0.2,
         },
         { kind: "bar", id: "bar", height: 4, overlap: 0.8, overhang: 0, corner: 2 },

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { annulus, fineCircle, rectangle, reversed } from "../testing/shapes";
+import { annulus, fineCircle, rectangle, reversed } from "../tests/shapes";
 import { flattenPath, type PathCommand } from "./path";
 import { difference, intersection, normalise, offset, union } from "./polygons";
 import { islandsOf, regionArea, regionBox, regionCentroid, regionContains, regionPerimeter, ringArea } from "./ring";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { FLATNESS, regionArea, regionBox } from "../geometry";
 import { type Bar, parsePiece, STOCKS, type Stick } from "../piece";
-import { rectangle } from "../testing/shapes";
+import { rectangle } from "../tests/shapes";
 import { barOutline, stickOutline, undersideAt } from "./index";
 
 const part = <P>(document: object) =>

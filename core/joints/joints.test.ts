@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { annulus, fineCircle, holdsOf, place, rectangle, turned } from "../testing/shapes";
+import { annulus, fineCircle, holdsOf, place, rectangle, turned } from "../tests/shapes";
 import { type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
 import { buildMergeTree } from "./tree";
 

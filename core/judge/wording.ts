@@ -64,7 +64,7 @@ export function describeFinding(finding: Finding, labels: Labels, leastWidth: nu
   }
 }
 
-/** The one sentence above the piece. */
+/** The one sentence above the piece. @param lost what the cut takes from a joint, mm */
 export function verdictSentence(
   verdict: Verdict,
   findings: readonly Finding[],
@@ -72,8 +72,11 @@ export function verdictSentence(
   labels: Labels,
   stock: { name: string; leastWidth: number },
   units: Units,
+  lost = 0,
 ): string {
-  const wants = `${stock.name} wants ${formatLength(stock.leastWidth, units)}.`;
+  const withCut =
+    lost > 0 ? `, drawn ${formatLength(stock.leastWidth + lost, units)} since the cut takes ${formatLength(lost, units)}` : "";
+  const wants = `${stock.name} wants ${formatLength(stock.leastWidth, units)}${withCut}.`;
   const measure = thinnest ? `${thinnestText(thinnest, labels, units)}; ${wants}` : capital(wants);
   const other = findings.find((finding) => !["loose", "thin-joint", "thin-stroke"].includes(finding.kind));
   const first = other ? `${other.message} ` : "";

@@ -3,7 +3,7 @@
  */
 import { describe, expect, it } from "vitest";
 import { normalise, regionArea, transformRing } from "../geometry";
-import { annulus, fineCircle, holdsOf, place, rectangle, turned } from "../testing/shapes";
+import { annulus, fineCircle, holdsOf, place, rectangle, turned } from "../tests/shapes";
 import { measureWidths } from "./field";
 
 /** Half a grid unit at each end, widened where outlines cross at a flat angle. */

@@ -6,8 +6,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { type Piece, parsePiece, STOCKS } from "../piece";
-import { rasterise, widestWay } from "../testing/raster";
-import { fineCircle, holdsOf, place, rectangle, turned } from "../testing/shapes";
+import { rasterise, widestWay } from "../tests/raster";
+import { fineCircle, holdsOf, place, rectangle, turned } from "../tests/shapes";
 import { poleOf } from "./pole";
 
 const PIXEL = 0.04;

@@ -121,6 +121,8 @@ export const pieceSchema = z
     name: z.string().trim().min(1, "must not be empty").max(LIMITS.name),
     purpose: z.enum(PURPOSES).default("topper"),
     stock: stockSchema,
+    /** On the line, the cut takes half its width from each side of a joint; outside the line, the machine leaves the piece as drawn. */
+    cut: z.enum(["on-line", "outside"]).default("on-line"),
     /** In build order: later parts join, or change, what is there. */
     parts: z.array(partSchema).max(LIMITS.parts),
   })

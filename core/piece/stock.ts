@@ -4,7 +4,7 @@
  * Least widths and kerfs are starting values: from memory, common practice, no published source. Every piece carries its
  * own copy and can change it.
  */
-import type { Stock } from "./schema";
+import type { Piece, Stock } from "./schema";
 
 export const STOCKS: readonly Stock[] = [
   { id: "birch-3", name: "birch 3 mm", material: "birch", thickness: 3, leastWidth: 1.5, kerf: 0.18, tool: "laser" },
@@ -43,4 +43,14 @@ export const STOCKS: readonly Stock[] = [
 export function stockByName(name: string): Stock | undefined {
   const wanted = name.trim().toLowerCase();
   return STOCKS.find((stock) => stock.id === wanted || stock.name.toLowerCase() === wanted);
+}
+
+/** Width in mm that the cut takes from a drawn joint: half a kerf on each side when the machine follows the line itself. */
+export function lostToCut({ stock, cut }: Pick<Piece, "stock" | "cut">): number {
+  return cut === "on-line" ? stock.kerf : 0;
+}
+
+/** How wide a joint must be drawn so that the least width is left after the cut, mm. */
+export function widthToDraw(piece: Pick<Piece, "stock" | "cut">): number {
+  return piece.stock.leastWidth + lostToCut(piece);
 }

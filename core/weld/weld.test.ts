@@ -5,7 +5,7 @@ import { describe, expect, it } from "vitest";
 import { islandsOf, normalise, type Region, type Ring, regionArea } from "../geometry";
 import { layoutWord } from "../lettering";
 import { parsePiece, STOCKS, type Word } from "../piece";
-import { fineCircle, rectangle, reversed } from "../testing/shapes";
+import { fineCircle, rectangle, reversed } from "../tests/shapes";
 import { weld } from "./index";
 
 const library = shippedLibrary();

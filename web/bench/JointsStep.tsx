@@ -1,9 +1,10 @@
 import type { Examination } from "@mend-joint/core";
-import { placeName } from "@mend-joint/core/judge";
-import { formatLength, formatNumber, type Piece } from "@mend-joint/core/piece";
+import { countWord, placeName } from "@mend-joint/core/judge";
+import { formatLength, formatNumber, type Piece, widthToDraw } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
 import { pointAt, useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
+import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
 
 const SHOWN = 60;
@@ -11,6 +12,7 @@ const SHOWN = 60;
 /** What the stock asks for, and every joint there is, narrowest first. */
 export function JointsStep({ piece }: { piece: Piece }) {
   const examination = useBench((state) => state.examination);
+  const units = useBench((state) => state.units);
   return (
     <div className="flex flex-col gap-4">
       <LengthField
@@ -22,6 +24,20 @@ export function JointsStep({ piece }: { piece: Piece }) {
         onChange={(leastWidth) => usePiece.getState().change((old) => ({ ...old, stock: { ...old.stock, leastWidth } }))}
         hint="A starting value. Change it to what your machine and your hands have taught you."
       />
+      <Choice
+        label="Where the cut runs"
+        value={piece.cut}
+        options={[
+          { value: "on-line", text: "on the line" },
+          { value: "outside", text: "outside it" },
+        ]}
+        onChange={(cut) => usePiece.getState().change((old) => ({ ...old, cut }))}
+      />
+      <p className="-mt-2 text-[12px] text-quiet">
+        {piece.cut === "on-line"
+          ? `The cut takes ${formatLength(piece.stock.kerf, units, 2)} from every joint, so joints must be drawn ${formatLength(widthToDraw(piece), units, 2)} wide.`
+          : "The machine makes up for the width of its cut: the piece comes out as drawn."}
+      </p>
       {examination && <JointList examination={examination} />}
     </div>
   );
@@ -62,7 +78,14 @@ function JointList({ examination }: { examination: Examination }) {
                 })
               }
             >
-              <span className="truncate text-[14px]">{name}</span>
+              <span className="min-w-0 text-[14px]">
+                <span className="block truncate">{name}</span>
+                {joint.takes.length > 0 && (
+                  <span className="block truncate text-[12px] text-quiet">
+                    {joint.takes.length === 1 ? "one part hangs on it" : `${countWord(joint.takes.length)} parts hang on it`}
+                  </span>
+                )}
+              </span>
               <span className="relative h-2 rounded-full bg-ink/8">
                 <span
                   className={`absolute inset-y-0 left-0 rounded-full ${weak ? "bg-weak" : "bg-holds"}`}

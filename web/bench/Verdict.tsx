@@ -1,6 +1,6 @@
 import type { Examination } from "@mend-joint/core";
 import { verdictSentence } from "@mend-joint/core/judge";
-import type { Piece } from "@mend-joint/core/piece";
+import { lostToCut, type Piece } from "@mend-joint/core/piece";
 import { labelsOf, thinnestPlace } from "@mend-joint/core/report";
 import { useBench } from "../state/bench";
 import { VerdictMark } from "../ui/VerdictMark";
@@ -32,5 +32,13 @@ export function Verdict({ examination, piece }: { examination: Examination | nul
 function sentence(examination: Examination, piece: Piece, units: "mm" | "in"): string {
   const { verdict, findings } = examination;
   if (findings[0]?.kind === "empty") return findings[0].message;
-  return verdictSentence(verdict, findings, thinnestPlace(examination), labelsOf(examination), piece.stock, units);
+  return verdictSentence(
+    verdict,
+    findings,
+    thinnestPlace(examination),
+    labelsOf(examination),
+    piece.stock,
+    units,
+    lostToCut(piece),
+  );
 }

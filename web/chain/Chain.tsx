@@ -157,6 +157,8 @@ function Link({ link, examination }: { link: ChainLink; examination: Examination
   return (
     <div
       className="flex w-7 flex-col items-center"
+      onPointerEnter={() => pointAt([], link.joint)}
+      onPointerLeave={() => pointAt([])}
       title={link.width === null ? "Not joined to each other" : `Joint ${formatLength(link.width, units, 2)}`}
     >
       <div className="flex h-[52px] w-full items-center">

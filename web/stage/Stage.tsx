@@ -172,6 +172,7 @@ function PieceDrawing({
   const pointed = useBench((state) => state.pointed);
   const move = useBench((state) => state.move);
   const preview = useBench((state) => state.preview);
+  const pointedJoint = useBench((state) => state.pointedJoint);
   const units = useBench((state) => state.units);
   const look = LOOKS[material];
   const { cutouts, solids, box } = examination;
@@ -179,6 +180,8 @@ function PieceDrawing({
   const measures = useMeasures(examination);
   const handled = new Set(move ? (selection?.solids ?? []) : []);
   const marked = new Set([...(selection?.solids ?? []), ...pointed]);
+  const joint = pointedJoint === null ? undefined : examination.joints[pointedJoint];
+  const goes = new Set(joint?.takes.map((i) => solids[i]!.id));
 
   return (
     <>
@@ -223,9 +226,16 @@ function PieceDrawing({
         })}
         {preview && <MendPreview added={preview.added} removed={preview.removed} />}
         {solids.map((solid) => (
-          <Handle key={solid.id} id={solid.id} path={regionPath(solid.region)} marked={marked.has(solid.id)} />
+          <Handle
+            key={solid.id}
+            id={solid.id}
+            path={regionPath(solid.region)}
+            marked={marked.has(solid.id)}
+            goes={goes.has(solid.id)}
+          />
         ))}
       </g>
+      {examination.centre && <CentreOfMass at={toScreen(view, size, examination.centre)} />}
       <Callipers
         measures={measures}
         view={view}
@@ -235,6 +245,17 @@ function PieceDrawing({
       />
       {move && selection && <MoveNote examination={examination} selection={selection} view={view} size={size} />}
     </>
+  );
+}
+
+/** Where the piece balances. */
+function CentreOfMass({ at }: { at: Point }) {
+  return (
+    <g transform={`translate(${at.x} ${at.y})`}>
+      <title>Centre of mass</title>
+      <circle r={7} fill="var(--color-film)" stroke="var(--color-ink)" strokeWidth={1.2} />
+      <path d="M0 0V-7A7 7 0 0 1 7 0ZM0 0V7A7 7 0 0 1 -7 0Z" fill="var(--color-ink)" />
+    </g>
   );
 }
 
@@ -254,14 +275,16 @@ function MendPreview({ added, removed }: { added: Region; removed: Region }) {
   );
 }
 
-/** An invisible copy of a part's outline that can be taken in the hand. */
-function Handle({ id, path, marked }: { id: string; path: string; marked: boolean }) {
+/** An invisible copy of a part's outline that can be taken in the hand; shown where the part would go with a joint. */
+function Handle({ id, path, marked, goes = false }: { id: string; path: string; marked: boolean; goes?: boolean }) {
   return (
     <path
       d={path}
       data-solid={id}
-      fill="transparent"
-      stroke={marked ? "var(--color-focus)" : "none"}
+      fill={goes ? "var(--color-falls)" : "transparent"}
+      fillOpacity={goes ? 0.35 : 1}
+      stroke={marked ? "var(--color-focus)" : goes ? "var(--color-falls)" : "none"}
+      strokeDasharray={goes && !marked ? "2 4" : undefined}
       strokeWidth={2}
       vectorEffect="non-scaling-stroke"
       className="cursor-grab active:cursor-grabbing"

@@ -1,0 +1,149 @@
+import { describe, expect, it } from "vitest";
+import {
+  countWord,
+  describeFinding,
+  type Finding,
+  type JudgedHold,
+  judgeHolds,
+  type Labels,
+  measureState,
+  nameOf,
+  type PartLabel,
+  placeName,
+  verdictOf,
+  verdictSentence,
+} from "./index";
+
+const label = (kind: PartLabel["kind"], text = "", ordinal = ""): PartLabel => ({ kind, text, ordinal });
+const LABELS: Labels = new Map([
+  ["t", label("letter", "t")],
+  ["h", label("letter", "h")],
+  ["e2", label("letter", "e", "second")],
+  ["i.1", label("dot", "i")],
+  ["ř.1", label("accent", "ř", "first")],
+  ["bar", label("bar")],
+  ["A", label("shape", "A")],
+]);
+
+const at = { x: 1, y: 2 };
+const neck = (width: number, parts: number[]) => ({ width, parts, from: { x: 0, y: 0 }, to: { x: width, y: 0 } });
+const hold = (width: number, more: Partial<JudgedHold> = {}): JudgedHold => ({
+  width,
+  falls: width === 0,
+  neck: null,
+  at,
+  anchor: false,
+  ...more,
+});
+const part = (id: string, holder = false) => ({ id, label: LABELS.get(id)!, holder });
+const finding = (more: Partial<Finding>): Finding => ({
+  kind: "loose",
+  parts: ["t"],
+  meeting: 1,
+  at,
+  width: 0,
+  means: "falls",
+  message: "",
+  ...more,
+});
+
+describe("names", () => {
+  it.each([
+    ["t", "the t"],
+    ["e2", "the second e"],
+    ["i.1", "the dot of i"],
+    ["ř.1", "the accent of the first ř"],
+    ["bar", "the bar"],
+    ["A", "A"],
+    ["?", "a part"],
+  ])("%s is called %s", (id, name) => {
+    expect(nameOf(LABELS.get(id))).toBe(name);
+  });
+
+  it("places are called by what meets there", () => {
+    expect(placeName(["t", "h"], LABELS)).toBe("t–h");
+    expect(placeName(["e2", "bar"], LABELS)).toBe("second e–bar");
+  });
+
+  it("counts in words up to twelve", () => {
+    expect([0, 1, 12, 13].map(countWord)).toEqual(["no", "one", "twelve", "13"]);
+  });
+});
+
+describe("findings", () => {
+  it("what falls comes first, then the narrowest; what holds is not mentioned", () => {
+    const shared = neck(0.8, [0, 1]);
+    const parts = [part("t"), part("h"), part("i.1"), part("bar", true)];
+    const holds = [hold(0.8, { neck: shared }), hold(2), hold(0), hold(6, { anchor: true })];
+    const findings = judgeHolds(parts, holds, [{ parts: [2] }], 1.5);
+    expect(findings.map(({ kind, parts: ids }) => [kind, ids])).toEqual([
+      ["loose", ["i.1"]],
+      ["thin-joint", ["t", "h"]],
+    ]);
+    expect(verdictOf(findings)).toBe("falls");
+    expect(verdictOf(findings.slice(1))).toBe("weak");
+    expect(verdictOf([])).toBe("holds");
+  });
+
+  it("parts that hang on one place are one finding", () => {
+    const shared = neck(0.8, [0, 3]);
+    const parts = [part("t"), part("h"), part("e2"), part("bar", true)];
+    const holds = [0, 1, 2].map(() => hold(0.8, { neck: shared }));
+    const [only, ...rest] = judgeHolds(parts, [...holds, hold(6, { anchor: true })], [], 1.5);
+    expect(rest).toEqual([]);
+    expect(only).toMatchObject({ parts: ["t", "bar", "h", "e2"], meeting: 2, chord: { from: { x: 0, y: 0 } } });
+    expect(only!.message).toBe(
+      "The joint t–bar is only 0.8 mm; it wants 1.5 mm. The h and the second e would go with it. Bring the parts closer or overlap them more.",
+    );
+  });
+
+  it("exactly as wide as needed is wide enough", () => {
+    expect(judgeHolds([part("t")], [hold(1.4999)], [], 1.5)).toEqual([]);
+    expect(judgeHolds([part("t")], [hold(1.49)], [], 1.5)).toHaveLength(1);
+  });
+
+  it("a letter that stands in for a holder is not measured, a holder is", () => {
+    expect(measureState(hold(1, { anchor: true }), false, 1.5)).toBe(0);
+    expect(measureState(hold(1, { anchor: true }), true, 1.5)).toBe(1);
+    expect(measureState(hold(0), false, 1.5)).toBe(2);
+  });
+});
+
+describe("sentences", () => {
+  it("say what, where, how much, what to do", () => {
+    const gap = { width: 1.92, from: at, to: at };
+    expect(describeFinding(finding({ parts: ["i.1"], gap }), LABELS, 1.5, "mm")).toBe(
+      "The dot of i is not joined. 1.9 mm are missing to the next material: move it until it bites.",
+    );
+    expect(describeFinding(finding({ parts: ["t", "h"], gap: { ...gap, width: 0 } }), LABELS, 1.5, "mm")).toContain(
+      "only touch in a point: overlap them by 1.5 mm",
+    );
+    expect(describeFinding(finding({}), LABELS, 1.5, "mm")).toContain("add a bar or a stick");
+    expect(describeFinding(finding({ kind: "thin-stroke", width: 0.9 }), LABELS, 1.5, "in")).toBe(
+      "The material of the t is only 0.035 in wide here; it wants 0.059 in. Make it larger or choose heavier lettering.",
+    );
+  });
+
+  const stock = { name: "birch 3 mm", leastWidth: 1.5 };
+  const thinnest = { width: 0.8, parts: ["t", "h"] };
+
+  it("one above the piece: falls, weak, holds", () => {
+    const loose = [finding({ parts: ["t"] }), finding({ parts: ["h"] })];
+    expect(verdictSentence("falls", loose, thinnest, LABELS, stock, "mm")).toBe(
+      "Two letters fall off. Thinnest joint 0.8 mm, at t–h; birch 3 mm wants 1.5 mm.",
+    );
+    const mixed = [finding({ parts: ["t", "i.1"] })];
+    expect(verdictSentence("falls", mixed, null, LABELS, stock, "mm")).toBe("Two parts fall off. Birch 3 mm wants 1.5 mm.");
+    const weak = [finding({ kind: "thin-joint", means: "weak" })];
+    expect(verdictSentence("weak", weak, thinnest, LABELS, stock, "mm")).toMatch(/^One weak place\. /);
+    expect(verdictSentence("holds", [], { width: 2, parts: ["t"] }, LABELS, stock, "mm")).toBe(
+      "Everything holds. Thinnest stroke 2.0 mm, in the t; birch 3 mm wants 1.5 mm.",
+    );
+  });
+
+  it("say what the cut takes", () => {
+    expect(verdictSentence("holds", [], thinnest, LABELS, stock, "mm", 0.18)).toContain(
+      "wants 1.5 mm, drawn 1.7 mm since the cut takes 0.2 mm.",
+    );
+  });
+});

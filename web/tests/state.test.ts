@@ -1,0 +1,208 @@
+import { examine } from "@mend-joint/core";
+import { boxesMeet, regionBox } from "@mend-joint/core/geometry";
+import { type Piece, parsePiece, STOCKS, type Word } from "@mend-joint/core/piece";
+import { demoPieces } from "@mend-joint/demo";
+import { shippedLibrary } from "@mend-joint/library";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { stubBrowser } from "./browser";
+
+const { storage } = stubBrowser();
+const { fallsOf } = await import("../stage/fallen");
+const { selectionOf, useBench, withMove, setUnits, clearBench } = await import("../state/bench");
+const { putOnBench, usePiece, UNDO_STEPS } = await import("../state/piece");
+const { keepMine, openPiece, saveNow, takeTheirs, useSaving } = await import("../state/saving");
+
+const library = shippedLibrary();
+const topper = demoPieces().find(({ id }) => id === "demo-boat-naming")!;
+const rename = (name: string) => usePiece.getState().change((piece) => ({ ...piece, name }));
+
+describe("what falls", () => {
+  it("lies below the words, beside the stick, and not on other fallen parts", () => {
+    const examination = examine(topper, library);
+    const falls = fallsOf(examination);
+    const stick = regionBox(examination.solids.find(({ id }) => id === "stick")!.region)!;
+    const lying = examination.cutouts.flatMap(({ region }, i) => {
+      const fall = falls[i];
+      if (!fall) return [];
+      const box = regionBox(region)!;
+      return [{ minX: box.minX + fall.dx, maxX: box.maxX + fall.dx, minY: box.minY + fall.dy, maxY: box.maxY + fall.dy }];
+    });
+    expect(lying).toHaveLength(2);
+    for (const box of lying) {
+      expect(box.maxY).toBeLessThan(0);
+      expect(boxesMeet(box, stick)).toBe(false);
+    }
+    expect(boxesMeet(lying[0]!, lying[1]!)).toBe(false);
+  });
+
+  it("nothing falls from what holds", () => {
+    expect(fallsOf(examine(demoPieces()[0]!, library)).every((fall) => fall === null)).toBe(true);
+  });
+
+  it("a whole loose line only sinks a little", () => {
+    const piece = parsePiece({
+      name: "x",
+      stock: STOCKS[0],
+      parts: [
+        { kind: "word", id: "w", text: "oooo", font: "pacifico", size: { by: "width", mm: 90 } },
+        { kind: "bar", id: "b", overlap: -9, height: 30 },
+      ],
+    });
+    const fall = fallsOf(examine(piece, library)).find((each) => each !== null)!;
+    expect(fall.dy).toBeGreaterThanOrEqual(-10);
+    expect(fall.dy).toBeLessThan(0);
+  });
+});
+
+describe("the hand", () => {
+  const examination = examine(topper, library);
+
+  it("takes a letter with its dots, a dot alone, a holder", () => {
+    expect(selectionOf(examination, "w1:k2")).toMatchObject({
+      solids: ["w1:k2", "w1:k2.1"],
+      move: { what: "letter", key: "k2" },
+    });
+    expect(selectionOf(examination, "w1:k2.1")).toMatchObject({ solids: ["w1:k2.1"], move: { what: "dots", key: "k2" } });
+    expect(selectionOf(examination, "stick")).toMatchObject({ move: { what: "holder", id: "stick" } });
+    expect(selectionOf(examination, "nothing")).toBeNull();
+  });
+
+  it("a move under way changes a copy, not the piece", () => {
+    const moved = withMove(topper, { what: "dots", wordId: "w1", key: "k2", dx: 0, dy: -3 });
+    expect((moved.parts[0] as Word).changes).not.toEqual((topper.parts[0] as Word).changes);
+    expect(withMove(topper, { what: "dots", wordId: "w1", key: "k2", dx: 0, dy: 0 })).toBe(topper);
+    expect(withMove(topper, null)).toBe(topper);
+  });
+
+  it("remembers the units", () => {
+    setUnits("in");
+    expect(storage.get("mend-joint:units")).toBe("in");
+    setUnits("mm");
+    clearBench();
+    expect(useBench.getState()).toMatchObject({ units: "mm", selection: null, preview: null });
+  });
+});
+
+describe("undo", () => {
+  it("takes back 200 steps and no more, and does them again", () => {
+    putOnBench(topper);
+    for (let i = 1; i <= UNDO_STEPS + 30; i++) rename(`Step ${i}`);
+    const { undo, redo } = usePiece.temporal.getState();
+    undo(UNDO_STEPS + 100);
+    expect(usePiece.getState().piece!.name).toBe("Step 30");
+    redo(5);
+    expect(usePiece.getState().piece!.name).toBe("Step 35");
+  });
+
+  it("begins anew with another piece", () => {
+    putOnBench(topper);
+    rename("Changed");
+    putOnBench(demoPieces()[0]!);
+    usePiece.temporal.getState().undo();
+    expect(usePiece.getState().piece!.id).toBe("demo-harbour-office");
+  });
+});
+
+describe("saving", () => {
+  let server: { version: number; document: Piece; down: boolean; asked: number };
+
+  beforeEach(() => {
+    vi.useFakeTimers();
+    storage.clear();
+    server = { version: 1, document: topper, down: false, asked: 0 };
+    vi.stubGlobal("fetch", async (path: string, init?: RequestInit) => {
+      server.asked++;
+      if (server.down) throw new TypeError("no connection");
+      const wire = () => ({
+        id: topper.id,
+        version: server.version,
+        updatedAt: new Date(0).toISOString(),
+        document: server.document,
+      });
+      if (init?.method === "PUT") {
+        const { version, document } = JSON.parse(String(init.body)) as { version: number; document: Piece };
+        if (version !== server.version) return Response.json({ detail: "stale", current: wire() }, { status: 409 });
+        server.version++;
+        server.document = document;
+      }
+      if (init?.method === "POST") {
+        const { document } = JSON.parse(String(init.body)) as { document: Piece };
+        return Response.json({ ...wire(), id: "copy", document: { ...document, id: "copy" } }, { status: 201 });
+      }
+      expect(path).toContain("/api/pieces/");
+      return Response.json(wire());
+    });
+  });
+  afterEach(() => {
+    vi.useRealTimers();
+    vi.unstubAllGlobals();
+  });
+
+  const status = () => useSaving.getState().status;
+  const settle = () => vi.advanceTimersByTimeAsync(1000);
+
+  it("saves shortly after a change, many changes in one", async () => {
+    await openPiece(topper.id);
+    const asked = server.asked;
+    for (const name of ["a", "ab", "abc"]) rename(name);
+    expect(status()).toBe("waiting");
+    await settle();
+    expect(status()).toBe("saved");
+    expect(server.document.name).toBe("abc");
+    expect(server.asked).toBe(asked + 1);
+  });
+
+  it("keeps a draft until the server has it, tries again, and takes the draft up after a restart", async () => {
+    await openPiece(topper.id);
+    server.down = true;
+    rename("Not lost");
+    await settle();
+    expect(status()).toBe("failed");
+    expect([...drafts()]).toHaveLength(1);
+    putOnBench(null);
+    server.down = false;
+    await openPiece(topper.id);
+    expect(usePiece.getState().piece!.name).toBe("Not lost");
+    await settle();
+    expect(server.document.name).toBe("Not lost");
+    expect([...drafts()]).toHaveLength(0);
+  });
+
+  it("tells the stale one, and mine can win", async () => {
+    await openPiece(topper.id);
+    server.version = 5;
+    server.document = { ...topper, name: "Theirs" };
+    rename("Mine");
+    await settle();
+    expect(status()).toBe("stale");
+    expect(useSaving.getState().theirs!.piece.name).toBe("Theirs");
+    await keepMine();
+    expect(server.document.name).toBe("Mine");
+    expect(status()).toBe("saved");
+  });
+
+  it("or theirs, with mine as a copy", async () => {
+    await openPiece(topper.id);
+    server.version = 5;
+    server.document = { ...topper, name: "Theirs" };
+    rename("Mine");
+    await settle();
+    const copy = await takeTheirs(true);
+    expect(copy!.piece.name).toBe("Mine (copy)");
+    expect(usePiece.getState().piece!.name).toBe("Theirs");
+    expect(status()).toBe("saved");
+    await settle();
+    expect(server.document.name).toBe("Theirs");
+  });
+
+  it("saves at once when asked to", async () => {
+    await openPiece(topper.id);
+    rename("Now");
+    await saveNow();
+    expect(server.document.name).toBe("Now");
+  });
+
+  function drafts(): string[] {
+    return [...storage.keys()].filter((key) => key.startsWith("mend-joint:draft:"));
+  }
+});

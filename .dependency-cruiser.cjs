@@ -1,5 +1,18 @@
 /** Imports run only downwards: a stage of the core knows the stages before it, never the ones after. */
-const STAGES = ["geometry", "measure", "piece", "lettering", "holders", "weld", "joints", "judge", "mend", "cut", "formats"];
+const STAGES = [
+  "geometry",
+  "measure",
+  "piece",
+  "lettering",
+  "holders",
+  "weld",
+  "joints",
+  "judge",
+  "examine",
+  "report",
+  "mend",
+  "formats",
+];
 
 /** Which stages each stage may use (itself always). */
 const MAY_USE = {
@@ -11,9 +24,10 @@ const MAY_USE = {
   weld: ["geometry"],
   joints: ["geometry", "measure"],
   judge: ["geometry", "piece"],
-  mend: ["geometry", "piece", "lettering", "holders", "weld", "measure", "joints", "judge"],
-  cut: ["geometry", "piece", "weld"],
-  formats: ["geometry", "piece", "cut"],
+  examine: ["geometry", "piece", "lettering", "holders", "weld", "measure", "joints", "judge"],
+  report: ["geometry", "judge", "examine"],
+  mend: ["geometry", "piece", "judge", "examine"],
+  formats: ["geometry", "piece"],
 };
 
 const stageRules = STAGES.map((stage) => ({
@@ -22,7 +36,7 @@ const stageRules = STAGES.map((stage) => ({
   from: { path: `^core/${stage}/`, pathNot: "\\.test\\.ts$" },
   to: {
     path: "^core/",
-    pathNot: `^core/(${[stage, ...MAY_USE[stage]].join("|")})/${stage === "mend" ? "|^core/(index|examine)\\.ts" : ""}`,
+    pathNot: `^core/(${[stage, ...MAY_USE[stage]].join("|")})/`,
   },
 }));
 

@@ -7,7 +7,7 @@ test("a mend is offered with its widths, shown on the piece, taken, and undone i
   const mends = page.getByRole("list", { name: "Mends on offer" });
   const lower = mends.getByRole("button", { name: /^Lower it/ });
   await expect(lower).toContainText("0.0");
-  await expect(mends.getByRole("button")).toHaveCount(3);
+  await expect(mends.getByRole("button")).toHaveCount(2);
   await lower.hover();
   await expect(page.locator('path[fill="var(--color-holds)"]').first()).toBeVisible();
   await lower.click();

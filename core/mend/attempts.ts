@@ -93,16 +93,10 @@ function moveTowards({ finding, hanging }: Scene): (Attempt | null)[] {
   const way = unit(
     gap.width > 1e-6 ? { x: goal.x - start.x, y: goal.y - start.y } : { x: start.x - middle.x, y: start.y - middle.y },
   );
-  return way
-    ? [
-        moveAlong(
-          hanging,
-          way,
-          "move",
-          (amount, say) => `Move ${hanging.length > 1 ? "them" : "it"} ${say(amount)} ${direction(way)}`,
-        ),
-      ]
-    : [];
+  // Straight down is what lowering a dot does already.
+  if (!way || (way.y < -0.9 && hanging.length === 1 && isDot(hanging[0]!))) return [];
+  const title: Attempt["title"] = (amount, say) => `Move ${hanging.length > 1 ? "them" : "it"} ${say(amount)} ${direction(way)}`;
+  return [moveAlong(hanging, way, "move", title)];
 }
 
 /** Parts of one joint come closer. */

@@ -1,13 +1,13 @@
 import { demoPieces } from "@mend-joint/demo";
 import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
-import { examine, examineSolids } from "./examine";
-import { readSvg } from "./formats";
-import { regionArea } from "./geometry";
-import { verdictSentence } from "./judge";
-import { solidsFromShapes } from "./outlines";
-import { applyMove, parsePiece, STOCKS } from "./piece";
-import { chainOf, labelsOf, reportOf, thinnestPlace } from "./report";
+import { readSvg } from "../formats";
+import { regionArea } from "../geometry";
+import { verdictSentence } from "../judge";
+import { solidsFromShapes } from "../outlines";
+import { applyMove, parsePiece, STOCKS } from "../piece";
+import { chainOf, labelsOf, reportOf, thinnestPlace } from "../report";
+import { examine, examineSolids } from "./index";
 
 const library = shippedLibrary();
 

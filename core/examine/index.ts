@@ -1,0 +1,135 @@
+/**
+ * The whole way from a piece to a verdict: lettering → holders → weld → measure → joints → judge.
+ */
+import { type Box, normalise, type Point, type Region, type Ring, regionArea, regionBox, regionCentroid } from "../geometry";
+import { findJoints, type Hold, type Joint } from "../joints";
+import { type Finding, judgeHolds, type Verdict, verdictOf } from "../judge";
+import type { WordLayout } from "../lettering";
+import { MeasureError, measureWidths, type WidthField } from "../measure";
+import { type Piece, type Units, widthToDraw } from "../piece";
+import { type Weld, weld } from "../weld";
+import { type Cutout, cutoutsOf, type ExaminedLetter, lettersOf, looseGroups, type Overlap, overlapsOf } from "./outcome";
+import { type Library, layOutWords, remark, type Solid, solidsOf } from "./solids";
+
+export type { Cutout, ExaminedLetter, Overlap } from "./outcome";
+export type { Library, Solid } from "./solids";
+
+export interface Examination {
+  verdict: Verdict;
+  findings: Finding[];
+  /** How wide a joint must be drawn, mm: what the stock wants and what the cut takes. */
+  leastWidth: number;
+  solids: Solid[];
+  /** One for each of `solids`. */
+  holds: Hold[];
+  joints: Joint[];
+  /** Letters in reading order, for the chain. */
+  letters: ExaminedLetter[];
+  words: WordLayout[];
+  material: Region;
+  /** What comes off the machine, piece by piece. */
+  cutouts: Cutout[];
+  box: Box | null;
+  centre: Point | null;
+  /** Area in mm². */
+  area: number;
+  /** How many separate pieces come off the machine. */
+  pieces: number;
+  /** Index of the solid that stands in for a holder, −1 when there is a holder. */
+  standIn: number;
+  overlaps: Overlap[];
+}
+
+export interface ExamineOptions {
+  units?: Units;
+  /** Told how long each stage took, in ms. */
+  onStage?: (stage: string, ms: number) => void;
+}
+
+/** Examines a piece. Never throws for a valid piece: what cannot be used becomes a finding. */
+export function examine(piece: Piece, library: Library, options: ExamineOptions = {}): Examination {
+  const stage = stopwatch(options.onStage);
+  const words = stage("lettering", () => layOutWords(piece, library));
+  const solids = stage("holders", () => solidsOf(piece, words.layouts));
+  return examineSolids(solids, widthToDraw(piece), { ...options, words: words.layouts, extra: words.findings });
+}
+
+/**
+ * The second half of the way, for outlines that are there already.
+ *
+ * @param extra findings made before, which belong to the verdict
+ */
+export function examineSolids(
+  solids: Solid[],
+  leastWidth: number,
+  options: ExamineOptions & { words?: WordLayout[]; extra?: Finding[] } = {},
+): Examination {
+  const { units = "mm", words = [], extra = [] } = options;
+  const stage = stopwatch(options.onStage);
+  const welded = stage("weld", () => weld(solids));
+  const field = stage("measure", () => measureWelded(welded, solids));
+  const { holds, joints, standIn, widestWay } = stage("joints", () => findJoints(solids, field));
+  const letters = lettersOf(words, solids);
+  const findings = stage("judge", () => judge(solids, holds, field, leastWidth, units, extra));
+  const { overlaps, cutouts } = stage("report", () => ({
+    overlaps: overlapsOf(letters, solids, joints, widestWay),
+    cutouts: cutoutsOf(welded.region, solids, holds),
+  }));
+  return {
+    verdict: verdictOf(findings),
+    findings,
+    leastWidth,
+    solids,
+    holds,
+    joints,
+    letters,
+    overlaps,
+    words,
+    material: welded.region,
+    cutouts,
+    box: regionBox(welded.region),
+    centre: regionCentroid(welded.region),
+    area: regionArea(welded.region),
+    pieces: field.pieces,
+    standIn,
+  };
+}
+
+/** Rounding in the weld can, very rarely, leave an outline that crosses itself by a hair; welding it once more on a coarser grid mends that. */
+function measureWelded(welded: Weld, solids: readonly Solid[]): WidthField {
+  try {
+    return measureWidths(welded.region, welded.owners);
+  } catch (error) {
+    if (!(error instanceof MeasureError)) throw error;
+    const again = weld(solids.map(({ id, region }) => ({ id, region: normalise(region.map(coarser)) })));
+    return measureWidths(again.region, again.owners);
+  }
+}
+
+/** Points on a grid of 1 µm. */
+const coarser = (ring: Ring): Ring => ring.map((value) => Math.round(value * 1000) / 1000);
+
+function judge(
+  solids: readonly Solid[],
+  holds: readonly Hold[],
+  field: WidthField,
+  leastWidth: number,
+  units: Units,
+  extra: Finding[],
+): Finding[] {
+  if (field.bodies.length === 0 && extra.length === 0) {
+    return [remark("empty", [], { x: 0, y: 0 }, "falls", "There is nothing to cut yet: type a word.")];
+  }
+  const loose = looseGroups(holds, solids, field);
+  return [...extra, ...judgeHolds(solids, holds, loose, leastWidth, units)];
+}
+
+function stopwatch(report: ExamineOptions["onStage"]) {
+  return <T>(name: string, work: () => T): T => {
+    if (!report) return work();
+    const start = performance.now();
+    const result = work();
+    report(name, performance.now() - start);
+    return result;
+  };
+}

@@ -31,7 +31,7 @@ export function solidsFromShapes(
     }
     if (subpaths.some(({ closed }) => !closed)) {
       findings.push(
-        note("open-outline", [id], at, "holds", `${id} is an open line. It was closed with a straight edge for the check.`),
+        note("open-outline", [id], at, "note", `${id} is an open line. It was closed with a straight edge for the check.`),
       );
     }
     islands.forEach((region, n) => {

@@ -3,7 +3,7 @@
  */
 import { type Box, normalise, type Point, type Region, type Ring, regionArea, regionBox, regionCentroid } from "../geometry";
 import { findJoints, type Hold, type Joint } from "../joints";
-import { type Finding, judgeHolds, type Verdict, verdictOf } from "../judge";
+import { type Finding, judgeHolds, judgeSlits, type Verdict, verdictOf } from "../judge";
 import type { WordLayout } from "../lettering";
 import { MeasureError, measureWidths, type WidthField } from "../measure";
 import { type Piece, type Units, widthToDraw } from "../piece";
@@ -51,26 +51,35 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
   const stage = stopwatch(options.onStage);
   const words = stage("lettering", () => layOutWords(piece, library));
   const solids = stage("holders", () => solidsOf(piece, words.layouts));
-  return examineSolids(solids, widthToDraw(piece), { ...options, words: words.layouts, extra: words.findings });
+  return examineSolids(solids, widthToDraw(piece), {
+    ...options,
+    words: words.layouts,
+    extra: words.findings,
+    cutWidth: piece.stock.kerf,
+  });
 }
 
 /**
  * The second half of the way, for outlines that are there already.
  *
- * @param extra findings made before, which belong to the verdict
+ * @param options.extra findings made before, which belong to the verdict
+ * @param options.cutWidth gaps narrower than this are noted, mm
  */
 export function examineSolids(
   solids: Solid[],
   leastWidth: number,
-  options: ExamineOptions & { words?: WordLayout[]; extra?: Finding[] } = {},
+  options: ExamineOptions & { words?: WordLayout[]; extra?: Finding[]; cutWidth?: number } = {},
 ): Examination {
-  const { units = "mm", words = [], extra = [] } = options;
+  const { units = "mm", words = [], extra = [], cutWidth = 0 } = options;
   const stage = stopwatch(options.onStage);
   const welded = stage("weld", () => weld(solids));
   const field = stage("measure", () => measureWelded(welded, solids));
   const { holds, joints, standIn, widestWay } = stage("joints", () => findJoints(solids, field));
   const letters = lettersOf(words, solids);
-  const findings = stage("judge", () => judge(solids, holds, field, leastWidth, units, extra));
+  const findings = stage("judge", () => [
+    ...judge(solids, holds, field, leastWidth, units, extra),
+    ...(cutWidth > 0 ? judgeSlits(solids, field.slits(cutWidth), cutWidth, units) : []),
+  ]);
   const { overlaps, cutouts } = stage("report", () => ({
     overlaps: overlapsOf(letters, solids, joints, widestWay),
     cutouts: cutoutsOf(welded.region, solids, holds),

@@ -3,12 +3,13 @@
  */
 import type { Point } from "../geometry";
 import type { Units } from "../piece";
-import { describeFinding } from "./wording";
+import { describeFinding, describeSlit } from "./wording";
 
 export type FindingKind =
   | "loose"
   | "thin-joint"
   | "thin-stroke"
+  | "narrow-gap"
   | "missing-letter"
   | "empty"
   | "duplicate"
@@ -30,8 +31,8 @@ export interface Finding {
   chord?: { from: Point; to: Point };
   /** For a loose part, the shortest way to the nearest other material, mm. */
   gap?: { width: number; from: Point; to: Point };
-  /** What it means for the piece. */
-  means: Verdict;
+  /** What it means for the piece; a note does not change the verdict. */
+  means: Verdict | "note";
   message: string;
 }
 
@@ -121,6 +122,29 @@ export function judgeHolds(
 export function measureState(hold: JudgedHold, holder: boolean, leastWidth: number): 0 | 1 | 2 {
   if (hold.falls) return 2;
   return hold.width < leastWidth - GRACE && (!hold.anchor || holder) ? 1 : 0;
+}
+
+/** Gaps that the cut itself would eat: its two lines run into each other and both sides burn. */
+export function judgeSlits(
+  parts: readonly JudgedPart[],
+  slits: readonly { width: number; parts: number[]; from: Point; to: Point }[],
+  cutWidth: number,
+  units: Units = "mm",
+): Finding[] {
+  const labels = new Map(parts.map((part) => [part.id, part.label]));
+  return slits.map(({ width, parts: sides, from, to }): Finding => {
+    const ids = sides.map((i) => parts[i]!.id);
+    return {
+      kind: "narrow-gap",
+      parts: ids,
+      meeting: ids.length,
+      at: { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 },
+      width,
+      chord: { from, to },
+      means: "note",
+      message: describeSlit(ids, width, cutWidth, labels, units),
+    };
+  });
 }
 
 export function verdictOf(findings: readonly Finding[]): Verdict {

@@ -64,6 +64,11 @@ export function describeFinding(finding: Finding, labels: Labels, leastWidth: nu
   }
 }
 
+export function describeSlit(parts: readonly string[], width: number, cutWidth: number, labels: Labels, units: Units): string {
+  const where = parts.length > 1 ? `Between ${placeName(parts, labels)}` : `Beside ${nameOf(labels.get(parts[0] ?? ""))}`;
+  return `${where} a gap of only ${formatLength(width, units, 2)} is left; the cut is ${formatLength(cutWidth, units, 2)} wide. Close it, or make it wider.`;
+}
+
 /** The one sentence above the piece. @param lost what the cut takes from a joint, mm */
 export function verdictSentence(
   verdict: Verdict,
@@ -78,7 +83,9 @@ export function verdictSentence(
     lost > 0 ? `, drawn ${formatLength(stock.leastWidth + lost, units)} since the cut takes ${formatLength(lost, units)}` : "";
   const wants = `${stock.name} wants ${formatLength(stock.leastWidth, units)}${withCut}.`;
   const measure = thinnest ? `${thinnestText(thinnest, labels, units)}; ${wants}` : capital(wants);
-  const other = findings.find((finding) => !["loose", "thin-joint", "thin-stroke"].includes(finding.kind));
+  const other = findings.find(
+    (finding) => finding.means !== "note" && !["loose", "thin-joint", "thin-stroke"].includes(finding.kind),
+  );
   const first = other ? `${other.message} ` : "";
   if (verdict === "holds") return `${first}Everything holds. ${measure}`;
   const loose = findings

@@ -158,3 +158,54 @@ describe("bad outlines", () => {
     }
   });
 });
+
+describe("slits in the empty space", () => {
+  it("finds a gap between parallel sides, with its width and its sides", () => {
+    const { field } = holdsOf([[rectangle(0, -5, 40, 6)], [rectangle(5, 0, 4, 20)], [rectangle(9.12, 0, 4, 20)]]);
+    const slits = field.slits(0.18);
+    expect(slits.length).toBeGreaterThan(0);
+    for (const slit of slits) {
+      expect(slit.width).toBeCloseTo(0.12, 3);
+      expect(slit.parts).toEqual([1, 2]);
+    }
+    expect(field.slits(0.1)).toEqual([]);
+  });
+
+  it("finds where two round letters nearly touch, once", () => {
+    const { field } = holdsOf([[rectangle(-10, -8, 30, 5)], [fineCircle(0, 0, 5, 300)], [fineCircle(10.1, 0, 5, 300)]]);
+    const slits = field.slits(0.18);
+    expect(slits).toHaveLength(1);
+    expect(slits[0]!.width).toBeCloseTo(0.1, 2);
+  });
+
+  it("a notch that runs to a point is no slit", () => {
+    const { field } = holdsOf([[fineCircle(0, 0, 5, 300)], [fineCircle(9, 0, 5, 300)]]);
+    expect(field.slits(0.18)).toEqual([]);
+  });
+});
+
+it("random heaps of shapes are measured without a fault, and the self-check never shows more necks than loops allow", () => {
+  let seed = 4711;
+  const next = () => {
+    seed = (seed * 48271) % 2147483647;
+    return seed / 2147483647;
+  };
+  for (let run = 0; run < 60; run++) {
+    const regions = Array.from({ length: 2 + Math.floor(next() * 8) }, () => {
+      const [x, y, size] = [next() * 30, next() * 20, 0.5 + next() * 5];
+      const shape = next();
+      if (shape < 0.4) return [fineCircle(x, y, size, 60)];
+      if (shape < 0.7) return place([rectangle(-size, -size / 4, 2 * size, size / 2)], turned(next() * 180, x, y));
+      // Crooked outlines that cross themselves.
+      return [Float64Array.from({ length: 14 }, (_, i) => (i % 2 === 0 ? x : y) + (next() - 0.5) * 4 * size)];
+    });
+    const { holds, field, region } = holdsOf(regions);
+    for (const hold of holds) {
+      expect(Number.isFinite(hold.width + hold.at.x + hold.at.y + hold.tieWidth)).toBe(true);
+      expect(hold.falls).toBe(hold.width === 0);
+      if (!hold.falls) expect(hold.ties).toBeGreaterThan(0);
+    }
+    const outer = region.filter((ring) => regionArea([ring]) > 0).length;
+    expect(field.pieces).toBeGreaterThanOrEqual(outer);
+  }
+});

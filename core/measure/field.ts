@@ -71,6 +71,8 @@ export interface WidthField {
   pieces: number;
   /** Gaps between pieces that lie next to each other, narrowest first. */
   gaps(): Gap[];
+  /** Places where the empty space between two edges is narrower than the limit (mm), one for each such slit. */
+  slits(limit: number): Neck[];
   /** Number of boundary samples, for those who measure the measuring. */
   samples: number;
 }
@@ -152,6 +154,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     pieceOf,
     pieces,
     gaps: () => findGaps(mesh, boundary, pieceOfTriangle, leaving),
+    slits: (limit) => findSlits(mesh, boundary, leaving, limit, partsOf),
     samples: boundary.points,
   };
 }
@@ -413,6 +416,34 @@ function findGaps(mesh: Mesh, b: Boundary, pieceOfTriangle: Int32Array, leaving:
     return { pieces, width: chord?.width ?? width, from: chord?.from ?? pointAt(b, p), to: chord?.to ?? pointAt(b, q) };
   });
   return gaps.sort((m, n) => m.width - n.width);
+}
+
+/** Slits nearer to each other than so many times their width are one. */
+const SAME_SLIT = 12;
+
+/** Necks of the empty space: the same test outside the material. A notch that runs to a point has none, for nothing is narrowest there. */
+function findSlits(mesh: Mesh, b: Boundary, leaving: Int32Array, limit: number, partsOf: (edges: number[]) => number[]): Neck[] {
+  const { triangles, halfedges, coords, inside } = mesh;
+  const slits: Neck[] = [];
+  for (let h = 0; h < triangles.length; h++) {
+    const twin = halfedges[h]!;
+    if (twin < h || mesh.edgeOn[h] !== -1 || inside[(h / 3) | 0] === 1) continue;
+    const [p, q] = [triangles[h]!, triangles[twin]!];
+    if (p >= b.points || q >= b.points) continue;
+    // A sampled chord is a little longer than the true one.
+    if (squared(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!) > squared(1.5 * limit, 0)) continue;
+    if (obtuseSide(mesh, (h / 3) | 0) === h || obtuseSide(mesh, (twin / 3) | 0) === twin) continue;
+    const chord = refineChord(b, leaving[p]!, leaving[q]!);
+    if (!chord || chord.width >= limit || chord.width <= 0) continue;
+    slits.push({ width: chord.width, from: chord.from, to: chord.to, parts: partsOf(chord.edges) });
+  }
+  slits.sort((m, n) => m.width - n.width);
+  const apart: Neck[] = [];
+  for (const slit of slits) {
+    const near = (other: Neck) => Math.hypot(other.from.x - slit.from.x, other.from.y - slit.from.y) < SAME_SLIT * limit;
+    if (!apart.some(near)) apart.push(slit);
+  }
+  return apart;
 }
 
 /** One boundary edge that starts at each point. */

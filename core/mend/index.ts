@@ -156,7 +156,7 @@ export function mendAll(
   const given = new Set<string>();
   for (let round = 0; round < ROUNDS; round++) {
     const examination = examine(piece, library, { units });
-    const open = examination.findings.filter((finding) => !given.has(keyOf(finding)));
+    const open = examination.findings.filter((finding) => finding.means !== "note" && !given.has(keyOf(finding)));
     if (open.length === 0 || !onProgress(done.length, open.length)) break;
     const finding = open[0]!;
     const [mend] = offerMends(piece, examination, finding, library, units);
@@ -166,7 +166,9 @@ export function mendAll(
       done.push(`${mend.title}: ${finding.message}`);
     }
   }
-  return { piece, done, left: examine(piece, library, { units }).findings.map((finding) => finding.message) };
+  return { piece, done, left: leftIn(examine(piece, library, { units })) };
 }
+
+const leftIn = ({ findings }: Examination) => findings.filter(({ means }) => means !== "note").map(({ message }) => message);
 
 const keyOf = (finding: Finding) => `${finding.kind} ${finding.parts.join(" ")}`;

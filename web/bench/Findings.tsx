@@ -8,11 +8,12 @@ import { VerdictMark } from "../ui/VerdictMark";
 import { MendAll } from "./MendAll";
 import { Mends } from "./Mends";
 
-const keyOf = (finding: Finding) => `${finding.kind} ${finding.parts.join(" ")}`;
+const keyOf = (finding: Finding) => `${finding.kind} ${finding.parts.join(" ")} ${finding.at.x.toFixed(1)}`;
 
 /** What is wrong, worst first, each with the mends on offer. A press shows the place and takes the part in the hand. */
 export function Findings({ examination, piece }: { examination: Examination; piece: Piece }) {
   const { findings } = examination;
+  const toMend = findings.filter((finding) => finding.means !== "note").length;
   const [chosen, setChosen] = useState("");
   // The worst finding is open unless the maker has opened another that is still there.
   const open = findings.some((finding) => keyOf(finding) === chosen) ? chosen : findings[0] && keyOf(findings[0]);
@@ -33,11 +34,11 @@ export function Findings({ examination, piece }: { examination: Examination; pie
             {findings.map((finding, index) => (
               <li key={keyOf(finding)} className={open === keyOf(finding) ? "mb-2 rounded-xl bg-film pb-2" : ""}>
                 <FindingRow finding={finding} examination={examination} onOpen={() => setChosen(keyOf(finding))} />
-                {open === keyOf(finding) && <Mends piece={piece} index={index} />}
+                {open === keyOf(finding) && finding.means !== "note" && <Mends piece={piece} index={index} />}
               </li>
             ))}
           </ol>
-          <MendAll piece={piece} count={findings.length} />
+          {toMend > 0 && <MendAll piece={piece} count={toMend} />}
         </>
       )}
     </section>

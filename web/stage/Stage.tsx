@@ -337,9 +337,9 @@ function useMeasures(examination: Examination): Measure[] {
       const key = `${chord.from.x.toFixed(2)} ${chord.from.y.toFixed(2)} ${chord.to.x.toFixed(2)}`;
       if (strong || !shown.has(key)) shown.set(key, { key, from: chord.from, to: chord.to, width, state, strong });
     };
-    for (const { gap, chord, width } of findings) {
+    for (const { kind, gap, chord, width } of findings) {
       if (gap) put(gap, gap.width, "gap");
-      if (chord) put(chord, width, "weak");
+      if (chord) put(chord, width, kind === "narrow-gap" ? "gap" : "weak");
     }
     const thinnest = holds.reduce<(typeof holds)[number] | null>(
       (least, hold) => (hold.neck && !hold.anchor && hold.width < (least?.width ?? Infinity) ? hold : least),

@@ -1,14 +1,17 @@
 import type { Verdict } from "@mend-joint/core/judge";
 
-const LABEL: Record<Verdict, string> = { holds: "holds", weak: "weak", falls: "falls" };
-const COLOUR: Record<Verdict, string> = { holds: "text-holds", weak: "text-weak", falls: "text-falls" };
+type Mark = Verdict | "note";
+
+const LABEL: Record<Mark, string> = { holds: "holds", weak: "weak", falls: "falls", note: "note" };
+const COLOUR: Record<Mark, string> = { holds: "text-holds", weak: "text-weak", falls: "text-falls", note: "text-quiet" };
 
 /** Told apart by shape, not only by colour: a closed joint with a tick, open jaws, a dropped dotted part. */
-export function VerdictMark({ verdict, size = 22, label = false }: { verdict: Verdict; size?: number; label?: boolean }) {
+export function VerdictMark({ verdict, size = 22, label = false }: { verdict: Mark; size?: number; label?: boolean }) {
   return (
     <span className={`inline-flex items-center gap-1.5 ${COLOUR[verdict]}`}>
       <svg width={size} height={size} viewBox="0 0 24 24" fill="none" stroke="currentColor" strokeWidth="2" aria-hidden="true">
         {verdict === "holds" && <path d="M4 13l5 5L20 6" strokeWidth="2.6" strokeLinecap="round" strokeLinejoin="round" />}
+        {verdict === "note" && <path d="M4 20V5h16v11l-4 4zM8 10h8M8 14h5" strokeLinejoin="round" strokeLinecap="round" />}
         {verdict === "weak" && <path d="M12 1.5v5M7 7h10M12 22.5v-5M7 17h10M9.5 12h5" strokeLinecap="round" />}
         {verdict === "falls" && (
           <>

@@ -3,10 +3,10 @@
  */
 import { type Box, normalise, type Point, type Region, type Ring, regionArea, regionBox, regionCentroid } from "../geometry";
 import { findJoints, type Hold, type Joint } from "../joints";
-import { type Finding, judgeHolds, judgeSlits, type Verdict, verdictOf } from "../judge";
+import { type BendingRule, type Finding, judgeBending, judgeHolds, judgeSlits, type Verdict, verdictOf } from "../judge";
 import type { WordLayout } from "../lettering";
 import { MeasureError, measureWidths, type WidthField } from "../measure";
-import { type Piece, type Units, widthToDraw } from "../piece";
+import { lostToCut, type Piece, type Units, widthToDraw } from "../piece";
 import { type Weld, weld } from "../weld";
 import { type Cutout, cutoutsOf, type ExaminedLetter, lettersOf, looseGroups, type Overlap, overlapsOf } from "./outcome";
 import { type Library, layOutWords, remark, type Solid, solidsOf } from "./solids";
@@ -56,6 +56,7 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
     words: words.layouts,
     extra: words.findings,
     cutWidth: piece.stock.kerf,
+    bending: { ...piece.stock, lost: lostToCut(piece) },
   });
 }
 
@@ -64,13 +65,14 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
  *
  * @param options.extra findings made before, which belong to the verdict
  * @param options.cutWidth gaps narrower than this are noted, mm
+ * @param options.bending sheet and cut, for letters that would snap in the hand
  */
 export function examineSolids(
   solids: Solid[],
   leastWidth: number,
-  options: ExamineOptions & { words?: WordLayout[]; extra?: Finding[]; cutWidth?: number } = {},
+  options: ExamineOptions & { words?: WordLayout[]; extra?: Finding[]; cutWidth?: number; bending?: BendingRule } = {},
 ): Examination {
-  const { units = "mm", words = [], extra = [], cutWidth = 0 } = options;
+  const { units = "mm", words = [], extra = [], cutWidth = 0, bending } = options;
   const stage = stopwatch(options.onStage);
   const welded = stage("weld", () => weld(solids));
   const field = stage("measure", () => measureWelded(welded, solids));
@@ -78,6 +80,7 @@ export function examineSolids(
   const letters = lettersOf(words, solids);
   const findings = stage("judge", () => [
     ...judge(solids, holds, field, leastWidth, units, extra),
+    ...(bending ? judgeBending(solids, holds, bending, units) : []),
     ...(cutWidth > 0 ? judgeSlits(solids, field.slits(cutWidth), cutWidth, units) : []),
   ]);
   const { overlaps, cutouts } = stage("report", () => ({

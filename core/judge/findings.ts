@@ -1,15 +1,17 @@
 /**
  * What is wrong with a piece, where, and how much: stock rules applied to measured holds.
  */
-import type { Point } from "../geometry";
+import type { Point, Region } from "../geometry";
 import type { Units } from "../piece";
-import { describeFinding, describeSlit } from "./wording";
+import { HANDLING_FORCE, leverFrom, SAFETY, widthAgainstBending } from "./bending";
+import { describeFinding, describeSlit, describeSnap } from "./wording";
 
 export type FindingKind =
   | "loose"
   | "thin-joint"
   | "thin-stroke"
   | "narrow-gap"
+  | "snaps"
   | "missing-letter"
   | "empty"
   | "duplicate"
@@ -122,6 +124,45 @@ export function judgeHolds(
 export function measureState(hold: JudgedHold, holder: boolean, leastWidth: number): 0 | 1 | 2 {
   if (hold.falls) return 2;
   return hold.width < leastWidth - GRACE && (!hold.anchor || holder) ? 1 : 0;
+}
+
+/** What judging the bending of joints needs to know about the sheet and the cut. */
+export interface BendingRule {
+  /** mm */
+  thickness: number;
+  /** Bending strength, N/mm². */
+  strength: number;
+  /** Width that the cut takes from a joint, mm. */
+  lost: number;
+}
+
+/** Letters that hang by a single joint which their own length would break in the hand. Width findings are made apart from this. */
+export function judgeBending(
+  parts: readonly (JudgedPart & { region: Region })[],
+  holds: readonly (JudgedHold & { ties: number })[],
+  rule: BendingRule,
+  units: Units = "mm",
+): Finding[] {
+  const labels = new Map(parts.map((part) => [part.id, part.label]));
+  const byNeck = new Map<NonNullable<JudgedHold["neck"]>, number[]>();
+  holds.forEach((hold, i) => {
+    if (hold.falls || hold.anchor || parts[i]!.holder || !hold.neck || hold.ties > 1) return;
+    byNeck.set(hold.neck, [...(byNeck.get(hold.neck) ?? []), i]);
+  });
+  const findings: Finding[] = [];
+  for (const [neck, hanging] of byNeck) {
+    const at = { x: (neck.from.x + neck.to.x) / 2, y: (neck.from.y + neck.to.y) / 2 };
+    const lever = leverFrom(
+      at,
+      hanging.map((i) => parts[i]!.region),
+    );
+    const needed = widthAgainstBending(HANDLING_FORCE, lever, rule.thickness, rule.strength / SAFETY) + rule.lost;
+    if (neck.width >= needed - GRACE) continue;
+    const ids = hanging.map((i) => parts[i]!.id);
+    const message = describeSnap(ids, neck.width, needed, lever, labels, units);
+    findings.push({ kind: "snaps", parts: ids, meeting: ids.length, at, width: neck.width, chord: neck, means: "note", message });
+  }
+  return findings.sort((a, b) => a.width - b.width);
 }
 
 /** Gaps that the cut itself would eat: its two lines run into each other and both sides burn. */

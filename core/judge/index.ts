@@ -1,2 +1,3 @@
+export * from "./bending";
 export * from "./findings";
 export * from "./wording";

@@ -1,7 +1,9 @@
 /**
  * Findings and verdicts as sentences.
  */
+
 import { formatLength, type Units } from "../piece";
+import { HANDLING_FORCE } from "./bending";
 import type { Finding, PartLabel, Verdict } from "./findings";
 
 export type Labels = ReadonlyMap<string, PartLabel>;
@@ -64,9 +66,23 @@ export function describeFinding(finding: Finding, labels: Labels, leastWidth: nu
   }
 }
 
+export function describeSnap(
+  parts: readonly string[],
+  width: number,
+  needed: number,
+  lever: number,
+  labels: Labels,
+  units: Units,
+): string {
+  const names = listOf(parts.map((id) => nameOf(labels.get(id))));
+  const hang = parts.length > 1 ? "hang" : "hangs";
+  return `${capital(names)} ${hang} by one joint of ${formatLength(width, units)} and ${parts.length > 1 ? "reach" : "reaches"} ${formatLength(lever, units, 0)} out: ${HANDLING_FORCE} N at the end would snap it. Make the joint ${formatLength(needed, units)}, or add a second tie.`;
+}
+
 export function describeSlit(parts: readonly string[], width: number, cutWidth: number, labels: Labels, units: Units): string {
   const where = parts.length > 1 ? `Between ${placeName(parts, labels)}` : `Beside ${nameOf(labels.get(parts[0] ?? ""))}`;
-  return `${where} a gap of only ${formatLength(width, units, 2)} is left; the cut is ${formatLength(cutWidth, units, 2)} wide. Close it, or make it wider.`;
+  const gap = width < 0.01 ? "a hair-thin gap" : `a gap of only ${formatLength(width, units, 2)}`;
+  return `${where} ${gap} is left; the cut is ${formatLength(cutWidth, units, 2)} wide. Close it, or make it wider.`;
 }
 
 /** The one sentence above the piece. @param lost what the cut takes from a joint, mm */
@@ -92,7 +108,7 @@ export function verdictSentence(
     .filter((finding) => finding.kind === "loose")
     .flatMap((finding) => finding.parts.map((id) => labels.get(id)));
   if (loose.length > 0) return `${first}${capital(countLoose(loose))} ${measure}`;
-  const thin = findings.filter((finding) => finding.kind === "thin-joint" || finding.kind === "thin-stroke").length;
+  const thin = findings.filter((finding) => ["thin-joint", "thin-stroke"].includes(finding.kind)).length;
   if (thin === 0) return `${first}${measure}`;
   return `${first}${capital(countWord(thin))} weak ${thin === 1 ? "place" : "places"}. ${measure}`;
 }

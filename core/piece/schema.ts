@@ -109,6 +109,8 @@ export const stockSchema = z.strictObject({
   leastWidth: length(0.05, 50),
   kerf: length(0, 5),
   tool: z.enum(["laser", "saw"]),
+  /** Bending strength, N/mm² (MPa). */
+  strength: length(1, 1000).default(40),
 });
 
 export const PURPOSES = ["topper", "stake", "nameplate", "sign", "earring", "key ring"] as const;

@@ -1,14 +1,24 @@
 /**
  * Sheets to cut from, with the least joint width that survives handling.
  *
- * Least widths and kerfs are starting values: from memory, common practice, no published source. Every piece carries its
- * own copy and can change it.
+ * Least widths, kerfs and bending strengths are starting values from memory: widths and kerfs are common practice without a
+ * published source; strengths are of the size that the Wood Handbook (Forest Products Laboratory, 2010), EN 622-5 for MDF and
+ * makers' sheets for cast acrylic give, taken low. Every piece carries its own copy and can change it.
  */
 import type { Piece, Stock } from "./schema";
 
 export const STOCKS: readonly Stock[] = [
-  { id: "birch-3", name: "birch 3 mm", material: "birch", thickness: 3, leastWidth: 1.5, kerf: 0.18, tool: "laser" },
-  { id: "mdf-3", name: "MDF 3 mm", material: "mdf", thickness: 3, leastWidth: 2, kerf: 0.18, tool: "laser" },
+  {
+    id: "birch-3",
+    name: "birch 3 mm",
+    material: "birch",
+    thickness: 3,
+    leastWidth: 1.5,
+    kerf: 0.18,
+    tool: "laser",
+    strength: 60,
+  },
+  { id: "mdf-3", name: "MDF 3 mm", material: "mdf", thickness: 3, leastWidth: 2, kerf: 0.18, tool: "laser", strength: 30 },
   {
     id: "acrylic-3",
     name: "clear acrylic 3 mm",
@@ -17,6 +27,7 @@ export const STOCKS: readonly Stock[] = [
     leastWidth: 2,
     kerf: 0.18,
     tool: "laser",
+    strength: 100,
   },
   {
     id: "acrylic-teal-3",
@@ -26,6 +37,7 @@ export const STOCKS: readonly Stock[] = [
     leastWidth: 2,
     kerf: 0.18,
     tool: "laser",
+    strength: 100,
   },
   {
     id: "acrylic-red-3",
@@ -35,8 +47,9 @@ export const STOCKS: readonly Stock[] = [
     leastWidth: 2,
     kerf: 0.18,
     tool: "laser",
+    strength: 100,
   },
-  { id: "walnut-6", name: "walnut 6 mm", material: "walnut", thickness: 6, leastWidth: 3, kerf: 0.4, tool: "saw" },
+  { id: "walnut-6", name: "walnut 6 mm", material: "walnut", thickness: 6, leastWidth: 3, kerf: 0.4, tool: "saw", strength: 100 },
 ];
 
 /** @returns the stock with that id or name (as on the screen), or `undefined` */

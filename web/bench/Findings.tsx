@@ -10,37 +10,50 @@ import { Mends } from "./Mends";
 
 const keyOf = (finding: Finding) => `${finding.kind} ${finding.parts.join(" ")} ${finding.at.x.toFixed(1)}`;
 
-/** What is wrong, worst first, each with the mends on offer. A press shows the place and takes the part in the hand. */
+/** What is wrong, worst first, each with the mends on offer; then what is worth knowing. A press shows the place. */
 export function Findings({ examination, piece }: { examination: Examination; piece: Piece }) {
-  const { findings } = examination;
-  const toMend = findings.filter((finding) => finding.means !== "note").length;
+  const toMend = examination.findings.filter((finding) => finding.means !== "note");
+  const notes = examination.findings.filter((finding) => finding.means === "note");
   const [chosen, setChosen] = useState("");
   // The worst finding is open unless the maker has opened another that is still there.
-  const open = findings.some((finding) => keyOf(finding) === chosen) ? chosen : findings[0] && keyOf(findings[0]);
+  const open = toMend.some((finding) => keyOf(finding) === chosen) ? chosen : toMend[0] && keyOf(toMend[0]);
   return (
     <section aria-label="Findings" className="flex min-h-0 flex-1 flex-col">
       <h2 className="flex items-baseline justify-between px-5 pt-4 pb-2 font-display text-[17px] font-semibold">
         Findings
-        <span className="figure text-[13px] font-normal text-quiet">{findings.length}</span>
+        <span className="figure text-[13px] font-normal text-quiet">{toMend.length}</span>
       </h2>
-      {findings.length === 0 ? (
-        <div className="px-5 text-[14px] text-quiet">
-          <p>Nothing to mend. Every part is joined to what holds it, and no joint on the way is narrower than the sheet wants.</p>
-          <p className="mt-3">Drag a letter, or change a word: the piece is measured again at once.</p>
-        </div>
-      ) : (
-        <>
-          <ol className="min-h-0 flex-1 overflow-y-auto px-3 pb-4">
-            {findings.map((finding, index) => (
-              <li key={keyOf(finding)} className={open === keyOf(finding) ? "mb-2 rounded-xl bg-film pb-2" : ""}>
-                <FindingRow finding={finding} examination={examination} onOpen={() => setChosen(keyOf(finding))} />
-                {open === keyOf(finding) && finding.means !== "note" && <Mends piece={piece} index={index} />}
-              </li>
-            ))}
-          </ol>
-          {toMend > 0 && <MendAll piece={piece} count={toMend} />}
-        </>
-      )}
+      <div className="min-h-0 flex-1 overflow-y-auto pb-4">
+        {toMend.length === 0 && (
+          <div className="px-5 text-[14px] text-quiet">
+            <p>
+              Nothing to mend. Every part is joined to what holds it, and no joint on the way is narrower than the sheet wants.
+            </p>
+            <p className="mt-3">Drag a letter, or change a word: the piece is measured again at once.</p>
+          </div>
+        )}
+        <ol className="px-3">
+          {toMend.map((finding) => (
+            <li key={keyOf(finding)} className={open === keyOf(finding) ? "mb-2 rounded-xl bg-film pb-2" : ""}>
+              <FindingRow finding={finding} examination={examination} onOpen={() => setChosen(keyOf(finding))} />
+              {open === keyOf(finding) && <Mends piece={piece} index={examination.findings.indexOf(finding)} />}
+            </li>
+          ))}
+        </ol>
+        {notes.length > 0 && (
+          <>
+            <h3 className="px-5 pt-5 pb-1 font-display text-[15px] font-semibold">Worth knowing</h3>
+            <ol className="px-3">
+              {notes.map((finding) => (
+                <li key={keyOf(finding)}>
+                  <FindingRow finding={finding} examination={examination} onOpen={() => {}} />
+                </li>
+              ))}
+            </ol>
+          </>
+        )}
+      </div>
+      {toMend.length > 0 && <MendAll piece={piece} count={toMend.length} />}
     </section>
   );
 }

@@ -337,9 +337,12 @@ function useMeasures(examination: Examination): Measure[] {
       const key = `${chord.from.x.toFixed(2)} ${chord.from.y.toFixed(2)} ${chord.to.x.toFixed(2)}`;
       if (strong || !shown.has(key)) shown.set(key, { key, from: chord.from, to: chord.to, width, state, strong });
     };
-    for (const { kind, gap, chord, width } of findings) {
+    for (const { kind, means, parts, gap, chord, width } of findings) {
       if (gap) put(gap, gap.width, "gap");
-      if (chord) put(chord, width, kind === "narrow-gap" ? "gap" : "weak");
+      // Notes are shown when they are pointed at, so that they do not crowd what must be mended.
+      if (chord && means !== "note") put(chord, width, "weak");
+      else if (chord && parts.every((id) => pointed.includes(id)) && pointed.length > 0)
+        put(chord, width, kind === "narrow-gap" ? "gap" : "weak", true);
     }
     const thinnest = holds.reduce<(typeof holds)[number] | null>(
       (least, hold) => (hold.neck && !hold.anchor && hold.width < (least?.width ?? Infinity) ? hold : least),

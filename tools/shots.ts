@@ -18,6 +18,14 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
     before: (page) => page.getByRole("region", { name: "Findings" }).getByRole("button").first().click(),
   },
   {
+    name: "bench-mend",
+    path: "/bench/demo-boat-naming",
+    before: async (page) => {
+      await page.keyboard.press("+");
+      await page.getByRole("button", { name: /^Lower it/ }).hover();
+    },
+  },
+  {
     name: "bench-joints",
     path: "/bench/demo-harbour-office",
     before: (page) =>

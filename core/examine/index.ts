@@ -12,7 +12,7 @@ import { type Cutout, cutoutsOf, type ExaminedLetter, lettersOf, looseGroups, ty
 import { type Library, layOutWords, remark, type Solid, solidsOf } from "./solids";
 
 export type { Cutout, ExaminedLetter, Overlap } from "./outcome";
-export type { Library, Solid } from "./solids";
+export { type Library, layOutWords, type Solid, solidsOf } from "./solids";
 
 export interface Examination {
   verdict: Verdict;

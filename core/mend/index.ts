@@ -1,8 +1,8 @@
 /**
  * Mends: repairs that are tried on a copy and measured again before they are offered.
  */
-import { type Examination, examine, type Library } from "../examine";
-import { difference, type Region, regionArea } from "../geometry";
+import { type Examination, examine, examineSolids, type Library, layOutWords, solidsOf } from "../examine";
+import { boxesMeet, difference, type Region, regionArea, regionBox } from "../geometry";
 import { type Finding, measureState } from "../judge";
 import { formatLength, type Piece, type Units } from "../piece";
 import { type Attempt, attemptsFor, type MendKind } from "./attempts";
@@ -51,7 +51,16 @@ export function offerMends(
   return mends.sort((a, b) => a.change - b.change).slice(0, OFFERED);
 }
 
-/** The least amount that works, looked for by doubling and halving; every try is a full examination. */
+interface Success {
+  amount: number;
+  mended: Piece;
+  after: Examination;
+}
+
+/**
+ * The least amount that works. It is looked for by doubling and halving on the neighbourhood of the finding alone, and then
+ * proved on the whole piece; where the neighbourhood promised too much, a little more is tried.
+ */
 function tryAttempt(
   attempt: Attempt,
   piece: Piece,
@@ -60,32 +69,53 @@ function tryAttempt(
   library: Library,
   units: Units,
 ): Mend | null {
-  const test = (amount: number) => {
+  const near = neighbourhood(before, finding);
+  const start = leastAmount(attempt, finding, before.leastWidth, (amount) =>
+    holdsNearby(attempt.apply(piece, amount), library, before, near),
+  );
+  if (start === null) return null;
+  const span = attempt.most - attempt.least;
+  for (const more of [0, 0.02, 0.08, 0.25]) {
+    const amount = Math.min(attempt.most, start + more * span);
     const mended = attempt.apply(piece, amount);
     const after = examine(mended, library, { units });
-    return isMended(before, after, finding) ? { amount, mended, after } : null;
-  };
+    if (isMended(before, after, finding)) return describe(attempt, { amount, mended, after }, before, finding, units);
+    if (amount >= attempt.most) break;
+  }
+  return null;
+}
+
+function leastAmount(attempt: Attempt, finding: Finding, leastWidth: number, works: (amount: number) => boolean): number | null {
   const span = attempt.most - attempt.least;
   let failed = attempt.least;
-  let works: ReturnType<typeof test> = null;
-  for (let step = Math.min(span, Math.max(firstGuess(finding, before.leastWidth), span / 64)); !works; step *= 1.6) {
+  let found = Number.NaN;
+  for (let step = Math.min(span, Math.max(firstGuess(finding, leastWidth), span / 64)); Number.isNaN(found); step *= 1.6) {
     const amount = attempt.least + Math.min(step, span);
-    works = test(amount);
-    if (works) break;
-    failed = amount;
-    if (step >= span) return null;
+    if (works(amount)) found = amount;
+    else if (step >= span) return null;
+    else failed = amount;
   }
-  for (let k = 0; k < HALVINGS && works.amount - failed > (attempt.kind === "larger" ? 0.01 : FINE); k++) {
-    const better = test((works.amount + failed) / 2);
-    if (better) works = better;
-    else failed = (works.amount + failed) / 2;
+  const fine = attempt.kind === "larger" ? FINE / 5 : FINE;
+  for (let k = 0; k < HALVINGS && found - failed > fine; k++) {
+    const middle: number = (found + failed) / 2;
+    if (works(middle)) found = middle;
+    else failed = middle;
   }
-  const { mended, after } = works;
+  return found;
+}
+
+function describe(
+  attempt: Attempt,
+  { amount, mended, after }: Success,
+  before: Examination,
+  finding: Finding,
+  units: Units,
+): Mend {
   const added = difference(after.material, before.material);
   const removed = difference(before.material, after.material);
   return {
     kind: attempt.kind,
-    title: attempt.title(works.amount, (mm) => formatLength(mm, units)),
+    title: attempt.title(amount, (mm) => formatLength(mm, units)),
     piece: mended,
     before: finding.width,
     after: widthOf(after, finding),
@@ -94,6 +124,51 @@ function tryAttempt(
     removed,
     verdict: after.verdict,
   };
+}
+
+/** How far around the parts of a finding others can matter to a mend, mm. */
+const REACH = 8;
+
+interface Neighbourhood {
+  /** Solids that must hold after the mend. */
+  hanging: ReadonlySet<string>;
+  /** Solids near them that hold: what they can be joined to. */
+  holding: ReadonlySet<string>;
+  /** All solids of the piece, to tell new ones. */
+  known: ReadonlySet<string>;
+}
+
+function neighbourhood({ solids, holds, leastWidth }: Examination, finding: Finding): Neighbourhood {
+  const concerned = (i: number) =>
+    finding.parts.includes(solids[i]!.id) && (finding.kind === "loose" || Math.abs(holds[i]!.width - finding.width) < 1e-6);
+  const hanging = [...solids.keys()].filter(concerned);
+  const boxes = hanging.map((i) => regionBox(solids[i]!.region));
+  const near = (i: number) => {
+    const box = regionBox(solids[i]!.region);
+    const wide = box && { minX: box.minX - REACH, minY: box.minY - REACH, maxX: box.maxX + REACH, maxY: box.maxY + REACH };
+    return boxes.some((each) => boxesMeet(each, wide));
+  };
+  const holding = [...solids.keys()].filter(
+    (i) => !hanging.includes(i) && near(i) && measureState(holds[i]!, solids[i]!.holder, leastWidth) === 0,
+  );
+  const ids = (indices: number[]) => new Set(indices.map((i) => solids[i]!.id));
+  return { hanging: ids(hanging), holding: ids(holding), known: new Set(solids.map(({ id }) => id)) };
+}
+
+/** Do the parts hold on to their neighbours, everything farther away left out? */
+function holdsNearby(mended: Piece, library: Library, before: Examination, near: Neighbourhood): boolean {
+  const all = solidsOf(mended, layOutWords(mended, library).layouts);
+  const solids = all
+    .filter(({ id }) => near.hanging.has(id) || near.holding.has(id) || !near.known.has(id))
+    .map((solid) => ({
+      ...solid,
+      holder:
+        near.holding.has(solid.id) || (near.hanging.has(solid.id) && solid.holder) || (!near.known.has(solid.id) && solid.holder),
+    }));
+  const { holds } = examineSolids(solids, before.leastWidth);
+  return isHeld(
+    solids.flatMap((solid, i) => (near.hanging.has(solid.id) ? [measureState(holds[i]!, solid.holder, before.leastWidth)] : [])),
+  );
 }
 
 /** What is missing at least: the gap and the width that is wanted beyond it. */
@@ -110,7 +185,15 @@ function widthOf(examination: Examination, finding: Finding): number {
   return widths.length > 0 ? Math.min(...widths) : 0;
 }
 
-/** True when every part of the finding holds, and nothing else is worse off than before. */
+/**
+ * What hangs together is held when none of it falls and the widest held of it holds: the way to it is wide enough, and strokes
+ * that are thin in themselves are findings of their own.
+ */
+function isHeld(states: readonly number[]): boolean {
+  return states.length > 0 && states.every((state) => state < 2) && states.some((state) => state === 0);
+}
+
+/** True when what the finding is about is held, and nothing else is worse off than before. */
 function isMended(before: Examination, after: Examination, finding: Finding): boolean {
   const states = new Map(
     after.solids.map((solid, i) => [solid.id, measureState(after.holds[i]!, solid.holder, after.leastWidth)]),
@@ -120,7 +203,7 @@ function isMended(before: Examination, after: Examination, finding: Finding): bo
   );
   for (const [id, state] of states) if (state > (was.get(id) ?? 0)) return false;
   for (const id of was.keys()) if (!states.has(id)) return false;
-  return finding.parts.every((id) => (states.get(id) ?? 2) === 0 || !wasConcerned(before, finding, id));
+  return isHeld(finding.parts.filter((id) => wasConcerned(before, finding, id)).map((id) => states.get(id) ?? 2));
 }
 
 /** Parts that merely meet at a thin place may stay as they are; those that hang on it must hold. */

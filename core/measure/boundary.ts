@@ -2,7 +2,7 @@
  * The boundary of a region as a chain of sampled edges, the raw material of the triangulation.
  */
 import Flatbush from "flatbush";
-import { GRID, type Region } from "../geometry";
+import { GRID, type Point, type Region } from "../geometry";
 
 export interface Boundary {
   /** Sample points, mm. Rings that touch in a point share that point. */
@@ -164,6 +164,10 @@ function touchPosition(b: Boundary, e: number, point: number): number | null {
   const vy = b.y[point]! - b.y[p]!;
   const along = vx * ux + vy * uy;
   return along > TOUCH && along < length - TOUCH && Math.abs(vx * uy - vy * ux) <= TOUCH ? along : null;
+}
+
+export function pointAt(b: Boundary, point: number): Point {
+  return { x: b.x[point]!, y: b.y[point]! };
 }
 
 export function edgeLength(b: Boundary, e: number): number {

@@ -11,9 +11,11 @@
  * Self-check: bodies − necks = components − holes of the region.
  */
 import type { Point, Region } from "../geometry";
-import { type Boundary, boundaryOf, edgeLength, joinTouches, splitEdges, touchedEdges } from "./boundary";
-import { type Mesh, nextHalfedge, prevHalfedge, triangulate } from "./mesh";
+import { type Boundary, boundaryOf, pointAt } from "./boundary";
+import { type Mesh, nextHalfedge, obtuseSide } from "./mesh";
 import { refineChord } from "./refine";
+import { sampleBoundary } from "./sampling";
+import { findGaps, findSlits } from "./space";
 
 export interface Body extends Point {
   /** Diameter in mm of the largest disc that fits here. */
@@ -84,22 +86,6 @@ export interface FieldOptions {
   shortest?: number;
 }
 
-/** Where boundary steps are longer than this share of the local width, they are halved. */
-const STEP_PER_WIDTH = 1 / 3;
-/** Corners of a triangle closer than this along the ring belong to one bend and say nothing about a width. */
-const SAME_BEND = 6;
-/** After the first round only steps twice as long as the width are worth another triangulation: chords are made exact anyway. */
-const STEP_PER_WIDTH_LATER = 2;
-const ROUNDS = 4;
-const ROUNDS_FOR_MISSING = 14;
-/** Edges shorter than this (mm) are not cut any further. */
-const FINEST = 0.001;
-
-/** An outline that no triangulation can follow. */
-export class MeasureError extends Error {
-  override name = "MeasureError";
-}
-
 /**
  * Measures a welded region.
  *
@@ -108,7 +94,7 @@ export class MeasureError extends Error {
  */
 export function measureWidths(region: Region, owners?: readonly Int32Array[], options: FieldOptions = {}): WidthField {
   const { longest = 0.8, shortest = 0.02 } = options;
-  const { boundary, mesh } = sample(boundaryOf(region, owners), longest, shortest);
+  const { boundary, mesh } = sampleBoundary(boundaryOf(region, owners), longest, shortest);
   const { bodies, bodyOf } = findBodies(mesh);
   const { necks, ends } = findNecks(mesh, bodyOf);
   const { pieceOfTriangle, pieces } = findPieces(mesh);
@@ -157,127 +143,6 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     slits: (limit) => findSlits(mesh, boundary, leaving, limit, partsOf),
     samples: boundary.points,
   };
-}
-
-function pointAt(b: Boundary, point: number): Point {
-  return { x: b.x[point]!, y: b.y[point]! };
-}
-
-/** Splits the boundary until its steps are short against the local width and the triangulation contains all of it. */
-function sample(start: Boundary, longest: number, shortest: number): { boundary: Boundary; mesh: Mesh } {
-  let boundary = splitEvenly(start, longest);
-  let mesh = triangulate(boundary);
-  if (touchedEdges(boundary, mesh.missing).length > 0) {
-    // Outlines that touch without sharing a corner: let them share it.
-    const joined = joinTouches(start);
-    if (joined !== start) {
-      boundary = splitEvenly(joined, longest);
-      mesh = triangulate(boundary);
-    }
-  }
-  for (let round = 1; round < ROUNDS_FOR_MISSING; round++) {
-    const pieces =
-      round < ROUNDS
-        ? piecesWanted(boundary, mesh, shortest, round === 1 ? STEP_PER_WIDTH : STEP_PER_WIDTH_LATER)
-        : new Uint16Array(boundary.edges);
-    const cuts = cutsForMissing(boundary, mesh.missing);
-    for (const e of cuts.keys()) pieces[e] = 2;
-    const finer = splitEdges(boundary, pieces, cuts);
-    if (finer === boundary) break;
-    boundary = finer;
-    mesh = triangulate(boundary);
-  }
-  if (mesh.missing.length > 0) throw new MeasureError("The outline crosses itself and could not be measured");
-  return { boundary, mesh };
-}
-
-function splitEvenly(start: Boundary, longest: number): Boundary {
-  const pieces = new Uint16Array(start.edges);
-  for (let e = 0; e < start.edges; e++) pieces[e] = Math.min(60_000, Math.ceil(edgeLength(start, e) / longest));
-  return splitEdges(start, pieces);
-}
-
-/**
- * A boundary edge is missing from a Delaunay triangulation where a sample of another outline lies in its diametral disc.
- * Cut at the foot of that sample, the two outlines get samples opposite each other, and both halves come through even where
- * the outlines run a hair apart.
- */
-function cutsForMissing(b: Boundary, missing: readonly number[]): Map<number, number> {
-  const cuts = new Map<number, number>();
-  for (const e of missing) {
-    const [p, q] = [b.start[e]!, b.end[e]!];
-    const length = edgeLength(b, e);
-    if (length < FINEST) continue;
-    const ux = (b.x[q]! - b.x[p]!) / length;
-    const uy = (b.y[q]! - b.y[p]!) / length;
-    let [foot, nearest] = [length / 2, Infinity];
-    for (let k = 0; k < b.points; k++) {
-      if (k === p || k === q) continue;
-      const vx = b.x[k]! - b.x[p]!;
-      const vy = b.y[k]! - b.y[p]!;
-      const along = vx * ux + vy * uy;
-      if (along <= 0 || along >= length) continue;
-      const away = Math.abs(vx * uy - vy * ux);
-      // The deepest in the disc: nearest to the edge in relation to the room there.
-      const depth = away / Math.min(along, length - along);
-      if (depth < nearest) [foot, nearest] = [along, depth];
-    }
-    cuts.set(e, Math.min(0.95, Math.max(0.05, foot / length)));
-  }
-  return cuts;
-}
-
-/** @param share longest step as a share of the local width */
-function piecesWanted(b: Boundary, mesh: Mesh, shortest: number, share: number): Uint16Array {
-  const pieces = new Uint16Array(b.edges);
-  const { triangles, coords } = mesh;
-  for (let h = 0; h < triangles.length; h++) {
-    const e = mesh.edgeOn[h]!;
-    if (e === -1 || mesh.inside[(h / 3) | 0] === 0) continue;
-    const [p, q] = [2 * b.start[e]!, 2 * b.end[e]!];
-    const apex = triangles[prevHalfedge(h)]!;
-    const [ax, ay] = [coords[2 * apex]!, coords[2 * apex + 1]!];
-    const length2 = squared(coords[p]! - coords[q]!, coords[p + 1]! - coords[q + 1]!);
-    const width2 = Math.min(squared(ax - coords[p]!, ay - coords[p + 1]!), squared(ax - coords[q]!, ay - coords[q + 1]!));
-    if (length2 <= width2 * share * share || length2 <= shortest * shortest) continue;
-    const length = Math.sqrt(length2);
-    const width = Math.sqrt(width2);
-    const wanted = Math.ceil(Math.min(length / shortest, length / (width * share)));
-    if (wanted > 1 && !nearAlong(b, e, apex)) pieces[e] = Math.max(pieces[e]!, Math.min(wanted, 16));
-  }
-  return pieces;
-}
-
-function squared(x: number, y: number): number {
-  return x * x + y * y;
-}
-
-function nearAlong(b: Boundary, e: number, point: number): boolean {
-  let forward = e;
-  let backward = e;
-  for (let k = 0; k < SAME_BEND; k++) {
-    forward = b.after[forward]!;
-    backward = b.before[backward]!;
-    if (b.end[forward] === point || b.start[backward] === point) return true;
-  }
-  return false;
-}
-
-/** Cosine below which an angle counts as obtuse: right angles (four samples on one circle) are no reason to walk on. */
-const RIGHT = -1e-9;
-
-/** The half-edge opposite the obtuse angle of a triangle, or −1 when it has none. */
-function obtuseSide({ triangles, coords }: Mesh, t: number): number {
-  for (let h = 3 * t; h < 3 * t + 3; h++) {
-    const [a, b, c] = [triangles[h]!, triangles[nextHalfedge(h)]!, triangles[prevHalfedge(h)]!];
-    const ux = coords[2 * a]! - coords[2 * c]!;
-    const uy = coords[2 * a + 1]! - coords[2 * c + 1]!;
-    const vx = coords[2 * b]! - coords[2 * c]!;
-    const vy = coords[2 * b + 1]! - coords[2 * c + 1]!;
-    const dot = ux * vx + uy * vy;
-    if (dot < 0 && dot < RIGHT * Math.sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy))) return h;
-  }
-  return -1;
 }
 
 function findBodies(mesh: Mesh): { bodies: Body[]; bodyOf: Int32Array } {
@@ -380,70 +245,6 @@ function findPieces({ inside, halfedges, edgeOn }: Mesh): { pieceOfTriangle: Int
     pieces++;
   }
   return { pieceOfTriangle, pieces };
-}
-
-/** Of two point sets, the nearest pair is always an edge of their common Delaunay triangulation. */
-function findGaps(mesh: Mesh, b: Boundary, pieceOfTriangle: Int32Array, leaving: Int32Array): Gap[] {
-  const { triangles, halfedges, inside, coords } = mesh;
-  const NONE = -1;
-  const pieceAt = new Int32Array(b.points).fill(NONE);
-  /** Points in which several pieces touch. */
-  const shared = new Map<number, Set<number>>();
-  for (let h = 0; h < triangles.length; h++) {
-    const t = (h / 3) | 0;
-    if (inside[t] === 0) continue;
-    const [point, piece] = [triangles[h]!, pieceOfTriangle[t]!];
-    if (pieceAt[point] === NONE) pieceAt[point] = piece;
-    else if (pieceAt[point] !== piece) shared.set(point, (shared.get(point) ?? new Set([pieceAt[point]!])).add(piece));
-  }
-  const nearest = new Map<number, { pieces: [number, number]; width: number; p: number; q: number }>();
-  const offer = (m: number, n: number, width: number, p: number, q: number) => {
-    const pieces: [number, number] = m < n ? [m, n] : [n, m];
-    const key = pieces[0] * 1e6 + pieces[1];
-    const known = nearest.get(key);
-    if (!known || width < known.width) nearest.set(key, { pieces, width, p, q });
-  };
-  for (const [point, touching] of shared)
-    for (const m of touching) for (const n of touching) if (m < n) offer(m, n, 0, point, point);
-  for (let h = 0; h < triangles.length; h++) {
-    if (halfedges[h]! < h) continue;
-    const [p, q] = [triangles[h]!, triangles[nextHalfedge(h)]!];
-    if (p >= b.points || q >= b.points || pieceAt[p] === pieceAt[q]) continue;
-    offer(pieceAt[p]!, pieceAt[q]!, Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!), p, q);
-  }
-  const gaps = [...nearest.values()].map(({ pieces, width, p, q }): Gap => {
-    const chord = width > 0 ? refineChord(b, leaving[p]!, leaving[q]!) : null;
-    return { pieces, width: chord?.width ?? width, from: chord?.from ?? pointAt(b, p), to: chord?.to ?? pointAt(b, q) };
-  });
-  return gaps.sort((m, n) => m.width - n.width);
-}
-
-/** Slits nearer to each other than so many times their width are one. */
-const SAME_SLIT = 12;
-
-/** Necks of the empty space: the same test outside the material. A notch that runs to a point has none, for nothing is narrowest there. */
-function findSlits(mesh: Mesh, b: Boundary, leaving: Int32Array, limit: number, partsOf: (edges: number[]) => number[]): Neck[] {
-  const { triangles, halfedges, coords, inside } = mesh;
-  const slits: Neck[] = [];
-  for (let h = 0; h < triangles.length; h++) {
-    const twin = halfedges[h]!;
-    if (twin < h || mesh.edgeOn[h] !== -1 || inside[(h / 3) | 0] === 1) continue;
-    const [p, q] = [triangles[h]!, triangles[twin]!];
-    if (p >= b.points || q >= b.points) continue;
-    // A sampled chord is a little longer than the true one.
-    if (squared(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!) > squared(1.5 * limit, 0)) continue;
-    if (obtuseSide(mesh, (h / 3) | 0) === h || obtuseSide(mesh, (twin / 3) | 0) === twin) continue;
-    const chord = refineChord(b, leaving[p]!, leaving[q]!);
-    if (!chord || chord.width >= limit || chord.width <= 0) continue;
-    slits.push({ width: chord.width, from: chord.from, to: chord.to, parts: partsOf(chord.edges) });
-  }
-  slits.sort((m, n) => m.width - n.width);
-  const apart: Neck[] = [];
-  for (const slit of slits) {
-    const near = (other: Neck) => Math.hypot(other.from.x - slit.from.x, other.from.y - slit.from.y) < SAME_SLIT * limit;
-    if (!apart.some(near)) apart.push(slit);
-  }
-  return apart;
 }
 
 /** One boundary edge that starts at each point. */

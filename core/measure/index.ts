@@ -1,2 +1,3 @@
 export * from "./field";
 export * from "./pole";
+export { MeasureError } from "./sampling";

@@ -109,3 +109,20 @@ function markInside(boundary: Boundary, triangles: Uint32Array, halfedges: Int32
   }
   return inside;
 }
+
+/** Cosine below which an angle counts as obtuse: right angles (four samples on one circle) are no reason to walk on. */
+const RIGHT = -1e-9;
+
+/** The half-edge opposite the obtuse angle of a triangle, or −1 when it has none. */
+export function obtuseSide({ triangles, coords }: Mesh, t: number): number {
+  for (let h = 3 * t; h < 3 * t + 3; h++) {
+    const [a, b, c] = [triangles[h]!, triangles[nextHalfedge(h)]!, triangles[prevHalfedge(h)]!];
+    const ux = coords[2 * a]! - coords[2 * c]!;
+    const uy = coords[2 * a + 1]! - coords[2 * c + 1]!;
+    const vx = coords[2 * b]! - coords[2 * c]!;
+    const vy = coords[2 * b + 1]! - coords[2 * c + 1]!;
+    const dot = ux * vx + uy * vy;
+    if (dot < 0 && dot < RIGHT * Math.sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy))) return h;
+  }
+  return -1;
+}

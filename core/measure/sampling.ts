@@ -1,0 +1,122 @@
+/**
+ * How finely a boundary is sampled: coarse where the material is wide, fine where it is narrow, and so that the Delaunay
+ * triangulation of the samples contains the whole boundary.
+ */
+import { type Boundary, edgeLength, joinTouches, splitEdges, touchedEdges } from "./boundary";
+import { type Mesh, prevHalfedge, triangulate } from "./mesh";
+
+/** Where boundary steps are longer than this share of the local width, they are halved. */
+const STEP_PER_WIDTH = 1 / 3;
+/** Corners of a triangle closer than this along the ring belong to one bend and say nothing about a width. */
+const SAME_BEND = 6;
+/** After the first round only steps twice as long as the width are worth another triangulation: chords are made exact anyway. */
+const STEP_PER_WIDTH_LATER = 2;
+const ROUNDS = 4;
+const ROUNDS_FOR_MISSING = 14;
+/** Edges shorter than this (mm) are not cut any further. */
+const FINEST = 0.001;
+
+/** An outline that no triangulation can follow. */
+export class MeasureError extends Error {
+  override name = "MeasureError";
+}
+
+/** Splits the boundary until its steps are short against the local width and the triangulation contains all of it. */
+export function sampleBoundary(start: Boundary, longest: number, shortest: number): { boundary: Boundary; mesh: Mesh } {
+  let boundary = splitEvenly(start, longest);
+  let mesh = triangulate(boundary);
+  if (touchedEdges(boundary, mesh.missing).length > 0) {
+    // Outlines that touch without sharing a corner: let them share it.
+    const joined = joinTouches(start);
+    if (joined !== start) {
+      boundary = splitEvenly(joined, longest);
+      mesh = triangulate(boundary);
+    }
+  }
+  for (let round = 1; round < ROUNDS_FOR_MISSING; round++) {
+    const pieces =
+      round < ROUNDS
+        ? piecesWanted(boundary, mesh, shortest, round === 1 ? STEP_PER_WIDTH : STEP_PER_WIDTH_LATER)
+        : new Uint16Array(boundary.edges);
+    const cuts = cutsForMissing(boundary, mesh.missing);
+    for (const e of cuts.keys()) pieces[e] = 2;
+    const finer = splitEdges(boundary, pieces, cuts);
+    if (finer === boundary) break;
+    boundary = finer;
+    mesh = triangulate(boundary);
+  }
+  if (mesh.missing.length > 0) throw new MeasureError("The outline crosses itself and could not be measured");
+  return { boundary, mesh };
+}
+
+function splitEvenly(start: Boundary, longest: number): Boundary {
+  const pieces = new Uint16Array(start.edges);
+  for (let e = 0; e < start.edges; e++) pieces[e] = Math.min(60_000, Math.ceil(edgeLength(start, e) / longest));
+  return splitEdges(start, pieces);
+}
+
+/**
+ * A boundary edge is missing from a Delaunay triangulation where a sample of another outline lies in its diametral disc.
+ * Cut at the foot of that sample, the two outlines get samples opposite each other, and both halves come through even where
+ * the outlines run a hair apart.
+ */
+function cutsForMissing(b: Boundary, missing: readonly number[]): Map<number, number> {
+  const cuts = new Map<number, number>();
+  for (const e of missing) {
+    const [p, q] = [b.start[e]!, b.end[e]!];
+    const length = edgeLength(b, e);
+    if (length < FINEST) continue;
+    const ux = (b.x[q]! - b.x[p]!) / length;
+    const uy = (b.y[q]! - b.y[p]!) / length;
+    let [foot, nearest] = [length / 2, Infinity];
+    for (let k = 0; k < b.points; k++) {
+      if (k === p || k === q) continue;
+      const vx = b.x[k]! - b.x[p]!;
+      const vy = b.y[k]! - b.y[p]!;
+      const along = vx * ux + vy * uy;
+      if (along <= 0 || along >= length) continue;
+      const away = Math.abs(vx * uy - vy * ux);
+      // The deepest in the disc: nearest to the edge in relation to the room there.
+      const depth = away / Math.min(along, length - along);
+      if (depth < nearest) [foot, nearest] = [along, depth];
+    }
+    cuts.set(e, Math.min(0.95, Math.max(0.05, foot / length)));
+  }
+  return cuts;
+}
+
+/** @param share longest step as a share of the local width */
+function piecesWanted(b: Boundary, mesh: Mesh, shortest: number, share: number): Uint16Array {
+  const pieces = new Uint16Array(b.edges);
+  const { triangles, coords } = mesh;
+  for (let h = 0; h < triangles.length; h++) {
+    const e = mesh.edgeOn[h]!;
+    if (e === -1 || mesh.inside[(h / 3) | 0] === 0) continue;
+    const [p, q] = [2 * b.start[e]!, 2 * b.end[e]!];
+    const apex = triangles[prevHalfedge(h)]!;
+    const [ax, ay] = [coords[2 * apex]!, coords[2 * apex + 1]!];
+    const length2 = squared(coords[p]! - coords[q]!, coords[p + 1]! - coords[q + 1]!);
+    const width2 = Math.min(squared(ax - coords[p]!, ay - coords[p + 1]!), squared(ax - coords[q]!, ay - coords[q + 1]!));
+    if (length2 <= width2 * share * share || length2 <= shortest * shortest) continue;
+    const length = Math.sqrt(length2);
+    const width = Math.sqrt(width2);
+    const wanted = Math.ceil(Math.min(length / shortest, length / (width * share)));
+    if (wanted > 1 && !nearAlong(b, e, apex)) pieces[e] = Math.max(pieces[e]!, Math.min(wanted, 16));
+  }
+  return pieces;
+}
+
+function squared(x: number, y: number): number {
+  return x * x + y * y;
+}
+
+function nearAlong(b: Boundary, e: number, point: number): boolean {
+  let forward = e;
+  let backward = e;
+  for (let k = 0; k < SAME_BEND; k++) {
+    forward = b.after[forward]!;
+    backward = b.before[backward]!;
+    if (b.end[forward] === point || b.start[backward] === point) return true;
+  }
+  return false;
+}

@@ -1,0 +1,78 @@
+/**
+ * The empty space around the material, from the same triangulation: gaps between pieces, slits between edges.
+ */
+import type { Boundary } from "./boundary";
+import { pointAt } from "./boundary";
+import type { Gap, Neck } from "./field";
+import { type Mesh, nextHalfedge, obtuseSide } from "./mesh";
+import { refineChord } from "./refine";
+
+/** Of two point sets, the nearest pair is always an edge of their common Delaunay triangulation. */
+export function findGaps(mesh: Mesh, b: Boundary, pieceOfTriangle: Int32Array, leaving: Int32Array): Gap[] {
+  const { triangles, halfedges, inside, coords } = mesh;
+  const NONE = -1;
+  const pieceAt = new Int32Array(b.points).fill(NONE);
+  /** Points in which several pieces touch. */
+  const shared = new Map<number, Set<number>>();
+  for (let h = 0; h < triangles.length; h++) {
+    const t = (h / 3) | 0;
+    if (inside[t] === 0) continue;
+    const [point, piece] = [triangles[h]!, pieceOfTriangle[t]!];
+    if (pieceAt[point] === NONE) pieceAt[point] = piece;
+    else if (pieceAt[point] !== piece) shared.set(point, (shared.get(point) ?? new Set([pieceAt[point]!])).add(piece));
+  }
+  const nearest = new Map<number, { pieces: [number, number]; width: number; p: number; q: number }>();
+  const offer = (m: number, n: number, width: number, p: number, q: number) => {
+    const pieces: [number, number] = m < n ? [m, n] : [n, m];
+    const key = pieces[0] * 1e6 + pieces[1];
+    const known = nearest.get(key);
+    if (!known || width < known.width) nearest.set(key, { pieces, width, p, q });
+  };
+  for (const [point, touching] of shared)
+    for (const m of touching) for (const n of touching) if (m < n) offer(m, n, 0, point, point);
+  for (let h = 0; h < triangles.length; h++) {
+    if (halfedges[h]! < h) continue;
+    const [p, q] = [triangles[h]!, triangles[nextHalfedge(h)]!];
+    if (p >= b.points || q >= b.points || pieceAt[p] === pieceAt[q]) continue;
+    offer(pieceAt[p]!, pieceAt[q]!, Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!), p, q);
+  }
+  const gaps = [...nearest.values()].map(({ pieces, width, p, q }): Gap => {
+    const chord = width > 0 ? refineChord(b, leaving[p]!, leaving[q]!) : null;
+    return { pieces, width: chord?.width ?? width, from: chord?.from ?? pointAt(b, p), to: chord?.to ?? pointAt(b, q) };
+  });
+  return gaps.sort((m, n) => m.width - n.width);
+}
+
+/** Slits nearer to each other than so many times their width are one. */
+const SAME_SLIT = 12;
+
+/** Necks of the empty space: the same test outside the material. A notch that runs to a point has none, for nothing is narrowest there. */
+export function findSlits(
+  mesh: Mesh,
+  b: Boundary,
+  leaving: Int32Array,
+  limit: number,
+  partsOf: (edges: number[]) => number[],
+): Neck[] {
+  const { triangles, halfedges, coords, inside } = mesh;
+  const slits: Neck[] = [];
+  for (let h = 0; h < triangles.length; h++) {
+    const twin = halfedges[h]!;
+    if (twin < h || mesh.edgeOn[h] !== -1 || inside[(h / 3) | 0] === 1) continue;
+    const [p, q] = [triangles[h]!, triangles[twin]!];
+    if (p >= b.points || q >= b.points) continue;
+    // A sampled chord is a little longer than the true one.
+    if (Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!) > 1.5 * limit) continue;
+    if (obtuseSide(mesh, (h / 3) | 0) === h || obtuseSide(mesh, (twin / 3) | 0) === twin) continue;
+    const chord = refineChord(b, leaving[p]!, leaving[q]!);
+    if (!chord || chord.width >= limit || chord.width <= 0) continue;
+    slits.push({ width: chord.width, from: chord.from, to: chord.to, parts: partsOf(chord.edges) });
+  }
+  slits.sort((m, n) => m.width - n.width);
+  const apart: Neck[] = [];
+  for (const slit of slits) {
+    const near = (other: Neck) => Math.hypot(other.from.x - slit.from.x, other.from.y - slit.from.y) < SAME_SLIT * limit;
+    if (!apart.some(near)) apart.push(slit);
+  }
+  return apart;
+}

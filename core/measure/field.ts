@@ -152,8 +152,9 @@ function findBodies(mesh: Mesh): { bodies: Body[]; bodyOf: Int32Array } {
     if (mesh.inside[t] === 0) continue;
     const side = obtuseSide(mesh, t);
     const twin = side === -1 ? -1 : mesh.halfedges[side]!;
-    // A boundary across the obtuse angle stops the walk: the disc there is cut off by the edge itself.
-    uphill[t] = side === -1 || twin === -1 || mesh.edgeOn[side] !== -1 ? t : (twin / 3) | 0;
+    const blocked = side !== -1 && (twin === -1 || mesh.edgeOn[side] !== -1);
+    // A boundary across the obtuse angle (at corners, where steps end) stops the climb; the body next door takes the triangle.
+    uphill[t] = side === -1 ? t : blocked ? nextDoor(mesh, t) : (twin / 3) | 0;
   }
   const bodyOf = new Int32Array(count).fill(-1);
   const bodies: Body[] = [];
@@ -177,6 +178,18 @@ function findBodies(mesh: Mesh): { bodies: Body[]; bodyOf: Int32Array } {
     for (const step of path) bodyOf[step] = body;
   }
   return { bodies, bodyOf };
+}
+
+/** The triangle across the longest side that is not boundary; the triangle itself where all sides are. */
+function nextDoor({ triangles, coords, halfedges, edgeOn }: Mesh, t: number): number {
+  let [best, longest] = [t, -1];
+  for (let h = 3 * t; h < 3 * t + 3; h++) {
+    if (edgeOn[h] !== -1 || halfedges[h] === -1) continue;
+    const [p, q] = [triangles[h]!, triangles[nextHalfedge(h)]!];
+    const length = Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!);
+    if (length > longest) [best, longest] = [(halfedges[h]! / 3) | 0, length];
+  }
+  return best;
 }
 
 function circumcircle({ triangles, coords }: Mesh, t: number): Body {

@@ -1,11 +1,13 @@
 /**
  * The middle of one shape: the centre of the largest disc inside it.
  */
-import { type Region, regionBox, regionCentroid } from "../geometry";
+import { type Point, type Region, regionBox, regionCentroid, regionContains } from "../geometry";
 import { type Body, measureWidths } from "./field";
 
 /** Widths this close to the widest count as equally wide (mm); among them the most central place is taken. */
 const ALIKE = 0.02;
+/** Bodies looked at more closely at most; outlines made of samples only, such as rings, have hundreds of equals. */
+const LOOKED_AT = 400;
 
 /** @returns the centre and diameter of the largest disc, or `null` for a shape without area. */
 export function poleOf(region: Region): Body | null {
@@ -14,15 +16,41 @@ export function poleOf(region: Region): Body | null {
   if (!box || !centre) return null;
   const longest = Math.max(0.2, Math.max(box.maxX - box.minX, box.maxY - box.minY) / 12);
   const { bodies } = measureWidths(region, undefined, { longest, shortest: longest / 8 });
-  const widest = bodies.reduce((max, body) => Math.max(max, body.width), 0);
+  bodies.sort((a, b) => b.width - a.width || distance2(a, centre) - distance2(b, centre));
+  // Samples stand in for the boundary, so a body looks at least as wide as it is: the first few tell where to stop.
+  let widest = 0;
+  const found: Body[] = [];
+  for (const { x, y, width } of bodies.slice(0, LOOKED_AT)) {
+    if (width < widest - ALIKE) break;
+    if (!regionContains(region, x, y)) continue;
+    const body = { x, y, width: 2 * distanceToBoundary(region, x, y) };
+    found.push(body);
+    widest = Math.max(widest, body.width);
+  }
   let pole: Body | null = null;
-  for (const body of bodies) {
+  for (const body of found) {
     if (body.width < widest - ALIKE) continue;
     if (!pole || distance2(body, centre) < distance2(pole, centre)) pole = body;
   }
   return pole;
 }
 
-function distance2(a: { x: number; y: number }, b: { x: number; y: number }): number {
+function distanceToBoundary(region: Region, x: number, y: number): number {
+  let nearest2 = Infinity;
+  for (const ring of region) {
+    let [px, py] = [ring[ring.length - 2]! - x, ring[ring.length - 1]! - y];
+    for (let i = 0; i < ring.length; i += 2) {
+      const [qx, qy] = [ring[i]! - x, ring[i + 1]! - y];
+      const [ux, uy] = [qx - px, qy - py];
+      const length2 = ux * ux + uy * uy;
+      const t = length2 > 0 ? Math.min(1, Math.max(0, -(px * ux + py * uy) / length2)) : 0;
+      nearest2 = Math.min(nearest2, (px + t * ux) ** 2 + (py + t * uy) ** 2);
+      [px, py] = [qx, qy];
+    }
+  }
+  return Math.sqrt(nearest2);
+}
+
+function distance2(a: Point, b: Point): number {
   return (a.x - b.x) ** 2 + (a.y - b.y) ** 2;
 }

@@ -7,8 +7,15 @@ import { type Mesh, prevHalfedge, triangulate } from "./mesh";
 
 /** Where boundary steps are longer than this share of the local width, they are halved. */
 const STEP_PER_WIDTH = 1 / 3;
-/** Corners of a triangle closer than this along the ring belong to one bend and say nothing about a width. */
-const SAME_BEND = 6;
+/**
+ * Two places of the outline nearer along it than so many times their distance belong to one bend: across a corner or a tip
+ * there is no width to be measured. (A right angle has 1.4, a tip of 60° has 2.)
+ */
+const SAME_BEND = 2.5;
+/** Steps within a bend only need to be short enough to show where its middle is. */
+const STEP_PER_WIDTH_IN_BEND = 1.5;
+/** Edges walked in search of that at most. */
+const BEND_EDGES = 16;
 /** After the first round only steps twice as long as the width are worth another triangulation: chords are made exact anyway. */
 const STEP_PER_WIDTH_LATER = 2;
 const ROUNDS = 4;
@@ -97,11 +104,17 @@ function piecesWanted(b: Boundary, mesh: Mesh, shortest: number, share: number):
     const [ax, ay] = [coords[2 * apex]!, coords[2 * apex + 1]!];
     const length2 = squared(coords[p]! - coords[q]!, coords[p + 1]! - coords[q + 1]!);
     const width2 = Math.min(squared(ax - coords[p]!, ay - coords[p + 1]!), squared(ax - coords[q]!, ay - coords[q + 1]!));
-    if (length2 <= width2 * share * share || length2 <= shortest * shortest) continue;
+    if (length2 <= shortest * shortest) continue;
+    // An apex that sees the edge under an obtuse angle lies in its diametral disc: the step is too long to be measured across.
+    const seen = (coords[p]! - ax) * (coords[q]! - ax) + (coords[p + 1]! - ay) * (coords[q + 1]! - ay);
+    if (seen < -1e-9 * length2) pieces[e] = Math.max(pieces[e]!, 2);
+    if (length2 <= width2 * share * share) continue;
     const length = Math.sqrt(length2);
     const width = Math.sqrt(width2);
-    const wanted = Math.ceil(Math.min(length / shortest, length / (width * share)));
-    if (wanted > 1 && !nearAlong(b, e, apex)) pieces[e] = Math.max(pieces[e]!, Math.min(wanted, 16));
+    const bend = nearAlong(b, e, apex, SAME_BEND * width);
+    const step = width * (bend ? Math.max(share, STEP_PER_WIDTH_IN_BEND) : share);
+    const wanted = Math.ceil(Math.min(length / shortest, length / step));
+    if (wanted > 1) pieces[e] = Math.max(pieces[e]!, Math.min(wanted, 16));
   }
   return pieces;
 }
@@ -110,13 +123,19 @@ function squared(x: number, y: number): number {
   return x * x + y * y;
 }
 
-function nearAlong(b: Boundary, e: number, point: number): boolean {
-  let forward = e;
-  let backward = e;
-  for (let k = 0; k < SAME_BEND; k++) {
-    forward = b.after[forward]!;
-    backward = b.before[backward]!;
-    if (b.end[forward] === point || b.start[backward] === point) return true;
+/** True when the point is reached from edge e by walking no farther along its ring than `reach` mm. */
+function nearAlong(b: Boundary, e: number, point: number, reach: number): boolean {
+  return walks(b, e, point, reach, b.after, b.end) || walks(b, e, point, reach, b.before, b.start);
+}
+
+function walks(b: Boundary, e: number, point: number, reach: number, next: Int32Array, tip: Int32Array): boolean {
+  let walked = 0;
+  let edge = e;
+  for (let k = 0; k < BEND_EDGES; k++) {
+    edge = next[edge]!;
+    walked += edgeLength(b, edge);
+    if (walked > reach) return false;
+    if (tip[edge] === point) return true;
   }
   return false;
 }

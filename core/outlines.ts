@@ -3,7 +3,7 @@
  */
 import type { Solid } from "./examine";
 import type { SvgShape } from "./formats";
-import { intersection, islandsOf, normalise, type Point, type Region, regionArea, regionBox, transformRing } from "./geometry";
+import { islandsOf, normalise, type Point, regionArea, transformRing } from "./geometry";
 import type { Finding } from "./judge";
 
 /** Smallest area in mm² that counts as material. */
@@ -44,32 +44,7 @@ export function solidsFromShapes(
       });
     });
   }
-  findings.push(...findDuplicates(solids));
   return { solids, findings };
-}
-
-/** The same outline lying twice on itself: some machines cut twice and burn, others refuse. (Common practice, no published source.) */
-export function findDuplicates(solids: readonly Solid[]): Finding[] {
-  const seen = solids.map((solid) => ({ solid, area: regionArea(solid.region), box: regionBox(solid.region)! }));
-  seen.sort((a, b) => a.area - b.area);
-  const findings: Finding[] = [];
-  seen.forEach((first, i) => {
-    for (let k = i + 1; k < seen.length && seen[k]!.area - first.area < 0.01; k++) {
-      const second = seen[k]!;
-      const sameBox = (["minX", "minY", "maxX", "maxY"] as const).every(
-        (side) => Math.abs(first.box[side] - second.box[side]) < 0.02,
-      );
-      if (!sameBox || !sameShape(first.solid.region, second.solid.region, first.area)) continue;
-      const message = `${first.solid.id} and ${second.solid.id} are the same outline, one on the other. Remove one.`;
-      const at = { x: first.box.minX, y: first.box.maxY };
-      findings.push(note("duplicate", [first.solid.id, second.solid.id], at, "weak", message));
-    }
-  });
-  return findings;
-}
-
-function sameShape(a: Region, b: Region, area: number): boolean {
-  return area - regionArea(intersection(a, b)) < Math.max(0.001, area * 0.001);
 }
 
 function note(kind: Finding["kind"], parts: string[], at: Point, means: Finding["means"], message: string): Finding {

@@ -35,7 +35,9 @@ describe("the demo pieces have the trouble they are meant to have", () => {
 
   it("the nameplate holds", () => {
     const { verdict, findings, pieces } = verdicts["demo-harbour-office"]!;
-    expect({ verdict, findings, pieces }).toEqual({ verdict: "holds", findings: [], pieces: 1 });
+    expect({ verdict, pieces }).toEqual({ verdict: "holds", pieces: 1 });
+    // Crossbars inside letters are thinner than walnut wants; nothing hangs on them.
+    expect(new Set(findings.map(({ kind, means }) => `${kind} ${means}`))).toEqual(new Set(["hairline note"]));
   });
 
   it("the stake has a weak t", () => {

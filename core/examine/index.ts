@@ -1,13 +1,36 @@
 /**
  * The whole way from a piece to a verdict: lettering → holders → weld → measure → joints → judge.
  */
-import { type Box, normalise, type Point, type Region, type Ring, regionArea, regionBox, regionCentroid } from "../geometry";
+import {
+  type Box,
+  normalise,
+  type Point,
+  type Region,
+  type Ring,
+  regionArea,
+  regionBox,
+  regionCentroid,
+  regionPerimeter,
+} from "../geometry";
 import { findJoints, type Hold, type Joint } from "../joints";
-import { type BendingRule, type Finding, judgeBending, judgeHolds, judgeSlits, type Verdict, verdictOf } from "../judge";
+import {
+  type BendingRule,
+  type Finding,
+  judgeBending,
+  judgeHidden,
+  judgeHolds,
+  judgeHoles,
+  judgeSlits,
+  judgeStrokes,
+  judgeTwice,
+  type Verdict,
+  verdictOf,
+} from "../judge";
 import type { WordLayout } from "../lettering";
 import { MeasureError, measureWidths, type WidthField } from "../measure";
-import { lostToCut, type Piece, type Units, widthToDraw } from "../piece";
-import { type Weld, weld } from "../weld";
+import { lostToCut, type Piece, smallestHole, type Units, widthToDraw } from "../piece";
+import { outlineLeft, type Weld, weld } from "../weld";
+import { smallHoles } from "./holes";
 import { type Cutout, cutoutsOf, type ExaminedLetter, lettersOf, looseGroups, type Overlap, overlapsOf } from "./outcome";
 import { type Library, layOutWords, remark, type Solid, solidsOf } from "./solids";
 
@@ -38,6 +61,8 @@ export interface Examination {
   /** Index of the solid that stands in for a holder, −1 when there is a holder. */
   standIn: number;
   overlaps: Overlap[];
+  /** For each of `solids`, the share of its own outline that is outline of the piece, 0 to 1. */
+  visible: number[];
 }
 
 export interface ExamineOptions {
@@ -56,6 +81,7 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
     words: words.layouts,
     extra: words.findings,
     cutWidth: piece.stock.kerf,
+    smallestHole: smallestHole(piece.stock),
     bending: { ...piece.stock, lost: lostToCut(piece) },
   });
 }
@@ -65,24 +91,39 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
  *
  * @param options.extra findings made before, which belong to the verdict
  * @param options.cutWidth gaps narrower than this are noted, mm
+ * @param options.smallestHole narrowest hole that can be cut, mm
  * @param options.bending sheet and cut, for letters that would snap in the hand
  */
 export function examineSolids(
   solids: Solid[],
   leastWidth: number,
-  options: ExamineOptions & { words?: WordLayout[]; extra?: Finding[]; cutWidth?: number; bending?: BendingRule } = {},
+  options: ExamineOptions & {
+    words?: WordLayout[];
+    extra?: Finding[];
+    cutWidth?: number;
+    smallestHole?: number;
+    bending?: BendingRule;
+  } = {},
 ): Examination {
-  const { units = "mm", words = [], extra = [], cutWidth = 0, bending } = options;
+  const { units = "mm", words = [], extra = [], cutWidth = 0, smallestHole = 0, bending } = options;
   const stage = stopwatch(options.onStage);
-  const welded = stage("weld", () => weld(solids));
-  const field = stage("measure", () => measureWelded(welded, solids));
+  const { welded, field } = measureWelded(solids, stage);
   const { holds, joints, standIn, widestWay } = stage("joints", () => findJoints(solids, field));
   const letters = lettersOf(words, solids);
-  const findings = stage("judge", () => [
-    ...judge(solids, holds, field, leastWidth, units, extra),
-    ...(bending ? judgeBending(solids, holds, bending, units) : []),
-    ...(cutWidth > 0 ? judgeSlits(solids, field.slits(cutWidth), cutWidth, units) : []),
-  ]);
+  const left = outlineLeft(welded, solids.length);
+  const visible = solids.map(({ region }, i) => Math.min(1, left[i]! / (regionPerimeter(region) || 1)));
+  const findings = stage("judge", () => {
+    const found = judge(solids, holds, field, leastWidth, units, extra);
+    const holes = smallestHole > 0 ? smallHoles(welded, smallestHole) : [];
+    return [
+      ...found,
+      ...(bending ? judgeBending(solids, holds, bending, units) : []),
+      ...judgeStrokes(solids, field.thinZones(leastWidth), found, leastWidth, units),
+      ...judgeHoles(solids, holes, smallestHole, units),
+      ...(cutWidth > 0 ? judgeSlits(solids, field.slits(cutWidth), holes, cutWidth, units) : []),
+      ...judgeHidden(solids, visible, units),
+    ];
+  });
   const { overlaps, cutouts } = stage("report", () => ({
     overlaps: overlapsOf(letters, solids, joints, widestWay),
     cutouts: cutoutsOf(welded.region, solids, holds),
@@ -104,17 +145,19 @@ export function examineSolids(
     area: regionArea(welded.region),
     pieces: field.pieces,
     standIn,
+    visible,
   };
 }
 
 /** Rounding in the weld can, very rarely, leave an outline that crosses itself by a hair; welding it once more on a coarser grid mends that. */
-function measureWelded(welded: Weld, solids: readonly Solid[]): WidthField {
+function measureWelded(solids: readonly Solid[], stage: ReturnType<typeof stopwatch>): { welded: Weld; field: WidthField } {
+  const welded = stage("weld", () => weld(solids));
   try {
-    return measureWidths(welded.region, welded.owners);
+    return { welded, field: stage("measure", () => measureWidths(welded.region, welded.owners)) };
   } catch (error) {
     if (!(error instanceof MeasureError)) throw error;
     const again = weld(solids.map(({ id, region }) => ({ id, region: normalise(region.map(coarser)) })));
-    return measureWidths(again.region, again.owners);
+    return { welded: again, field: measureWidths(again.region, again.owners) };
   }
 }
 
@@ -133,7 +176,7 @@ function judge(
     return [remark("empty", [], { x: 0, y: 0 }, "falls", "There is nothing to cut yet: type a word.")];
   }
   const loose = looseGroups(holds, solids, field);
-  return [...extra, ...judgeHolds(solids, holds, loose, leastWidth, units)];
+  return [...extra, ...judgeHolds(solids, holds, loose, leastWidth, units), ...judgeTwice(solids)];
 }
 
 function stopwatch(report: ExamineOptions["onStage"]) {

@@ -1,3 +1,4 @@
+export * from "./bite";
 export * from "./path";
 export * from "./polygons";
 export * from "./ring";

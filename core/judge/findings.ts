@@ -1,16 +1,21 @@
 /**
  * What is wrong with a piece, where, and how much: stock rules applied to measured holds.
  */
-import type { Point, Region } from "../geometry";
+import { biteOf, type Point, type Region } from "../geometry";
 import type { Units } from "../piece";
 import { HANDLING_FORCE, leverFrom, SAFETY, widthAgainstBending } from "./bending";
-import { describeFinding, describeSlit, describeSnap } from "./wording";
+import { describeFinding, describeSnap } from "./wording";
 
 export type FindingKind =
   | "loose"
   | "thin-joint"
   | "thin-stroke"
+  | "hairline"
+  | "thin-tail"
   | "narrow-gap"
+  | "small-hole"
+  | "swallowed"
+  | "sunk"
   | "snaps"
   | "missing-letter"
   | "empty"
@@ -31,6 +36,8 @@ export interface Finding {
   width: number;
   /** For a thin place, the chord across it. */
   chord?: { from: Point; to: Point };
+  /** For a thin joint, how far the two parts that meet there reach into each other, mm. */
+  bite?: { depth: number; length: number };
   /** For a loose part, the shortest way to the nearest other material, mm. */
   gap?: { width: number; from: Point; to: Point };
   /** What it means for the piece; a note does not change the verdict. */
@@ -71,9 +78,9 @@ export interface JudgedHold {
 /** Widths are compared with this much grace (mm), so that a joint made exactly as wide as needed passes. */
 const GRACE = 0.005;
 
-/** @returns findings, worst first */
+/** @param parts with their regions, where the overlap at a thin joint is to be told @returns findings, worst first */
 export function judgeHolds(
-  parts: readonly JudgedPart[],
+  parts: readonly (JudgedPart & { region?: Region })[],
   holds: readonly JudgedHold[],
   loose: readonly LooseGroup[],
   leastWidth: number,
@@ -103,6 +110,7 @@ export function judgeHolds(
     const hold = holds[hanging[0]!]!;
     const meeting = hold.neck ? hold.neck.parts : hanging;
     const others = hanging.filter((i) => !meeting.includes(i));
+    const [one, other] = meeting.map((i) => parts[i]!.region);
     findings.push({
       kind: meeting.length > 1 ? "thin-joint" : "thin-stroke",
       parts: [...meeting, ...others].map((i) => parts[i]!.id),
@@ -110,12 +118,13 @@ export function judgeHolds(
       at: hold.at,
       width: hold.width,
       chord: hold.neck ? { from: hold.neck.from, to: hold.neck.to } : undefined,
+      bite: (one && other && meeting.length === 2 && biteOf(one, other)) || undefined,
       means: "weak",
       message: "",
     });
   }
   findings.sort((a, b) => a.width - b.width || b.parts.length - a.parts.length);
-  const labels = new Map(parts.map((part) => [part.id, part.label]));
+  const labels = partLabels(parts);
   for (const finding of findings) finding.message = describeFinding(finding, labels, leastWidth, units);
   return findings;
 }
@@ -143,7 +152,7 @@ export function judgeBending(
   rule: BendingRule,
   units: Units = "mm",
 ): Finding[] {
-  const labels = new Map(parts.map((part) => [part.id, part.label]));
+  const labels = partLabels(parts);
   const byNeck = new Map<NonNullable<JudgedHold["neck"]>, number[]>();
   holds.forEach((hold, i) => {
     if (hold.falls || hold.anchor || parts[i]!.holder || !hold.neck || hold.ties > 1) return;
@@ -165,28 +174,7 @@ export function judgeBending(
   return findings.sort((a, b) => a.width - b.width);
 }
 
-/** Gaps that the cut itself would eat: its two lines run into each other and both sides burn. */
-export function judgeSlits(
-  parts: readonly JudgedPart[],
-  slits: readonly { width: number; parts: number[]; from: Point; to: Point }[],
-  cutWidth: number,
-  units: Units = "mm",
-): Finding[] {
-  const labels = new Map(parts.map((part) => [part.id, part.label]));
-  return slits.map(({ width, parts: sides, from, to }): Finding => {
-    const ids = sides.map((i) => parts[i]!.id);
-    return {
-      kind: "narrow-gap",
-      parts: ids,
-      meeting: ids.length,
-      at: { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 },
-      width,
-      chord: { from, to },
-      means: "note",
-      message: describeSlit(ids, width, cutWidth, labels, units),
-    };
-  });
-}
+export const partLabels = (parts: readonly JudgedPart[]) => new Map(parts.map((part) => [part.id, part.label]));
 
 export function verdictOf(findings: readonly Finding[]): Verdict {
   if (findings.some((finding) => finding.means === "falls")) return "falls";

@@ -1,3 +1,6 @@
 export * from "./bending";
 export * from "./findings";
+export * from "./overlaps";
+export * from "./strokes";
+export * from "./voids";
 export * from "./wording";

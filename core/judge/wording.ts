@@ -43,7 +43,7 @@ export function placeName(ids: readonly string[], labels: Labels): string {
 
 /** What, where, how much, what to do. */
 export function describeFinding(finding: Finding, labels: Labels, leastWidth: number, units: Units): string {
-  const { parts, meeting, width, gap } = finding;
+  const { parts, meeting, width, gap, bite } = finding;
   const names = parts.map((id) => nameOf(labels.get(id)));
   const wanted = formatLength(leastWidth, units);
   switch (finding.kind) {
@@ -57,7 +57,7 @@ export function describeFinding(finding: Finding, labels: Labels, leastWidth: nu
     case "thin-joint": {
       const goes = parts.slice(meeting).filter((id) => labels.get(id)?.kind === "letter");
       const loss = goes.length > 0 ? ` ${capital(listOf(goes.map((id) => nameOf(labels.get(id)))))} would go with it.` : "";
-      return `The joint ${placeName(parts.slice(0, meeting), labels)} is only ${formatLength(width, units)}; it wants ${wanted}.${loss} Bring the parts closer or overlap them more.`;
+      return `The joint ${placeName(parts.slice(0, meeting), labels)} is only ${formatLength(width, units)}; it wants ${wanted}.${loss}${bite ? ` They overlap ${formatLength(bite.depth, units)} deep over ${formatLength(bite.length, units)}:` : ""} ${bite ? "bring" : "Bring"} the parts closer or overlap them more.`;
     }
     case "thin-stroke":
       return `The material of ${names[0]!} is only ${formatLength(width, units)} wide here; it wants ${wanted}. Make it larger or choose heavier lettering.`;
@@ -77,12 +77,6 @@ export function describeSnap(
   const names = listOf(parts.map((id) => nameOf(labels.get(id))));
   const hang = parts.length > 1 ? "hang" : "hangs";
   return `${capital(names)} ${hang} by one joint of ${formatLength(width, units)} and ${parts.length > 1 ? "reach" : "reaches"} ${formatLength(lever, units, 0)} out: ${HANDLING_FORCE} N at the end would snap it. Make the joint ${formatLength(needed, units)}, or add a second tie.`;
-}
-
-export function describeSlit(parts: readonly string[], width: number, cutWidth: number, labels: Labels, units: Units): string {
-  const where = parts.length > 1 ? `Between ${placeName(parts, labels)}` : `Beside ${nameOf(labels.get(parts[0] ?? ""))}`;
-  const gap = width < 0.01 ? "a hair-thin gap" : `a gap of only ${formatLength(width, units, 2)}`;
-  return `${where} ${gap} is left; the cut is ${formatLength(cutWidth, units, 2)} wide. Close it, or make it wider.`;
 }
 
 /** The one sentence above the piece. @param lost what the cut takes from a joint, mm */
@@ -140,6 +134,6 @@ function listOf(names: string[]): string {
 }
 
 /** First letter large, unless it is a letter of the maker's own ("i" stays "i"). */
-function capital(text: string): string {
+export function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }

@@ -174,6 +174,21 @@ export function edgeLength(b: Boundary, e: number): number {
   return Math.hypot(b.x[b.end[e]!]! - b.x[b.start[e]!]!, b.y[b.end[e]!]! - b.y[b.start[e]!]!);
 }
 
+/** The point of edge e nearest to (x, y). */
+export function nearestOnEdge(b: Boundary, e: number, x: number, y: number): Point {
+  const px = b.x[b.start[e]!]!;
+  const py = b.y[b.start[e]!]!;
+  const ux = b.x[b.end[e]!]! - px;
+  const uy = b.y[b.end[e]!]! - py;
+  const t = Math.min(1, Math.max(0, ((x - px) * ux + (y - py) * uy) / (ux * ux + uy * uy)));
+  return { x: px + t * ux, y: py + t * uy };
+}
+
+export function distanceToEdge(b: Boundary, e: number, x: number, y: number): number {
+  const foot = nearestOnEdge(b, e, x, y);
+  return Math.hypot(foot.x - x, foot.y - y);
+}
+
 function emptyBoundary(points: number, edges: number): Boundary {
   const ints = () => new Int32Array(edges);
   return {

@@ -11,10 +11,11 @@
  * Self-check: bodies − necks = components − holes of the region.
  */
 import type { Point, Region } from "../geometry";
-import { type Boundary, boundaryOf, pointAt } from "./boundary";
-import { type Mesh, nextHalfedge, obtuseSide } from "./mesh";
+import { type Boundary, boundaryOf, nearestOnEdge, pointAt } from "./boundary";
+import { circumcircle, type Mesh, nextHalfedge, obtuseSide } from "./mesh";
 import { refineChord } from "./refine";
 import { sampleBoundary } from "./sampling";
+import { findThinZones, type Skeleton, skeletonOf, type ThinZone } from "./skeleton";
 import { findGaps, findSlits } from "./space";
 
 export interface Body extends Point {
@@ -75,6 +76,10 @@ export interface WidthField {
   gaps(): Gap[];
   /** Places where the empty space between two edges is narrower than the limit (mm), one for each such slit. */
   slits(limit: number): Neck[];
+  /** Strokes and tails narrower than the limit (mm), narrowest first. */
+  thinZones(limit: number): ThinZone[];
+  /** The line along the middle of the material, with its widths. */
+  skeleton(): Skeleton;
   /** Number of boundary samples, for those who measure the measuring. */
   samples: number;
 }
@@ -141,6 +146,8 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     pieces,
     gaps: () => findGaps(mesh, boundary, pieceOfTriangle, leaving),
     slits: (limit) => findSlits(mesh, boundary, leaving, limit, partsOf),
+    thinZones: (limit) => findThinZones(mesh, boundary, leaving, limit, partsOf),
+    skeleton: () => skeletonOf(mesh, boundary, leaving),
     samples: boundary.points,
   };
 }
@@ -190,21 +197,6 @@ function nextDoor({ triangles, coords, halfedges, edgeOn }: Mesh, t: number): nu
     if (length > longest) [best, longest] = [(halfedges[h]! / 3) | 0, length];
   }
   return best;
-}
-
-function circumcircle({ triangles, coords }: Mesh, t: number): Body {
-  const [a, b, c] = [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!];
-  const [ax, ay] = [coords[2 * a]!, coords[2 * a + 1]!];
-  const bx = coords[2 * b]! - ax;
-  const by = coords[2 * b + 1]! - ay;
-  const cx = coords[2 * c]! - ax;
-  const cy = coords[2 * c + 1]! - ay;
-  const twice = 2 * (bx * cy - by * cx);
-  const b2 = bx * bx + by * by;
-  const c2 = cx * cx + cy * cy;
-  const ux = (cy * b2 - by * c2) / twice;
-  const uy = (bx * c2 - cx * b2) / twice;
-  return { x: ax + ux, y: ay + uy, width: 2 * Math.hypot(ux, uy) };
 }
 
 /** @returns the necks, and the two samples at the ends of each */
@@ -334,13 +326,4 @@ function locator(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array, leaving: In
     } while (h !== -1 && h !== first);
     return found;
   }
-}
-
-function nearestOnEdge(b: Boundary, e: number, x: number, y: number): Point {
-  const px = b.x[b.start[e]!]!;
-  const py = b.y[b.start[e]!]!;
-  const ux = b.x[b.end[e]!]! - px;
-  const uy = b.y[b.end[e]!]! - py;
-  const t = Math.min(1, Math.max(0, ((x - px) * ux + (y - py) * uy) / (ux * ux + uy * uy)));
-  return { x: px + t * ux, y: py + t * uy };
 }

@@ -126,3 +126,19 @@ export function obtuseSide({ triangles, coords }: Mesh, t: number): number {
   }
   return -1;
 }
+
+/** Centre of the circle through the corners of a triangle, and its diameter. */
+export function circumcircle({ triangles, coords }: Mesh, t: number): { x: number; y: number; width: number } {
+  const [a, b, c] = [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!];
+  const [ax, ay] = [coords[2 * a]!, coords[2 * a + 1]!];
+  const bx = coords[2 * b]! - ax;
+  const by = coords[2 * b + 1]! - ay;
+  const cx = coords[2 * c]! - ax;
+  const cy = coords[2 * c + 1]! - ay;
+  const twice = 2 * (bx * cy - by * cx);
+  const b2 = bx * bx + by * by;
+  const c2 = cx * cx + cy * cy;
+  const ux = (cy * b2 - by * c2) / twice;
+  const uy = (bx * c2 - cx * b2) / twice;
+  return { x: ax + ux, y: ay + uy, width: 2 * Math.hypot(ux, uy) };
+}

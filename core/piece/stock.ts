@@ -67,3 +67,12 @@ export function lostToCut({ stock, cut }: Pick<Piece, "stock" | "cut">): number 
 export function widthToDraw(piece: Pick<Piece, "stock" | "cut">): number {
   return piece.stock.leastWidth + lostToCut(piece);
 }
+
+/**
+ * Narrowest hole that can be cut in a stock, mm: at the saw one that a blade can be threaded through (a start hole of 1.6 mm),
+ * on the laser one of twice the width of the cut, below which nothing is left to drop out. From memory; common practice, no
+ * published source.
+ */
+export function smallestHole({ tool, kerf }: Stock): number {
+  return tool === "saw" ? 1.6 : Math.max(0.3, 2 * kerf);
+}

@@ -38,6 +38,20 @@ function findOwners(region: Region, parts: readonly WeldPart[]): Int32Array[] {
   return region.map((ring) => ownersAlong(ring, edges, tree));
 }
 
+/** For each part the length in mm of its own outline that is outline of the welded material. */
+export function outlineLeft({ region, owners }: Weld, parts: number): Float64Array {
+  const lengths = new Float64Array(parts);
+  region.forEach((ring, r) => {
+    const n = ring.length / 2;
+    for (let i = 0; i < n; i++) {
+      const owner = owners[r]![i]!;
+      const k = (i + 1) % n;
+      if (owner >= 0) lengths[owner]! += Math.hypot(ring[2 * k]! - ring[2 * i]!, ring[2 * k + 1]! - ring[2 * i + 1]!);
+    }
+  });
+  return lengths;
+}
+
 interface Edges {
   count: number;
   ax: Float64Array;

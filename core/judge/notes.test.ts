@@ -1,0 +1,130 @@
+import { describe, expect, it } from "vitest";
+import { biteOf, normalise, type Region, type Ring } from "../geometry";
+import { fineCircle, place, rectangle, turned } from "../tests/shapes";
+import {
+  type Finding,
+  type JudgedZone,
+  judgeHidden,
+  judgeHoles,
+  judgeSlits,
+  judgeStrokes,
+  judgeTwice,
+  type PartLabel,
+} from "./index";
+
+const letter = (id: string, region: Region = []) => ({
+  id,
+  label: { kind: "letter", text: id, ordinal: "" } as PartLabel,
+  holder: false,
+  region,
+});
+const bar = (region: Region = []) => ({
+  id: "bar",
+  label: { kind: "bar", text: "", ordinal: "" } as PartLabel,
+  holder: true,
+  region,
+});
+const at = { x: 0, y: 0 };
+const zone = (more: Partial<JudgedZone>): JudgedZone => ({
+  exits: 2,
+  width: 0.8,
+  from: at,
+  to: { x: 0.8, y: 0 },
+  reach: 0,
+  tip: at,
+  parts: [0],
+  ...more,
+});
+
+describe("how far two shapes reach into each other", () => {
+  const foot = [rectangle(2, 5, 3, 10)];
+  const beam = [rectangle(-20, 0, 60, 6)];
+
+  it("a stem 3 mm wide standing 1 mm deep in a bar, at every turn", () => {
+    for (const angle of [0, 30, 111]) {
+      const bite = biteOf(place(foot, turned(angle)), place(beam, turned(angle)))!;
+      expect(bite.depth).toBeCloseTo(1, 3);
+      expect(bite.length).toBeCloseTo(3, 3);
+      expect(bite.area).toBeCloseTo(3, 3);
+    }
+  });
+
+  it("two feet count together", () => {
+    const bite = biteOf(normalise([...foot, rectangle(9, 4.5, 2, 10)]), beam)!;
+    expect(bite.depth).toBeCloseTo(1.5, 4);
+    expect(bite.length).toBeCloseTo(5, 4);
+  });
+
+  it("two discs: the lens has the depth 2r − d and the length of their common chord", () => {
+    // Plane geometry: chord 2·sqrt(r² − (d/2)²).
+    const bite = biteOf([fineCircle(0, 0, 5)], [fineCircle(9, 0, 5)])!;
+    expect(bite.depth).toBeCloseTo(1, 3);
+    expect(bite.length).toBeCloseTo(2 * Math.sqrt(25 - 4.5 ** 2), 3);
+  });
+
+  it("what does not overlap, or merely touches, has none", () => {
+    expect(biteOf(foot, [rectangle(-20, -2, 60, 6)])).toBeNull();
+    expect(biteOf(foot, [rectangle(-20, -1, 60, 6)])).toBeNull();
+  });
+});
+
+describe("thin where nothing hangs on it", () => {
+  it("hairlines of one letter are one note, the narrowest leading", () => {
+    const notes = judgeStrokes([letter("e")], [zone({ width: 0.7 }), zone({ width: 0.9 })], [], 1.5);
+    expect(notes).toHaveLength(1);
+    expect(notes[0]).toMatchObject({ kind: "hairline", means: "note", width: 0.7 });
+    expect(notes[0]!.message).toContain("The e is thinner than 1.5 mm in two places, 0.7 mm at the narrowest.");
+  });
+
+  it("a place that is told as a finding is not told again", () => {
+    const known = { chord: { from: at, to: at }, at: { x: 0.4, y: 0 } } as Finding;
+    expect(judgeStrokes([letter("e")], [zone({})], [known], 1.5)).toEqual([]);
+  });
+
+  it("a tail counts from twice the least width on", () => {
+    const tail = (reach: number) => judgeStrokes([letter("y")], [zone({ exits: 1, reach, width: 1.4 })], [], 1.5);
+    expect(tail(2.9)).toEqual([]);
+    expect(tail(6.2)[0]!.message).toContain("The tail of the y is narrower than 1.5 mm over its last 6.2 mm");
+  });
+});
+
+describe("too deep", () => {
+  const stem = [rectangle(0, 0, 3, 10)];
+
+  it("a letter of which less than half the outline is left loses its look; the depth is told", () => {
+    const [note, ...others] = judgeHidden([letter("l", stem), bar([rectangle(-5, 0, 20, 7)])], [0.35, 1]);
+    expect(others).toEqual([]);
+    expect(note).toMatchObject({ kind: "sunk", parts: ["l", "bar"], means: "note" });
+    expect(note!.message).toContain("The l sits 3.0 mm deep in the bar; 35 % of its outline is left");
+  });
+
+  it("a part without any outline left is swallowed", () => {
+    const [note] = judgeHidden([letter("l", stem), bar([rectangle(-5, -1, 20, 12)])], [0, 1]);
+    expect(note).toMatchObject({ kind: "swallowed" });
+    expect(note!.message).toContain("swallowed by the bar");
+  });
+
+  it("one with enough left is left alone", () => {
+    expect(judgeHidden([letter("l", stem), bar([rectangle(-5, 0, 20, 3)])], [0.7, 0.9])).toEqual([]);
+  });
+});
+
+describe("the same outline twice", () => {
+  it("is found whatever the order of its points, and only where it lies exactly", () => {
+    const turnedRound: Ring = Float64Array.from([3, 0, 3, 10, 0, 10, 0, 0]);
+    const twice = judgeTwice([letter("l", [rectangle(0, 0, 3, 10)]), letter("l2", [turnedRound])]);
+    expect(twice[0]).toMatchObject({ kind: "duplicate", means: "weak", parts: ["l", "l2"] });
+    expect(judgeTwice([letter("l", [rectangle(0, 0, 3, 10)]), letter("l2", [rectangle(0.1, 0, 3, 10)])])).toEqual([]);
+  });
+});
+
+describe("empty places that cannot be cut", () => {
+  const slit = { width: 0.1, parts: [0], from: at, to: { x: 0.1, y: 0 } };
+  const hole = { ring: rectangle(-0.2, -1, 0.4, 2), width: 0.4, at, parts: [0] };
+
+  it("a slit is told with the width of the cut, unless its hole is too small as a whole", () => {
+    expect(judgeSlits([letter("a")], [slit], [], 0.18)[0]!.message).toContain("Beside the a a gap of only 0.10 mm is left");
+    expect(judgeSlits([letter("a")], [slit], [hole], 0.18)).toEqual([]);
+    expect(judgeHoles([letter("a")], [hole], 1.6)[0]).toMatchObject({ kind: "small-hole", width: 0.4 });
+  });
+});

@@ -1,0 +1,213 @@
+/**
+ * The medial skeleton of the material: the line along the middle of every stroke, with the width at each place.
+ *
+ * Its points are centres of triangles around which no sample lies, joined across the triangles' common sides (the Voronoi
+ * diagram of the samples, dual to the triangulation). Of those joints only the ones whose two nearest boundary points lie
+ * well apart are kept; the others are hairs towards every bend of the outline.
+ * (N. Amenta, M. Bern & D. Eppstein, "The crust and the β-skeleton", 1998; T. Dey & W. Zhao, "Approximate medial axis as a
+ * Voronoi subcomplex", 2002, for keeping by angle.)
+ */
+import type { Point } from "../geometry";
+import { type Boundary, distanceToEdge, pointAt } from "./boundary";
+import { circumcircle, type Mesh, nextHalfedge, obtuseSide } from "./mesh";
+import { refineChord } from "./refine";
+
+/** x, y and width (mm) of both ends of every edge, six numbers each. */
+export type Skeleton = Float64Array;
+
+/** Material narrower than a limit all along, with nothing of more width in between. */
+export interface ThinZone {
+  /** At how many places it passes into wider material: one for a tail that ends free, two or more for a stroke between. */
+  exits: number;
+  /** Narrowest place of a stroke; of a tail, where it begins to be thin. Width in mm. */
+  width: number;
+  from: Point;
+  to: Point;
+  /** How far it reaches beyond the last disc that is wide enough, mm. */
+  reach: number;
+  /** Farthest point of a tail. */
+  tip: Point;
+  /** Parts whose edges it has, ascending. */
+  parts: number[];
+}
+
+/**
+ * Share of the width that the chord between the two nearest points must have: seen from the middle they are then at least
+ * 110° apart. Right-angled corners (90°) have no branch of their own, tips sharper than 70° do.
+ */
+const CHORD_SHARE = Math.sin((55 * Math.PI) / 180);
+/** A free end reaching less far than so many limits beyond wide material is a corner, not a tail. (A tip of 40° reaches one.) */
+const TAIL = 1;
+
+interface MedialEdge {
+  /** Half-edge crossed, and the triangles on its two sides. */
+  side: number;
+  t: number;
+  u: number;
+  /** Length of the side, mm. */
+  chord: number;
+  /** The two triangles lie to both sides of the chord: it is narrowest there. */
+  saddle: boolean;
+}
+
+interface Centres {
+  x: Float64Array;
+  y: Float64Array;
+  width: Float64Array;
+}
+
+export function skeletonOf(mesh: Mesh, boundary: Boundary, leaving: Int32Array): Skeleton {
+  const centres = centresOf(mesh, boundary, leaving);
+  const edges = medialEdges(mesh, centres);
+  const flat: number[] = [];
+  const { x, y, width } = centres;
+  for (const { side, t, u, chord, saddle } of edges) {
+    if (saddle) {
+      const middle = middleOf(mesh, side);
+      const least = Math.min(chord, width[t]!, width[u]!);
+      flat.push(x[t]!, y[t]!, width[t]!, middle.x, middle.y, least, middle.x, middle.y, least, x[u]!, y[u]!, width[u]!);
+    } else flat.push(x[t]!, y[t]!, width[t]!, x[u]!, y[u]!, width[u]!);
+  }
+  return Float64Array.from(flat);
+}
+
+/** @param limit mm @returns zones narrower than the limit, narrowest first */
+export function findThinZones(
+  mesh: Mesh,
+  boundary: Boundary,
+  leaving: Int32Array,
+  limit: number,
+  partsOf: (edges: number[]) => number[],
+): ThinZone[] {
+  const centres = centresOf(mesh, boundary, leaving);
+  const { width } = centres;
+  const thin = medialEdges(mesh, centres).filter(
+    ({ t, u, chord, saddle }) => Math.min(width[t]!, width[u]!, saddle ? chord : Infinity) < limit,
+  );
+  const zoneOf = new Map<number, number>();
+  const leader = (t: number): number => {
+    let at = t;
+    while (zoneOf.get(at) !== undefined && zoneOf.get(at) !== at) at = zoneOf.get(at)!;
+    return at;
+  };
+  for (const { t, u } of thin) {
+    for (const each of [t, u]) if (width[each]! < limit && !zoneOf.has(each)) zoneOf.set(each, each);
+    if (width[t]! < limit && width[u]! < limit) zoneOf.set(leader(t), leader(u));
+  }
+  const zones = new Map<number, MedialEdge[]>();
+  thin.forEach((edge, k) => {
+    const inner = [edge.t, edge.u].find((each) => width[each]! < limit);
+    const zone = inner === undefined ? -1 - k : leader(inner);
+    zones.set(zone, [...(zones.get(zone) ?? []), edge]);
+  });
+  const described = [...zones.values()].map((edges) => describeZone(edges, mesh, boundary, leaving, centres, limit, partsOf));
+  const counts = ({ exits, reach, width: narrowest }: ThinZone) =>
+    narrowest < limit && (exits > 1 || (exits === 1 && reach >= TAIL * limit));
+  return described.filter(counts).sort((a, b) => a.width - b.width);
+}
+
+function describeZone(
+  edges: readonly MedialEdge[],
+  mesh: Mesh,
+  boundary: Boundary,
+  leaving: Int32Array,
+  { x, y, width }: Centres,
+  limit: number,
+  partsOf: (edges: number[]) => number[],
+): ThinZone {
+  const sides: number[] = [];
+  const exits: { at: Point; radius: number; edge: MedialEdge }[] = [];
+  let narrowest = edges[0]!;
+  let least = Infinity;
+  for (const edge of edges) {
+    const { t, u, saddle, chord, side } = edge;
+    sides.push(leaving[mesh.triangles[side]!]!, leaving[mesh.triangles[nextHalfedge(side)]!]!);
+    for (const each of [t, u])
+      if (width[each]! >= limit) exits.push({ at: { x: x[each]!, y: y[each]! }, radius: width[each]! / 2, edge });
+    const here = saddle ? chord : Math.min(width[t]!, width[u]!, chord);
+    if (here < least) [least, narrowest] = [here, edge];
+  }
+  const tail = exits.length === 1;
+  const shown = tail ? exits[0]!.edge : narrowest;
+  const [p, q] = [mesh.triangles[shown.side]!, mesh.triangles[nextHalfedge(shown.side)]!];
+  const exact = tail ? null : refineChord(boundary, leaving[p]!, leaving[q]!);
+  const chord = exact ?? { width: shown.chord, from: pointAt(boundary, p), to: pointAt(boundary, q) };
+  const { at: start, radius } = exits[0] ?? { at: chord.from, radius: 0 };
+  let tip = start;
+  let reach = 0;
+  for (const { t, u } of edges) {
+    for (const each of [t, u]) {
+      if (width[each]! >= limit) continue;
+      for (let h = 3 * each; h < 3 * each + 3; h++) {
+        const corner = pointAt(boundary, mesh.triangles[h]!);
+        const away = Math.hypot(corner.x - start.x, corner.y - start.y) - radius;
+        if (away > reach) [tip, reach] = [corner, away];
+      }
+    }
+  }
+  return {
+    exits: exits.length,
+    width: tail ? Math.min(chord.width, limit * 0.999) : chord.width,
+    from: chord.from,
+    to: chord.to,
+    reach,
+    tip,
+    parts: partsOf(sides),
+  };
+}
+
+/**
+ * Circumcentres of the triangles in the material; where one lies beyond the boundary, the middle of an inner side. Widths are
+ * to the edges beside the corners, not just to the samples.
+ */
+function centresOf(mesh: Mesh, boundary: Boundary, leaving: Int32Array): Centres {
+  const { triangles, inside, edgeOn } = mesh;
+  const count = inside.length;
+  const centres: Centres = { x: new Float64Array(count), y: new Float64Array(count), width: new Float64Array(count) };
+  for (let t = 0; t < count; t++) {
+    if (inside[t] === 0) continue;
+    const obtuse = obtuseSide(mesh, t);
+    const outside = obtuse !== -1 && edgeOn[obtuse] !== -1;
+    const inner = [3 * t, 3 * t + 1, 3 * t + 2].find((h) => edgeOn[h] === -1) ?? 3 * t;
+    const { x, y } = outside ? middleOf(mesh, inner) : circumcircle(mesh, t);
+    let width = Infinity;
+    for (let h = 3 * t; h < 3 * t + 3; h++) {
+      const e = leaving[triangles[h]!]!;
+      width = Math.min(width, 2 * distanceToEdge(boundary, e, x, y), 2 * distanceToEdge(boundary, boundary.before[e]!, x, y));
+    }
+    centres.x[t] = x;
+    centres.y[t] = y;
+    centres.width[t] = width;
+  }
+  return centres;
+}
+
+function medialEdges(mesh: Mesh, { width }: Centres): MedialEdge[] {
+  const { halfedges, inside, edgeOn } = mesh;
+  const edges: MedialEdge[] = [];
+  for (let side = 0; side < halfedges.length; side++) {
+    const twin = halfedges[side]!;
+    if (twin < side || edgeOn[side] !== -1) continue;
+    const [t, u] = [(side / 3) | 0, (twin / 3) | 0];
+    if (inside[t] === 0 || inside[u] === 0) continue;
+    const chord = lengthOf(mesh, side);
+    // An ear, a triangle with two sides on the boundary, is the inside of a corner and has no middle.
+    if (isEar(mesh, t) || isEar(mesh, u) || chord < CHORD_SHARE * Math.min(width[t]!, width[u]!)) continue;
+    edges.push({ side, t, u, chord, saddle: obtuseSide(mesh, t) !== side && obtuseSide(mesh, u) !== twin });
+  }
+  return edges;
+}
+
+function isEar({ edgeOn }: Mesh, t: number): boolean {
+  return Number(edgeOn[3 * t] !== -1) + Number(edgeOn[3 * t + 1] !== -1) + Number(edgeOn[3 * t + 2] !== -1) > 1;
+}
+
+function lengthOf({ triangles, coords }: Mesh, h: number): number {
+  const [p, q] = [2 * triangles[h]!, 2 * triangles[nextHalfedge(h)]!];
+  return Math.hypot(coords[p]! - coords[q]!, coords[p + 1]! - coords[q + 1]!);
+}
+
+function middleOf({ triangles, coords }: Mesh, h: number): Point {
+  const [p, q] = [2 * triangles[h]!, 2 * triangles[nextHalfedge(h)]!];
+  return { x: (coords[p]! + coords[q]!) / 2, y: (coords[p + 1]! + coords[q + 1]!) / 2 };
+}

@@ -18,6 +18,8 @@ const STEP_PER_WIDTH_IN_BEND = 1.5;
 const BEND_EDGES = 16;
 /** After the first round only steps twice as long as the width are worth another triangulation: chords are made exact anyway. */
 const STEP_PER_WIDTH_LATER = 2;
+/** New samples that are fewer than this share of all are not worth another triangulation, since chords are made exact anyway. */
+const FEW = 0.01;
 const ROUNDS = 4;
 const ROUNDS_FOR_MISSING = 14;
 /** Edges shorter than this (mm) are not cut any further. */
@@ -48,7 +50,7 @@ export function sampleBoundary(start: Boundary, longest: number, shortest: numbe
     const cuts = cutsForMissing(boundary, mesh.missing);
     for (const e of cuts.keys()) pieces[e] = 2;
     const finer = splitEdges(boundary, pieces, cuts);
-    if (finer === boundary) break;
+    if (finer === boundary || (cuts.size === 0 && round > 1 && finer.points - boundary.points < boundary.points * FEW)) break;
     boundary = finer;
     mesh = triangulate(boundary);
   }

@@ -39,6 +39,9 @@ const CHORD_SHARE = Math.sin((55 * Math.PI) / 180);
 /** A free end reaching less far than so many limits beyond wide material is a corner, not a tail. (A tip of 40° reaches one.) */
 const TAIL = 1;
 
+/** The discs between samples are up to so much wider than those between edges. */
+const SAMPLED_EXCESS = 1.15;
+
 interface MedialEdge {
   /** Half-edge crossed, and the triangles on its two sides. */
   side: number;
@@ -57,7 +60,7 @@ interface Centres {
 }
 
 export function skeletonOf(mesh: Mesh, boundary: Boundary, leaving: Int32Array): Skeleton {
-  const centres = centresOf(mesh, boundary, leaving);
+  const centres = centresOf(mesh, boundary, leaving, Infinity);
   const edges = medialEdges(mesh, centres);
   const flat: number[] = [];
   const { x, y, width } = centres;
@@ -79,7 +82,7 @@ export function findThinZones(
   limit: number,
   partsOf: (edges: number[]) => number[],
 ): ThinZone[] {
-  const centres = centresOf(mesh, boundary, leaving);
+  const centres = centresOf(mesh, boundary, leaving, limit * SAMPLED_EXCESS);
   const { width } = centres;
   const thin = medialEdges(mesh, centres).filter(
     ({ t, u, chord, saddle }) => Math.min(width[t]!, width[u]!, saddle ? chord : Infinity) < limit,
@@ -159,8 +162,10 @@ function describeZone(
 /**
  * Circumcentres of the triangles in the material; where one lies beyond the boundary, the middle of an inner side. Widths are
  * to the edges beside the corners, not just to the samples.
+ *
+ * @param most widths beyond this (mm) need not be exact
  */
-function centresOf(mesh: Mesh, boundary: Boundary, leaving: Int32Array): Centres {
+function centresOf(mesh: Mesh, boundary: Boundary, leaving: Int32Array, most: number): Centres {
   const { triangles, inside, edgeOn } = mesh;
   const count = inside.length;
   const centres: Centres = { x: new Float64Array(count), y: new Float64Array(count), width: new Float64Array(count) };
@@ -169,9 +174,10 @@ function centresOf(mesh: Mesh, boundary: Boundary, leaving: Int32Array): Centres
     const obtuse = obtuseSide(mesh, t);
     const outside = obtuse !== -1 && edgeOn[obtuse] !== -1;
     const inner = [3 * t, 3 * t + 1, 3 * t + 2].find((h) => edgeOn[h] === -1) ?? 3 * t;
-    const { x, y } = outside ? middleOf(mesh, inner) : circumcircle(mesh, t);
-    let width = Infinity;
-    for (let h = 3 * t; h < 3 * t + 3; h++) {
+    const circle = outside ? { ...middleOf(mesh, inner), width: lengthOf(mesh, inner) } : circumcircle(mesh, t);
+    const { x, y } = circle;
+    let width = circle.width;
+    for (let h = 3 * t; h < 3 * t + 3 && circle.width <= most; h++) {
       const e = leaving[triangles[h]!]!;
       width = Math.min(width, 2 * distanceToEdge(boundary, e, x, y), 2 * distanceToEdge(boundary, boundary.before[e]!, x, y));
     }

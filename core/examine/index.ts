@@ -23,11 +23,12 @@ import {
   judgeSlits,
   judgeStrokes,
   judgeTwice,
+  markAccepted,
   type Verdict,
   verdictOf,
 } from "../judge";
 import type { WordLayout } from "../lettering";
-import { MeasureError, measureWidths, type WidthField } from "../measure";
+import { MeasureError, measureWidths, type Skeleton, type WidthField } from "../measure";
 import { lostToCut, type Piece, smallestHole, type Units, widthToDraw } from "../piece";
 import { outlineLeft, type Weld, weld } from "../weld";
 import { smallHoles } from "./holes";
@@ -63,10 +64,14 @@ export interface Examination {
   overlaps: Overlap[];
   /** For each of `solids`, the share of its own outline that is outline of the piece, 0 to 1. */
   visible: number[];
+  /** The line along the middle of the material with its widths, where it was asked for. */
+  skeleton?: Skeleton;
 }
 
 export interface ExamineOptions {
   units?: Units;
+  /** Wants the skeleton too. */
+  skeleton?: boolean;
   /** Told how long each stage took, in ms. */
   onStage?: (stage: string, ms: number) => void;
 }
@@ -83,6 +88,7 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
     cutWidth: piece.stock.kerf,
     smallestHole: smallestHole(piece.stock),
     bending: { ...piece.stock, lost: lostToCut(piece) },
+    accepted: piece.accepted,
   });
 }
 
@@ -92,6 +98,7 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
  * @param options.extra findings made before, which belong to the verdict
  * @param options.cutWidth gaps narrower than this are noted, mm
  * @param options.smallestHole narrowest hole that can be cut, mm
+ * @param options.accepted findings that no longer count for the verdict
  * @param options.bending sheet and cut, for letters that would snap in the hand
  */
 export function examineSolids(
@@ -103,9 +110,10 @@ export function examineSolids(
     cutWidth?: number;
     smallestHole?: number;
     bending?: BendingRule;
+    accepted?: Piece["accepted"];
   } = {},
 ): Examination {
-  const { units = "mm", words = [], extra = [], cutWidth = 0, smallestHole = 0, bending } = options;
+  const { units = "mm", words = [], extra = [], cutWidth = 0, smallestHole = 0, bending, accepted = [] } = options;
   const stage = stopwatch(options.onStage);
   const { welded, field } = measureWelded(solids, stage);
   const { holds, joints, standIn, widestWay } = stage("joints", () => findJoints(solids, field));
@@ -115,7 +123,7 @@ export function examineSolids(
   const findings = stage("judge", () => {
     const found = judge(solids, holds, field, leastWidth, units, extra);
     const holes = smallestHole > 0 ? smallHoles(welded, smallestHole) : [];
-    return [
+    const all = [
       ...found,
       ...(bending ? judgeBending(solids, holds, bending, units) : []),
       ...judgeStrokes(solids, field.thinZones(leastWidth), found, leastWidth, units),
@@ -123,6 +131,7 @@ export function examineSolids(
       ...(cutWidth > 0 ? judgeSlits(solids, field.slits(cutWidth), holes, cutWidth, units) : []),
       ...judgeHidden(solids, visible, units),
     ];
+    return markAccepted(all, accepted);
   });
   const { overlaps, cutouts } = stage("report", () => ({
     overlaps: overlapsOf(letters, solids, joints, widestWay),
@@ -146,6 +155,7 @@ export function examineSolids(
     pieces: field.pieces,
     standIn,
     visible,
+    skeleton: options.skeleton ? field.skeleton() : undefined,
   };
 }
 

@@ -43,6 +43,8 @@ export interface Finding {
   /** What it means for the piece; a note does not change the verdict. */
   means: Verdict | "note";
   message: string;
+  /** Why the maker lets it be; it then no longer counts for the verdict. */
+  accepted?: string;
 }
 
 /** What the judge needs to know about a part. */
@@ -176,7 +178,12 @@ export function judgeBending(
 
 export const partLabels = (parts: readonly JudgedPart[]) => new Map(parts.map((part) => [part.id, part.label]));
 
-export function verdictOf(findings: readonly Finding[]): Verdict {
+/** Findings that decide: neither notes nor accepted. */
+export const openFindings = (findings: readonly Finding[]) =>
+  findings.filter(({ means, accepted }) => means !== "note" && accepted === undefined);
+
+export function verdictOf(all: readonly Finding[]): Verdict {
+  const findings = openFindings(all);
   if (findings.some((finding) => finding.means === "falls")) return "falls";
   return findings.some((finding) => finding.means === "weak") ? "weak" : "holds";
 }

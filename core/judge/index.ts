@@ -1,3 +1,4 @@
+export * from "./accepted";
 export * from "./bending";
 export * from "./findings";
 export * from "./overlaps";

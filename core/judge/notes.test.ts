@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { biteOf, normalise, type Region, type Ring } from "../geometry";
 import { fineCircle, place, rectangle, turned } from "../tests/shapes";
 import {
+  acceptedAs,
   type Finding,
   type JudgedZone,
   judgeHidden,
@@ -9,7 +10,10 @@ import {
   judgeSlits,
   judgeStrokes,
   judgeTwice,
+  markAccepted,
   type PartLabel,
+  verdictOf,
+  verdictSentence,
 } from "./index";
 
 const letter = (id: string, region: Region = []) => ({
@@ -126,5 +130,34 @@ describe("empty places that cannot be cut", () => {
     expect(judgeSlits([letter("a")], [slit], [], 0.18)[0]!.message).toContain("Beside the a a gap of only 0.10 mm is left");
     expect(judgeSlits([letter("a")], [slit], [hole], 0.18)).toEqual([]);
     expect(judgeHoles([letter("a")], [hole], 1.6)[0]).toMatchObject({ kind: "small-hole", width: 0.4 });
+  });
+});
+
+describe("accepted findings", () => {
+  const thin = (width: number, parts = ["t", "h"]): Finding => ({
+    kind: "thin-joint",
+    parts,
+    meeting: 2,
+    at,
+    width,
+    means: "weak",
+    message: "",
+  });
+
+  it("no longer decide the verdict, and keep their reason", () => {
+    const accepted = [acceptedAs(thin(1.2), "  glued on a backing ")];
+    const [marked] = markAccepted([thin(1.2)], accepted);
+    expect(marked!.accepted).toBe("glued on a backing");
+    expect(verdictOf([marked!])).toBe("holds");
+    expect(verdictSentence("holds", [marked!], null, new Map(), { name: "birch 3 mm", leastWidth: 1.5 }, "mm")).toMatch(
+      /^One place accepted, the rest holds\./,
+    );
+  });
+
+  it("stay accepted when wider or when more hangs on them, and come back when narrower", () => {
+    const accepted = [acceptedAs(thin(1.2), "")];
+    expect(verdictOf(markAccepted([thin(1.4, ["h", "t", "e"])], accepted))).toBe("holds");
+    expect(verdictOf(markAccepted([thin(1.1)], accepted))).toBe("weak");
+    expect(verdictOf(markAccepted([thin(1.2, ["t", "e"])], accepted))).toBe("weak");
   });
 });

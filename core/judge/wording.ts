@@ -82,7 +82,7 @@ export function describeSnap(
 /** The one sentence above the piece. @param lost what the cut takes from a joint, mm */
 export function verdictSentence(
   verdict: Verdict,
-  findings: readonly Finding[],
+  all: readonly Finding[],
   thinnest: { width: number; parts: readonly string[] } | null,
   labels: Labels,
   stock: { name: string; leastWidth: number },
@@ -93,11 +93,12 @@ export function verdictSentence(
     lost > 0 ? `, drawn ${formatLength(stock.leastWidth + lost, units)} since the cut takes ${formatLength(lost, units)}` : "";
   const wants = `${stock.name} wants ${formatLength(stock.leastWidth, units)}${withCut}.`;
   const measure = thinnest ? `${thinnestText(thinnest, labels, units)}; ${wants}` : capital(wants);
-  const other = findings.find(
-    (finding) => finding.means !== "note" && !["loose", "thin-joint", "thin-stroke"].includes(finding.kind),
-  );
+  const findings = all.filter(({ means, accepted }) => means !== "note" && accepted === undefined);
+  const lenient = all.filter(({ accepted }) => accepted !== undefined).length;
+  const other = findings.find((finding) => !["loose", "thin-joint", "thin-stroke"].includes(finding.kind));
   const first = other ? `${other.message} ` : "";
-  if (verdict === "holds") return `${first}Everything holds. ${measure}`;
+  if (verdict === "holds")
+    return `${first}${lenient === 0 ? "Everything holds." : `${capital(countWord(lenient))} ${lenient === 1 ? "place" : "places"} accepted, the rest holds.`} ${measure}`;
   const loose = findings
     .filter((finding) => finding.kind === "loose")
     .flatMap((finding) => finding.parts.map((id) => labels.get(id)));

@@ -3,7 +3,7 @@
  */
 import { type Examination, examine, examineSolids, type Library, layOutWords, solidsOf } from "../examine";
 import { boxesMeet, difference, type Region, regionArea, regionBox } from "../geometry";
-import { type Finding, measureState } from "../judge";
+import { type Finding, measureState, openFindings } from "../judge";
 import { formatLength, type Piece, type Units } from "../piece";
 import { type Attempt, attemptsFor, type MendKind } from "./attempts";
 
@@ -239,7 +239,7 @@ export function mendAll(
   const given = new Set<string>();
   for (let round = 0; round < ROUNDS; round++) {
     const examination = examine(piece, library, { units });
-    const open = examination.findings.filter((finding) => finding.means !== "note" && !given.has(keyOf(finding)));
+    const open = openFindings(examination.findings).filter((finding) => !given.has(keyOf(finding)));
     if (open.length === 0 || !onProgress(done.length, open.length)) break;
     const finding = open[0]!;
     const [mend] = offerMends(piece, examination, finding, library, units);
@@ -252,6 +252,6 @@ export function mendAll(
   return { piece, done, left: leftIn(examine(piece, library, { units })) };
 }
 
-const leftIn = ({ findings }: Examination) => findings.filter(({ means }) => means !== "note").map(({ message }) => message);
+const leftIn = ({ findings }: Examination) => openFindings(findings).map(({ message }) => message);
 
 const keyOf = (finding: Finding) => `${finding.kind} ${finding.parts.join(" ")}`;

@@ -113,6 +113,16 @@ export const stockSchema = z.strictObject({
   strength: length(1, 1000).default(40),
 });
 
+/** A finding that the maker has looked at and lets be. */
+const accepted = z.strictObject({
+  kind: z.string().min(1).max(40),
+  /** Ids of the parts that meet at the place, ascending. */
+  parts: z.array(z.string().min(1).max(120)).max(200),
+  /** Width there at the time, mm: should it become narrower, the finding comes back. */
+  width: z.number().min(0).max(LIMITS.reach),
+  reason: z.string().trim().max(200),
+});
+
 export const PURPOSES = ["topper", "stake", "nameplate", "sign", "earring", "key ring"] as const;
 
 export const pieceSchema = z
@@ -127,6 +137,7 @@ export const pieceSchema = z
     cut: z.enum(["on-line", "outside"]).default("on-line"),
     /** In build order: later parts join, or change, what is there. */
     parts: z.array(partSchema).max(LIMITS.parts),
+    accepted: z.array(accepted).max(LIMITS.letters).default([]),
   })
   .superRefine((piece, context) => {
     const seen = new Set<string>();
@@ -144,6 +155,7 @@ export type Bar = Extract<Part, { kind: "bar" }>;
 export type Tie = Extract<Part, { kind: "tie" }>;
 export type Stick = Extract<Part, { kind: "stick" }>;
 export type LetterChange = z.output<typeof letterChange>;
+export type Accepted = z.output<typeof accepted>;
 export type Stock = z.output<typeof stockSchema>;
 
 /** Hand-written documents may leave keys out, or carry too many: what is there is kept, what is missing is made. */

@@ -11,7 +11,7 @@ export interface CheckReport {
   solids: number;
   parts: { id: string; hold: number; ties: number; tieWidth: number; falls: boolean; holder?: true }[];
   joints: { between: string[]; width: number; from: [number, number]; to: [number, number] }[];
-  findings: { kind: string; parts: string[]; at: [number, number]; width: number; message: string }[];
+  findings: { kind: string; parts: string[]; at: [number, number]; width: number; message: string; accepted?: string }[];
 }
 
 /** @param flipY for documents whose y runs downwards: coordinates are given as in the document */
@@ -38,12 +38,13 @@ export function reportOf(examination: Examination, flipY = false): CheckReport {
       from: point(from),
       to: point(to),
     })),
-    findings: examination.findings.map(({ kind, parts, at, width, message }) => ({
+    findings: examination.findings.map(({ kind, parts, at, width, message, accepted }) => ({
       kind,
       parts,
       at: point(at),
       width: round(width),
       message,
+      ...(accepted === undefined ? {} : { accepted }),
     })),
   };
 }

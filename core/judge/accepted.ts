@@ -1,0 +1,29 @@
+/**
+ * Findings that the maker has looked at and lets be, with a reason. They stay in sight and no longer decide the verdict.
+ */
+import type { Accepted } from "../piece";
+import type { Finding } from "./findings";
+
+/** Narrower than it was by more than this (mm), a place is not the one that was accepted. */
+const SAME_WIDTH = 0.05;
+
+/** What is remembered of a finding. */
+export function acceptedAs(finding: Finding, reason: string): Accepted {
+  return { kind: finding.kind, parts: meetingOf(finding), width: Math.round(finding.width * 1000) / 1000, reason: reason.trim() };
+}
+
+export function isAcceptedAs(finding: Finding, { kind, parts, width }: Accepted): boolean {
+  return finding.kind === kind && finding.width >= width - SAME_WIDTH && meetingOf(finding).join(" ") === parts.join(" ");
+}
+
+/** Writes the reasons to the findings they belong to. */
+export function markAccepted(findings: readonly Finding[], accepted: readonly Accepted[]): Finding[] {
+  if (accepted.length === 0) return [...findings];
+  return findings.map((finding) => {
+    const match = accepted.find((each) => isAcceptedAs(finding, each));
+    return match ? { ...finding, accepted: match.reason } : finding;
+  });
+}
+
+/** Parts that merely hang on the place come and go with other changes. */
+const meetingOf = ({ parts, meeting }: Finding) => parts.slice(0, meeting).sort();

@@ -23,6 +23,16 @@ export type FindingKind =
   | "open-outline"
   | "no-area";
 
+/** Kinds that a change of the piece can mend. */
+export const MENDABLE: ReadonlySet<FindingKind> = new Set([
+  "loose",
+  "thin-joint",
+  "thin-stroke",
+  "snaps",
+  "narrow-gap",
+  "small-hole",
+]);
+
 export type Verdict = "holds" | "weak" | "falls";
 
 export interface Finding {

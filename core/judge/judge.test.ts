@@ -182,7 +182,7 @@ describe("sentences", () => {
     const weak = [finding({ kind: "thin-joint", means: "weak" })];
     expect(verdictSentence("weak", weak, thinnest, LABELS, stock, "mm")).toMatch(/^One weak place\. /);
     expect(verdictSentence("holds", [], { width: 2, parts: ["t"] }, LABELS, stock, "mm")).toBe(
-      "Everything holds. Thinnest stroke 2.0 mm, in the t; birch 3 mm wants 1.5 mm.",
+      "Everything holds. Thinnest hold 2.0 mm, in the t; birch 3 mm wants 1.5 mm.",
     );
   });
 

@@ -110,7 +110,9 @@ export function verdictSentence(
 
 function thinnestText({ width, parts }: { width: number; parts: readonly string[] }, labels: Labels, units: Units): string {
   const [what, where] =
-    parts.length > 1 ? ["joint", `at ${placeName(parts, labels)}`] : ["stroke", `in ${nameOf(labels.get(parts[0]!))}`];
+    parts.length > 1
+      ? ["joint", `at ${placeName(parts, labels)}`]
+      : ["hold", `in ${nameOf(labels.get(parts[0]!))}`];
   return `Thinnest ${what} ${formatLength(width, units)}, ${where}`;
 }
 
@@ -129,7 +131,7 @@ export function countWord(n: number): string {
   return WORDS[n] ?? String(n);
 }
 
-function listOf(names: string[]): string {
+export function listOf(names: string[]): string {
   const shown = names.length > 4 ? [...names.slice(0, 3), `${countWord(names.length - 3)} more`] : names;
   return shown.length < 2 ? shown.join("") : `${shown.slice(0, -1).join(", ")} and ${shown[shown.length - 1]}`;
 }

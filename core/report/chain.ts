@@ -73,5 +73,7 @@ function postTo(examination: Examination, letter: readonly number[], holder: num
   );
   if (posts.length > 0) return posts.sort((a, b) => b.width! - a.width!);
   const lump = linkBetween(examination, letter, [holder]);
-  return lump.width === null ? [] : [lump];
+  // Legs that overlap the holder without a neck of their own show as many posts as would have to break.
+  const legs = Math.max(1, examination.holds[letter[0]!]?.ties ?? 1);
+  return lump.width === null ? [] : Array.from({ length: legs }, () => lump);
 }

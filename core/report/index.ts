@@ -3,4 +3,6 @@
  */
 export * from "./chain";
 export * from "./check";
+export * from "./fall";
+export * from "./groups";
 export * from "./labels";

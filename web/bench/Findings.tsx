@@ -1,22 +1,33 @@
 import type { Examination } from "@mend-joint/core";
 import { regionBox } from "@mend-joint/core/geometry";
-import type { Finding } from "@mend-joint/core/judge";
+import { acceptedAs, type Finding, isAcceptedAs, MENDABLE } from "@mend-joint/core/judge";
 import type { Piece } from "@mend-joint/core/piece";
+import { type FindingGroup, groupFindings } from "@mend-joint/core/report";
 import { useState } from "react";
 import { pointAt, selectionOf, useBench } from "../state/bench";
+import { usePiece } from "../state/piece";
+import { Button } from "../ui/Button";
 import { VerdictMark } from "../ui/VerdictMark";
+import { LetItBe } from "./LetItBe";
 import { MendAll } from "./MendAll";
 import { Mends } from "./Mends";
 
 const keyOf = (finding: Finding) => `${finding.kind} ${finding.parts.join(" ")} ${finding.at.x.toFixed(1)}`;
 
-/** What is wrong, worst first, each with the mends on offer; then what is worth knowing. A press shows the place. */
+/** What is wrong, letter by letter, worst first, each with the mends on offer; then what is worth knowing, then what was let be. */
 export function Findings({ examination, piece }: { examination: Examination; piece: Piece }) {
-  const toMend = examination.findings.filter((finding) => finding.means !== "note");
-  const notes = examination.findings.filter((finding) => finding.means === "note");
+  const { findings } = examination;
+  const toMend = findings.filter((finding) => finding.means !== "note" && finding.accepted === undefined);
+  const notes = findings.filter((finding) => finding.means === "note" && finding.accepted === undefined);
+  const accepted = findings.filter((finding) => finding.accepted !== undefined);
   const [chosen, setChosen] = useState("");
   // The worst finding is open unless the maker has opened another that is still there.
-  const open = toMend.some((finding) => keyOf(finding) === chosen) ? chosen : toMend[0] && keyOf(toMend[0]);
+  const there = findings.some((finding) => keyOf(finding) === chosen);
+  const open = there ? chosen : toMend[0] && keyOf(toMend[0]);
+  const groups = (list: Finding[]) =>
+    groupFindings(examination, list).map((group) => (
+      <Group key={group.id} group={group} examination={examination} piece={piece} open={open} onOpen={setChosen} />
+    ));
   return (
     <section aria-label="Findings" className="flex min-h-0 flex-1 flex-col">
       <h2 className="flex items-baseline justify-between px-5 pt-4 pb-2 font-display text-[17px] font-semibold">
@@ -32,21 +43,26 @@ export function Findings({ examination, piece }: { examination: Examination; pie
             <p className="mt-3">Drag a letter, or change a word: the piece is measured again at once.</p>
           </div>
         )}
-        <ol className="px-3">
-          {toMend.map((finding) => (
-            <li key={keyOf(finding)} className={open === keyOf(finding) ? "mb-2 rounded-xl bg-film pb-2" : ""}>
-              <FindingRow finding={finding} examination={examination} onOpen={() => setChosen(keyOf(finding))} />
-              {open === keyOf(finding) && <Mends piece={piece} index={examination.findings.indexOf(finding)} />}
-            </li>
-          ))}
-        </ol>
+        <ol className="px-3">{groups(toMend)}</ol>
         {notes.length > 0 && (
           <>
             <h3 className="px-5 pt-5 pb-1 font-display text-[15px] font-semibold">Worth knowing</h3>
+            <ol className="px-3">{groups(notes)}</ol>
+          </>
+        )}
+        {accepted.length > 0 && (
+          <>
+            <h3 className="px-5 pt-5 pb-1 font-display text-[15px] font-semibold">Let be</h3>
             <ol className="px-3">
-              {notes.map((finding) => (
-                <li key={keyOf(finding)}>
+              {accepted.map((finding) => (
+                <li key={keyOf(finding)} className="mb-2">
                   <FindingRow finding={finding} examination={examination} onOpen={() => {}} />
+                  <p className="flex items-center justify-between gap-2 pl-10 text-[13px] text-quiet">
+                    <span>{finding.accepted ? `“${finding.accepted}”` : "Without a reason"}</span>
+                    <Button look="quiet" className="h-8 shrink-0 px-2 text-[13px]" onClick={() => takeUpAgain(finding)}>
+                      Take up again
+                    </Button>
+                  </p>
                 </li>
               ))}
             </ol>
@@ -55,6 +71,46 @@ export function Findings({ examination, piece }: { examination: Examination; pie
       </div>
       {toMend.length > 0 && <MendAll piece={piece} count={toMend.length} />}
     </section>
+  );
+}
+
+function takeUpAgain(finding: Finding): void {
+  usePiece.getState().change((piece) => ({ ...piece, accepted: piece.accepted.filter((each) => !isAcceptedAs(finding, each)) }));
+}
+
+function letBe(finding: Finding, reason: string): void {
+  usePiece.getState().change((piece) => ({ ...piece, accepted: [...piece.accepted, acceptedAs(finding, reason)] }));
+}
+
+interface GroupProps {
+  group: FindingGroup;
+  examination: Examination;
+  piece: Piece;
+  open: string | undefined;
+  onOpen(key: string): void;
+}
+
+function Group({ group, examination, piece, open, onOpen }: GroupProps) {
+  return (
+    <li className="border-t border-rule py-1 first:border-t-0">
+      <h4 className="px-2 pt-1 font-display text-[14px] font-semibold">{group.title}</h4>
+      <ol>
+        {group.findings.map((finding) => {
+          const key = keyOf(finding);
+          return (
+            <li key={key} className={open === key ? "rounded-xl bg-film pb-2" : ""}>
+              <FindingRow finding={finding} examination={examination} onOpen={() => onOpen(key)} />
+              {open === key && (
+                <>
+                  {MENDABLE.has(finding.kind) && <Mends piece={piece} index={examination.findings.indexOf(finding)} />}
+                  <LetItBe onAccept={(reason) => letBe(finding, reason)} />
+                </>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+    </li>
   );
 }
 
@@ -81,7 +137,7 @@ function FindingRow({ finding, examination, onOpen }: { finding: Finding; examin
       onPointerLeave={() => pointAt([])}
       onFocus={() => pointAt(finding.parts)}
       onBlur={() => pointAt([])}
-      className="flex w-full gap-3 rounded-xl px-2 py-2.5 text-left hover:bg-ink/6"
+      className="flex w-full gap-3 rounded-xl px-2 py-2 text-left hover:bg-ink/6"
     >
       <span className="pt-0.5">
         <VerdictMark verdict={finding.means} size={20} />

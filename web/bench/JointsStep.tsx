@@ -1,13 +1,19 @@
 import type { Examination } from "@mend-joint/core";
-import { countWord, placeName } from "@mend-joint/core/judge";
-import { formatLength, formatNumber, type Piece, widthToDraw } from "@mend-joint/core/piece";
+import { countWord, HANDLING_FORCE, placeName } from "@mend-joint/core/judge";
+import { formatLength, formatNumber, type Piece, type Stock, widthToDraw } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
-import { pointAt, useBench } from "../state/bench";
+import { ChevronDown } from "lucide-react";
+import { Collapsible } from "radix-ui";
+import { lazy, Suspense } from "react";
+import { pointAt, showJoint, useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
+import { NumberField } from "../ui/NumberField";
 
 const SHOWN = 60;
+/** The chart library is large and wanted here only. */
+const WidthChart = lazy(() => import("./WidthChart"));
 
 /** What the stock asks for, and every joint there is, narrowest first. */
 export function JointsStep({ piece }: { piece: Piece }) {
@@ -38,8 +44,50 @@ export function JointsStep({ piece }: { piece: Piece }) {
           ? `The cut takes ${formatLength(piece.stock.kerf, units, 2)} from every joint, so joints must be drawn ${formatLength(widthToDraw(piece), units, 2)} wide.`
           : "The machine makes up for the width of its cut: the piece comes out as drawn."}
       </p>
+      <SheetFigures piece={piece} />
+      {examination && examination.joints.length > 1 && (
+        <Suspense fallback={<div className="h-[150px]" />}>
+          <WidthChart examination={examination} />
+        </Suspense>
+      )}
       {examination && <JointList examination={examination} />}
     </div>
+  );
+}
+
+/** What else the rules are reckoned from, for those whose sheet differs. */
+function SheetFigures({ piece }: { piece: Piece }) {
+  const set = (change: Partial<Stock>) => usePiece.getState().change((old) => ({ ...old, stock: { ...old.stock, ...change } }));
+  const { thickness, kerf, strength } = piece.stock;
+  return (
+    <Collapsible.Root>
+      <Collapsible.Trigger className="group flex w-full items-center justify-between text-[13px] text-quiet hover:text-ink">
+        More about this sheet
+        <ChevronDown size={15} aria-hidden="true" className="group-data-[state=open]:rotate-180" />
+      </Collapsible.Trigger>
+      <Collapsible.Content className="mt-2 grid grid-cols-2 gap-x-4 gap-y-3">
+        <LengthField
+          label="Thickness"
+          value={thickness}
+          least={0.1}
+          most={100}
+          step={0.5}
+          onChange={(mm) => set({ thickness: mm })}
+        />
+        <LengthField label="Width of the cut" value={kerf} least={0} most={5} step={0.01} onChange={(mm) => set({ kerf: mm })} />
+        <div className="col-span-2">
+          <NumberField
+            label="Bending strength"
+            unit="N/mm²"
+            value={strength}
+            least={1}
+            most={1000}
+            onChange={(value) => set({ strength: value })}
+            hint={`${HANDLING_FORCE} N at a letter's far end must not snap it. From memory: try a strip of your own sheet.`}
+          />
+        </div>
+      </Collapsible.Content>
+    </Collapsible.Root>
   );
 }
 
@@ -68,15 +116,7 @@ function JointList({ examination }: { examination: Examination }) {
               onPointerLeave={() => pointAt([])}
               onFocus={() => pointAt([], j)}
               onBlur={() => pointAt([])}
-              onClick={() =>
-                useBench.setState({
-                  place: {
-                    x: (joint.from.x + joint.to.x) / 2,
-                    y: (joint.from.y + joint.to.y) / 2,
-                    around: Math.max(36, joint.width * 8),
-                  },
-                })
-              }
+              onClick={() => showJoint(joint)}
             >
               <span className="min-w-0 text-[14px]">
                 <span className="block truncate">{name}</span>

@@ -102,13 +102,21 @@ function LetterCell({
         type="button"
         aria-pressed={selected}
         aria-label={parts.filter(Boolean).join(", ")}
-        className={`group flex flex-col items-center rounded-t-lg px-1 pt-1 outline-offset-[-2px] ${selected ? "bg-focus/12" : "hover:bg-ink/6"}`}
+        className={`group relative flex flex-col items-center rounded-t-lg px-1 pt-3 outline-offset-[-2px] ${selected ? "bg-focus/12" : "hover:bg-ink/6"}`}
         onPointerEnter={() => pointAt(ids)}
         onPointerLeave={() => pointAt([])}
         onFocus={() => pointAt(ids)}
         onBlur={() => pointAt([])}
         onClick={() => useBench.setState({ selection: selected ? null : selectionOf(examination, letter.id) })}
       >
+        {!letter.falls && letter.ties > 1 && (
+          <span
+            className="figure absolute top-0 rounded-full bg-holds/12 px-1 text-[10px] leading-[14px] font-semibold text-holds"
+            title={`Held ${letter.ties} times: one joint may break and it stays`}
+          >
+            {letter.ties}×
+          </span>
+        )}
         <LetterShape letter={letter} examination={examination} scale={scale} />
         {holder && <Posts posts={letter.posts} state={state} />}
       </button>
@@ -161,7 +169,7 @@ function Link({ link, examination }: { link: ChainLink; examination: Examination
       onPointerLeave={() => pointAt([])}
       title={link.width === null ? "Not joined to each other" : `Joint ${formatLength(link.width, units, 2)}`}
     >
-      <div className="flex h-[52px] w-full items-center">
+      <div className="flex h-[60px] w-full items-center">
         {link.width === null ? (
           <div className="h-4 w-full" />
         ) : (
@@ -185,7 +193,12 @@ function Posts({ posts, state }: { posts: ChainLink[]; state: "holds" | "weak" |
     <span className="flex h-[20px] gap-[3px]">
       {posts.slice(0, 4).map((post, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: posts have no name of their own
-        <span key={i} className={`h-full ${colour}`} style={{ width: thickness(post.width ?? 0) }} />
+        <span
+          key={i}
+          className={`h-full ${colour} hover:bg-focus`}
+          style={{ width: thickness(post.width ?? 0) }}
+          onPointerEnter={() => pointAt([], post.joint)}
+        />
       ))}
     </span>
   );

@@ -81,6 +81,7 @@ function useExamination(): void {
   const piece = usePiece((state) => state.piece);
   const move = useBench((state) => state.move);
   const units = useBench((state) => state.units);
+  const skeleton = useBench((state) => state.show === "widths");
   const ask = useMemo(
     () =>
       createExaminer(
@@ -93,8 +94,8 @@ function useExamination(): void {
     [],
   );
   useEffect(() => {
-    if (piece) ask(withMove(piece, move), units);
-  }, [ask, piece, move, units]);
+    if (piece) ask(withMove(piece, move), units, skeleton);
+  }, [ask, piece, move, units, skeleton]);
 }
 
 const NUDGE = 0.1;

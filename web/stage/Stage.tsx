@@ -10,11 +10,13 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Selection, selectionOf, useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { Callipers, type Measure } from "./Callipers";
+import { FallReport } from "./FallTest";
 import { fallStyle, fallsOf } from "./fallen";
 import { LOOKS, MaterialPattern } from "./materials";
 import { regionPath } from "./paths";
 import { Rulers } from "./Rulers";
 import { fitView, type Size, toScreen, type View, zoomAt } from "./view";
+import { Widths, WidthsLegend } from "./Widths";
 
 const MOST_CALLIPERS = 14;
 
@@ -28,6 +30,7 @@ export function Stage({ piece }: { piece: Piece }) {
   /** Until the maker zooms or pans, the stage follows the size of the piece. */
   const [following, setFollowing] = useState(true);
   const grabbed = useRef<Selection | null>(null);
+  const show = useBench((state) => state.show);
 
   const box = examination?.box ?? null;
   const fit = useCallback(() => {
@@ -122,6 +125,7 @@ export function Stage({ piece }: { piece: Piece }) {
           Type a word in step 1, and it will lie here.
         </p>
       )}
+      {examination && <FallReport examination={examination} />}
       {box && (
         <p
           className="figure absolute bottom-3 left-9 rounded-full bg-film/90 px-2 text-[12px] text-quiet"
@@ -130,7 +134,28 @@ export function Stage({ piece }: { piece: Piece }) {
           {formatNumber(box.maxX - box.minX, units)} × {formatLength(box.maxY - box.minY, units)}
         </p>
       )}
-      <div className="absolute right-3 bottom-3 flex gap-1">
+      {show === "widths" && examination && (
+        <div className="absolute top-8 right-3">
+          <WidthsLegend leastWidth={examination.leastWidth} units={units} />
+        </div>
+      )}
+      <div className="absolute right-3 bottom-3 flex items-center gap-1">
+        <StageSwitch
+          pressed={show === "widths"}
+          title="Show how wide every stroke is"
+          onClick={() => useBench.setState({ show: show === "widths" ? "material" : "widths" })}
+        >
+          Widths
+        </StageSwitch>
+        <StageSwitch
+          title="Lift the piece by its holder and shake it"
+          onClick={() => {
+            fit();
+            useBench.setState(({ fallTest }) => ({ fallTest: fallTest + 1, selection: null }));
+          }}
+        >
+          Fall test
+        </StageSwitch>
         <StageButton label="Smaller" onClick={() => zoom(1 / 1.4)}>
           <Minus size={16} />
         </StageButton>
@@ -142,6 +167,17 @@ export function Stage({ piece }: { piece: Piece }) {
         </StageButton>
       </div>
     </div>
+  );
+}
+
+function StageSwitch({ pressed, ...props }: { pressed?: boolean; title: string; onClick(): void; children: React.ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={pressed}
+      className={`h-9 rounded-full border px-4 text-[14px] ${pressed ? "border-ink bg-ink text-film" : "border-rule bg-film text-quiet hover:border-ink hover:text-ink"}`}
+      {...props}
+    />
   );
 }
 
@@ -174,8 +210,10 @@ function PieceDrawing({
   const preview = useBench((state) => state.preview);
   const pointedJoint = useBench((state) => state.pointedJoint);
   const units = useBench((state) => state.units);
+  const skeleton = useBench((state) => (state.show === "widths" ? examination.skeleton : undefined));
+  const fallTest = useBench((state) => state.fallTest);
   const look = LOOKS[material];
-  const { cutouts, solids, box } = examination;
+  const { cutouts, solids, box, leastWidth } = examination;
   const falls = useMemo(() => fallsOf(examination), [examination]);
   const measures = useMeasures(examination);
   const handled = new Set(move ? (selection?.solids ?? []) : []);
@@ -193,8 +231,12 @@ function PieceDrawing({
           const path = regionPath(region);
           const dropped = fall && !inside.some((s) => handled.has(solids[s]!.id));
           return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: pieces have no name of their own
-            <g key={i}>
+            // A fall test starts the movement anew; pieces have no name of their own.
+            <g
+              key={`${i} ${fallTest}`}
+              className={fallTest > 0 && !fall ? "shaken" : undefined}
+              style={fallTest > 0 && box ? { transformOrigin: `${(box.minX + box.maxX) / 2}px ${box.minY}px` } : undefined}
+            >
               {dropped && (
                 <path
                   d={path}
@@ -206,12 +248,15 @@ function PieceDrawing({
                   vectorEffect="non-scaling-stroke"
                 />
               )}
-              <g className={dropped ? "dropped" : undefined} style={dropped ? fallStyle(fall) : undefined}>
+              <g
+                className={dropped ? (fallTest > 0 ? "dropped tested" : "dropped") : undefined}
+                style={dropped ? fallStyle(fall) : undefined}
+              >
                 <path d={path} transform="translate(0.35 -0.55)" fill={look.side} opacity={look.sideOpacity} fillRule="evenodd" />
                 <path
                   d={path}
                   fill="url(#sheet)"
-                  fillOpacity={look.opacity ?? 1}
+                  fillOpacity={(look.opacity ?? 1) * (skeleton ? 0.25 : 1)}
                   stroke={look.edge}
                   strokeWidth={1}
                   vectorEffect="non-scaling-stroke"
@@ -224,6 +269,7 @@ function PieceDrawing({
             </g>
           );
         })}
+        {skeleton && <Widths skeleton={skeleton} leastWidth={leastWidth} />}
         {preview && <MendPreview added={preview.added} removed={preview.removed} />}
         {solids.map((solid) => (
           <Handle

@@ -3,6 +3,7 @@
  */
 import type { Examination } from "@mend-joint/core";
 import type { Region } from "@mend-joint/core/geometry";
+import type { Joint } from "@mend-joint/core/joints";
 import { applyMove, type Move, type Piece, type Units } from "@mend-joint/core/piece";
 import { create } from "zustand";
 
@@ -37,12 +38,15 @@ interface BenchState {
   place: Place | null;
   /** Material that a mend would add and take away, drawn over the piece. */
   preview: { added: Region; removed: Region } | null;
+  /** How the piece is shown: in its material, or by the widths of its strokes. */
+  show: "material" | "widths";
+  /** Counts fall tests; 0 before the first. */
+  fallTest: number;
 }
 
 const UNITS_KEY = "mend-joint:units";
 
-export const useBench = create<BenchState>()(() => ({
-  units: localStorage.getItem(UNITS_KEY) === "in" ? "in" : "mm",
+const EMPTY: Omit<BenchState, "units"> = {
   examination: null,
   examined: null,
   fault: null,
@@ -52,6 +56,13 @@ export const useBench = create<BenchState>()(() => ({
   move: null,
   place: null,
   preview: null,
+  show: "material",
+  fallTest: 0,
+};
+
+export const useBench = create<BenchState>()(() => ({
+  units: localStorage.getItem(UNITS_KEY) === "in" ? "in" : "mm",
+  ...EMPTY,
 }));
 
 export function setUnits(units: Units): void {
@@ -59,21 +70,13 @@ export function setUnits(units: Units): void {
   useBench.setState({ units });
 }
 
-export function clearBench(): void {
-  useBench.setState({
-    examination: null,
-    examined: null,
-    fault: null,
-    selection: null,
-    pointed: [],
-    pointedJoint: null,
-    move: null,
-    place: null,
-    preview: null,
-  });
-}
+export const clearBench = () => useBench.setState(EMPTY);
 
 export const pointAt = (pointed: string[], pointedJoint: number | null = null) => useBench.setState({ pointed, pointedJoint });
+
+/** Asks the stage to show a joint. */
+export const showJoint = ({ from, to, width }: Joint) =>
+  useBench.setState({ place: { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2, around: Math.max(36, width * 8) } });
 
 /** The piece with the move that is under way. */
 export function withMove(piece: Piece, move: Move | null): Piece {

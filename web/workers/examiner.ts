@@ -38,7 +38,7 @@ export function stopMending(): void {
 }
 
 /** Examines one piece; for the rack, where every answer is wanted. */
-export const examineOnce = (piece: Piece, units: Units): Promise<Examination> => worker().examine(piece, units);
+export const examineOnce = (piece: Piece, units: Units): Promise<Examination> => worker().examine(piece, units, false);
 
 /**
  * A stream of questions about a piece in the hand. While one is being answered only the newest of those that follow is kept;
@@ -46,12 +46,12 @@ export const examineOnce = (piece: Piece, units: Units): Promise<Examination> =>
  */
 export function createExaminer(onAnswer: (examination: Examination, piece: Piece) => void, onFault: (message: string) => void) {
   let busy = false;
-  let waiting: { piece: Piece; units: Units } | null = null;
+  let waiting: [Piece, Units, boolean] | null = null;
 
-  const run = async (piece: Piece, units: Units) => {
+  const run = async (piece: Piece, units: Units, skeleton: boolean) => {
     busy = true;
     try {
-      const examination = await worker().examine(piece, units);
+      const examination = await worker().examine(piece, units, skeleton);
       onAnswer(examination, piece);
     } catch (error) {
       onFault((error as Error).message);
@@ -59,11 +59,12 @@ export function createExaminer(onAnswer: (examination: Examination, piece: Piece
     busy = false;
     const next = waiting;
     waiting = null;
-    if (next) await run(next.piece, next.units);
+    if (next) await run(...next);
   };
 
-  return (piece: Piece, units: Units) => {
-    if (busy) waiting = { piece, units };
-    else void run(piece, units);
+  const ask = (piece: Piece, units: Units, skeleton = false) => {
+    if (busy) waiting = [piece, units, skeleton];
+    else void run(piece, units, skeleton);
   };
+  return ask;
 }

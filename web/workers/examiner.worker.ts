@@ -10,7 +10,8 @@ import { expose } from "comlink";
 const examining = import("./examining");
 
 const api = {
-  examine: async (piece: Piece, units: Units): Promise<Examination> => (await examining).examinePiece(piece, units),
+  examine: async (piece: Piece, units: Units, skeleton: boolean): Promise<Examination> =>
+    (await examining).examinePiece(piece, units, skeleton),
   mends: async (piece: Piece, finding: number, units: Units): Promise<Mend[]> =>
     (await examining).mendsFor(piece, finding, units),
   mendAll: async (piece: Piece, units: Units): Promise<MendedAll> => (await examining).mendPiece(piece, units),

@@ -1,0 +1,76 @@
+/**
+ * The piece by its widths: the line along the middle of every stroke, as thick and as coloured as the stroke is wide.
+ */
+import type { Skeleton } from "@mend-joint/core/measure";
+import { formatNumber, type Units } from "@mend-joint/core/piece";
+import { useMemo } from "react";
+
+/** Upper ends of the classes as shares of the least width; the last is open. */
+const CLASSES = [
+  { upTo: 0.7, colour: "var(--color-falls)" },
+  { upTo: 1, colour: "var(--color-weak)" },
+  { upTo: 1.5, colour: "#7fae6b" },
+  { upTo: 2.5, colour: "var(--color-holds)" },
+  { upTo: Infinity, colour: "#12603f" },
+] as const;
+/** Within a class, lines differ in thickness by so much (mm). */
+const STEP = 0.5;
+/** Of a stroke's width so much is drawn. */
+const SHARE = 0.34;
+
+interface Line {
+  key: string;
+  d: string;
+  colour: string;
+  mm: number;
+}
+
+export function Widths({ skeleton, leastWidth }: { skeleton: Skeleton; leastWidth: number }) {
+  const lines = useMemo(() => linesOf(skeleton, leastWidth), [skeleton, leastWidth]);
+  return (
+    <g pointerEvents="none" fill="none" strokeLinecap="round" data-testid="widths">
+      {lines.map(({ key, d, colour, mm }) => (
+        <path key={key} d={d} stroke={colour} strokeWidth={Math.max(0.25, mm * SHARE)} />
+      ))}
+    </g>
+  );
+}
+
+/** Thousands of short edges become one path for each class and thickness, widest first so that the thin ones lie on top. */
+function linesOf(skeleton: Skeleton, leastWidth: number): Line[] {
+  const paths = new Map<string, Line>();
+  const n = (value: number) => value.toFixed(2);
+  for (let k = 0; k < skeleton.length; k += 6) {
+    const [x1, y1, w1, x2, y2, w2] = skeleton.subarray(k, k + 6) as unknown as [number, number, number, number, number, number];
+    const width = Math.min(w1, w2);
+    const colour = CLASSES.find(({ upTo }) => width < upTo * leastWidth)!.colour;
+    const mm = Math.ceil(width / STEP) * STEP;
+    const key = `${colour} ${mm}`;
+    const line = paths.get(key) ?? { key, d: "", colour, mm };
+    line.d += `M${n(x1)} ${n(y1)}L${n(x2)} ${n(y2)}`;
+    paths.set(key, line);
+  }
+  return [...paths.values()].sort((a, b) => b.mm - a.mm);
+}
+
+export function WidthsLegend({ leastWidth, units }: { leastWidth: number; units: Units }) {
+  const from = (share: number) => formatNumber(share * leastWidth, units);
+  return (
+    <ul
+      className="flex items-center gap-3 rounded-full bg-film/90 px-3 py-1 text-[12px] text-quiet"
+      aria-label="Widths of strokes"
+    >
+      {CLASSES.map(({ upTo, colour }, i) => {
+        const low = i === 0 ? 0 : CLASSES[i - 1]!.upTo;
+        const text =
+          i === 0 ? `under ${from(upTo)}` : upTo === Infinity ? `over ${from(low)} ${units}` : `${from(low)}–${from(upTo)}`;
+        return (
+          <li key={upTo} className="flex items-center gap-1">
+            <span className="w-4 rounded-full" style={{ background: colour, height: 3 + 2 * i }} />
+            <span className="figure">{text}</span>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

@@ -70,6 +70,8 @@ export interface Examination {
 
 export interface ExamineOptions {
   units?: Units;
+  /** False leaves out what is merely worth knowing. */
+  notes?: boolean;
   /** Wants the skeleton too. */
   skeleton?: boolean;
   /** Told how long each stage took, in ms. */
@@ -122,6 +124,7 @@ export function examineSolids(
   const visible = solids.map(({ region }, i) => Math.min(1, left[i]! / (regionPerimeter(region) || 1)));
   const findings = stage("judge", () => {
     const found = judge(solids, holds, field, leastWidth, units, extra);
+    if (options.notes === false) return markAccepted(found, accepted);
     const holes = smallestHole > 0 ? smallHoles(welded, smallestHole) : [];
     const all = [
       ...found,

@@ -2,11 +2,11 @@
  * From a piece to the things that must hold: islands of letters, holders, ties, each with a name for sentences.
  */
 import { joinBoxes, type Point, type Region } from "../geometry";
-import { barOutline, stickOutline, tieOutline } from "../holders";
+import { barOutline, type EndPlace, fillOutline, type Surroundings, stickOutline, tieOutline } from "../holders";
 import type { Finding, PartLabel, Verdict } from "../judge";
 import { type Font, type Letter, type LetterIsland, layoutWord, type WordLayout } from "../lettering";
 import type { Body } from "../measure";
-import { graphemesOf, type Piece, type Tie } from "../piece";
+import { type Anchor, graphemesOf, type Part, type Piece } from "../piece";
 
 /** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
 export interface Library {
@@ -78,25 +78,35 @@ export function solidsOf(piece: Piece, layouts: readonly WordLayout[]): Solid[] 
       continue;
     }
     const around = { lettering, baseline, before: solids.map((solid) => solid.region) };
-    const region =
-      part.kind === "bar"
-        ? barOutline(part, around)
-        : part.kind === "stick"
-          ? stickOutline(part, around)
-          : tieOutline(part, (end) => placeOfEnd(end, layouts));
+    const region = outlineOf(part, around, (end) => placeOfEnd(end, layouts));
     if (region.length === 0) continue;
     solids.push({
       id: part.id,
       partId: part.id,
       label: { kind: part.kind, text: "", ordinal: "" },
-      holder: part.kind !== "tie",
+      holder: part.kind === "bar" || part.kind === "stick",
       region,
     });
   }
   return solids;
 }
 
-function placeOfEnd({ letter, x, y }: Tie["ends"][number], layouts: readonly WordLayout[]): Point | null {
+function outlineOf(part: Exclude<Part, { kind: "word" }>, around: Surroundings, place: EndPlace): Region {
+  switch (part.kind) {
+    case "bar":
+      return barOutline(part, around);
+    case "stick":
+      return stickOutline(part, around);
+    case "tie":
+      return tieOutline(part, place);
+    case "fill": {
+      const at = place(part.at);
+      return at ? fillOutline(part, at, around.before) : [];
+    }
+  }
+}
+
+function placeOfEnd({ letter, x, y }: Anchor, layouts: readonly WordLayout[]): Point | null {
   if (!letter) return { x, y };
   const home = layouts.find(({ wordId }) => wordId === letter.wordId)?.letters.find(({ key }) => key === letter.key);
   return home ? { x: home.origin.x + x, y: home.origin.y + y } : null;

@@ -4,6 +4,7 @@
 import { arcPoints, type Box, normalise, type Region } from "../geometry";
 import type { Bar, Stick } from "../piece";
 
+export { fillOutline } from "./fills";
 export { type EndPlace, tieOutline } from "./ties";
 
 /** What a holder has to go by. */

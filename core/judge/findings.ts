@@ -44,6 +44,10 @@ export interface Finding {
   at: Point;
   /** mm; 0 for what is not joined at all. */
   width: number;
+  /** How far a slit reaches from the place, mm. */
+  reach?: number;
+  /** For a joint that snaps, the width in mm that would not. */
+  wanted?: number;
   /** For a thin place, the chord across it. */
   chord?: { from: Point; to: Point };
   /** For a thin joint, how far the two parts that meet there reach into each other, mm. */
@@ -66,7 +70,7 @@ export interface JudgedPart {
 
 /** How a part is called in a sentence. */
 export interface PartLabel {
-  kind: "letter" | "dot" | "accent" | "speck" | "bar" | "stick" | "tie" | "shape";
+  kind: "letter" | "dot" | "accent" | "speck" | "bar" | "stick" | "tie" | "fill" | "shape";
   /** The letter itself, or the letter a dot belongs to, or the name of a shape. */
   text: string;
   /** "second", "third" … where a letter stands in its word several times. */
@@ -114,7 +118,8 @@ export function judgeHolds(
   }
   const byNeck = new Map<object, number[]>();
   holds.forEach((hold, i) => {
-    if (measureState(hold, parts[i]!.holder, leastWidth) !== 1) return;
+    // A filling has nothing to hold but itself.
+    if (parts[i]!.label.kind === "fill" || measureState(hold, parts[i]!.holder, leastWidth) !== 1) return;
     const place = hold.neck ?? hold;
     byNeck.set(place, [...(byNeck.get(place) ?? []), i]);
   });
@@ -181,7 +186,17 @@ export function judgeBending(
     if (neck.width >= needed - GRACE) continue;
     const ids = hanging.map((i) => parts[i]!.id);
     const message = describeSnap(ids, neck.width, needed, lever, labels, units);
-    findings.push({ kind: "snaps", parts: ids, meeting: ids.length, at, width: neck.width, chord: neck, means: "note", message });
+    findings.push({
+      kind: "snaps",
+      parts: ids,
+      meeting: ids.length,
+      at,
+      width: neck.width,
+      wanted: needed,
+      chord: neck,
+      means: "note",
+      message,
+    });
   }
   return findings.sort((a, b) => a.width - b.width);
 }

@@ -123,7 +123,7 @@ describe("the same outline twice", () => {
 });
 
 describe("empty places that cannot be cut", () => {
-  const slit = { width: 0.1, parts: [0], from: at, to: { x: 0.1, y: 0 } };
+  const slit = { width: 0.1, parts: [0], from: at, to: { x: 0.1, y: 0 }, reach: 3 };
   const hole = { ring: rectangle(-0.2, -1, 0.4, 2), width: 0.4, at, parts: [0] };
 
   it("a slit is told with the width of the cut, unless its hole is too small as a whole", () => {

@@ -21,7 +21,8 @@ export function judgeHidden(parts: readonly Shape[], visible: readonly number[],
   parts.forEach((part, i) => {
     const share = visible[i]!;
     const limit = part.label.kind === "letter" ? SUNK : SWALLOWED;
-    if (share >= limit || !boxes[i]) return;
+    // A filling lies between others by its nature.
+    if (share >= limit || !boxes[i] || part.label.kind === "fill") return;
     const deepest = deepestBite(parts, boxes, i);
     if (!deepest) return;
     const { other, bite } = deepest;

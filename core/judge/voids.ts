@@ -11,6 +11,8 @@ export interface JudgedSlit {
   parts: number[];
   from: Point;
   to: Point;
+  /** How far it reaches from there, mm. */
+  reach: number;
 }
 
 /** A hole in the material, with the diameter in mm of the largest disc in it. */
@@ -31,7 +33,7 @@ export function judgeSlits(
 ): Finding[] {
   const labels = partLabels(parts);
   const boxes = holes.map(({ ring }) => regionBox([ring])!);
-  return slits.flatMap(({ width, parts: sides, from, to }): Finding[] => {
+  return slits.flatMap(({ width, parts: sides, from, to, reach }): Finding[] => {
     const at = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 };
     // A hole that is too small as a whole is told as such.
     if (boxes.some((box) => boxHolds(box, at.x, at.y))) return [];
@@ -39,7 +41,9 @@ export function judgeSlits(
     const where = ids.length > 1 ? `Between ${placeName(ids, labels)}` : `Beside ${nameOf(labels.get(ids[0] ?? ""))}`;
     const gap = width < 0.01 ? "a hair-thin gap" : `a gap of only ${formatLength(width, units, 2)}`;
     const message = `${where} ${gap} is left; the cut is ${formatLength(cutWidth, units, 2)} wide. Close it, or make it wider.`;
-    return [{ kind: "narrow-gap", parts: ids, meeting: ids.length, at, width, chord: { from, to }, means: "note", message }];
+    return [
+      { kind: "narrow-gap", parts: ids, meeting: ids.length, at, width, chord: { from, to }, reach, means: "note", message },
+    ];
   });
 }
 

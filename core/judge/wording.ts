@@ -23,6 +23,8 @@ export function nameOf(label: PartLabel | undefined): string {
       return `a separate piece of ${label.ordinal ? `the ${letter}` : letter}`;
     case "shape":
       return label.text;
+    case "fill":
+      return "the filling";
     default:
       return `the ${label.kind}`;
   }
@@ -33,7 +35,9 @@ export function shortName(label: PartLabel | undefined): string {
   if (!label) return "?";
   const letter = label.ordinal ? `${label.ordinal} ${label.text}` : label.text;
   if (label.kind === "letter" || label.kind === "shape") return letter;
-  return label.kind === "bar" || label.kind === "stick" || label.kind === "tie" ? label.kind : `${label.kind} of ${letter}`;
+  return label.kind === "bar" || label.kind === "stick" || label.kind === "tie" || label.kind === "fill"
+    ? label.kind
+    : `${label.kind} of ${letter}`;
 }
 
 /** "t–h", "i–bar". */
@@ -110,9 +114,7 @@ export function verdictSentence(
 
 function thinnestText({ width, parts }: { width: number; parts: readonly string[] }, labels: Labels, units: Units): string {
   const [what, where] =
-    parts.length > 1
-      ? ["joint", `at ${placeName(parts, labels)}`]
-      : ["hold", `in ${nameOf(labels.get(parts[0]!))}`];
+    parts.length > 1 ? ["joint", `at ${placeName(parts, labels)}`] : ["hold", `in ${nameOf(labels.get(parts[0]!))}`];
   return `Thinnest ${what} ${formatLength(width, units)}, ${where}`;
 }
 

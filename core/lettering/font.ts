@@ -23,6 +23,13 @@ export interface ShapedGlyph {
   y: number;
 }
 
+/** An OpenType feature for the characters from `start` up to `end` (UTF-16 indices): "salt", "aalt=2". */
+export interface LetterForm {
+  form: string;
+  start: number;
+  end: number;
+}
+
 /** One separate island of a letter, mm, relative to the letter's origin on the baseline. */
 export interface Island {
   region: Region;
@@ -36,7 +43,10 @@ export interface Font {
   /** Height of capitals in font units. */
   readonly capHeight: number;
   has(codePoint: number): boolean;
-  shape(text: string): { glyphs: ShapedGlyph[]; advance: number };
+  /** @param forms other letterforms, for stretches of the text */
+  shape(text: string, forms?: readonly LetterForm[]): { glyphs: ShapedGlyph[]; advance: number };
+  /** Letterforms that the font has for a stretch of the text besides the usual one, each drawn differently. */
+  formsOf(text: string, start: number, end: number): string[];
   /** Extent of a glyph cluster in font units, or `null` when it is blank. */
   extent(glyphs: readonly ShapedGlyph[]): { minX: number; maxX: number; minY: number; maxY: number } | null;
   /** The outline of a glyph cluster: `scale` mm per font unit, strokes grown by `thicken` mm in all, largest island first. */
@@ -72,7 +82,8 @@ export function loadFont(id: string, name: string, bytes: Uint8Array): Font {
     unitsPerEm: face.upem,
     capHeight: capHeightOf(font, face),
     has: (codePoint) => codePoints.has(codePoint),
-    shape: (text) => shape(font, text),
+    shape: (text, forms) => shape(font, text, forms),
+    formsOf: (text, start, end) => formsOf(font, face, text, start, end),
     extent: (glyphs) => {
       const box = { minX: Infinity, maxX: -Infinity, minY: Infinity, maxY: -Infinity };
       for (const { id: glyph, x, y } of glyphs) {
@@ -103,11 +114,40 @@ export function loadFont(id: string, name: string, bytes: Uint8Array): Font {
   };
 }
 
-function shape(font: hb.Font, text: string): { glyphs: ShapedGlyph[]; advance: number } {
+/** Features that hold letterforms to choose from; aalt lists what all of them have, one after the other. */
+const FORM_FEATURES = /^(salt|swsh|cswh|titl|hist|ss\d\d|cv\d\d|aalt)$/;
+/** Alternates of one feature that are tried. */
+const MOST_ALTERNATES = 12;
+
+function formsOf(font: hb.Font, face: hb.Face, text: string, start: number, end: number): string[] {
+  const drawn = (form?: string) =>
+    shape(font, text, form ? [{ form, start, end }] : [])
+      .glyphs.filter(({ cluster }) => cluster >= start && cluster < end)
+      .map(({ id }) => id)
+      .join(" ");
+  const seen = new Set([drawn()]);
+  const forms: string[] = [];
+  // Named features before aalt, which repeats theirs.
+  const tags = [...new Set(face.getTableFeatureTags("GSUB"))].filter((tag) => FORM_FEATURES.test(tag));
+  for (const tag of tags.sort((a, b) => Number(a === "aalt") - Number(b === "aalt") || a.localeCompare(b))) {
+    for (let n = 1; n <= MOST_ALTERNATES; n++) {
+      const form = n === 1 ? tag : `${tag}=${n}`;
+      const glyphs = drawn(form);
+      // Numbers past the last alternate give the usual form again.
+      if (n > 1 && seen.has(glyphs)) break;
+      if (seen.has(glyphs) || /(^| )0( |$)/.test(glyphs)) continue;
+      seen.add(glyphs);
+      forms.push(form);
+    }
+  }
+  return forms;
+}
+
+function shape(font: hb.Font, text: string, forms: readonly LetterForm[] = []): { glyphs: ShapedGlyph[]; advance: number } {
   const buffer = new hb.Buffer();
   buffer.addText(text);
   buffer.guessSegmentProperties();
-  hb.shape(font, buffer);
+  hb.shape(font, buffer, forms.map(featureOf));
   const positions = buffer.getGlyphPositions();
   let pen = 0;
   const glyphs = buffer.getGlyphInfos().map(({ codepoint, cluster }, i): ShapedGlyph => {
@@ -117,6 +157,11 @@ function shape(font: hb.Font, text: string): { glyphs: ShapedGlyph[]; advance: n
     return glyph;
   });
   return { glyphs, advance: pen };
+}
+
+function featureOf({ form, start, end }: LetterForm): hb.Feature {
+  const [tag, value = "1"] = form.split("=");
+  return new hb.Feature(tag!, Number(value), start, end);
 }
 
 /** OS/2 sCapHeight where the font states one, else the height of an H, else the usual 0.7 em. */

@@ -3,8 +3,8 @@
  */
 import { type Box, joinBoxes, type Region, regionBox, translateRegion } from "../geometry";
 import type { Body } from "../measure";
-import { graphemesOf, type LetterChange, type Word } from "../piece";
-import type { Font, ShapedGlyph } from "./font";
+import { graphemesOf, type LetterChange, UNCHANGED_LETTER, type Word } from "../piece";
+import type { Font, LetterForm, ShapedGlyph } from "./font";
 
 /** One separate island of a letter, in its final place. */
 export interface LetterIsland {
@@ -50,8 +50,6 @@ interface Cluster {
   change: LetterChange;
 }
 
-const UNCHANGED: LetterChange = { dx: 0, dy: 0, dotDx: 0, dotDy: 0 };
-
 /** Shapes, sizes and places a word. Letters come in the order in which they are read from left to right. */
 export function layoutWord(word: Word, font: Font): WordLayout {
   const { clusters, missing } = clustersOf(word, font);
@@ -64,15 +62,17 @@ export function layoutWord(word: Word, font: Font): WordLayout {
       y: word.at.y + change.dy,
     };
     const id = `${word.id}:${cluster.key}`;
-    const islands = font.islands(cluster.glyphs, scale, word.thicken).map(({ region, pole }, n): LetterIsland => {
+    const islands = font.islands(cluster.glyphs, scale, word.thicken).flatMap(({ region, pole }, n): LetterIsland[] => {
+      if (change.without?.includes(n)) return [];
       const dx = origin.x + (n > 0 ? change.dotDx : 0);
       const dy = origin.y + (n > 0 ? change.dotDy : 0);
-      return {
+      const island = {
         id: n === 0 ? id : `${id}.${n}`,
         region: translateRegion(region, dx, dy),
         pole: pole && { x: pole.x + dx, y: pole.y + dy, width: pole.width },
         dot: n > 0,
       };
+      return [island];
     });
     return { id, wordId: word.id, key: cluster.key, text: cluster.text, origin, islands };
   });
@@ -91,7 +91,7 @@ function clustersOf(word: Word, font: Font): { clusters: Cluster[]; missing: Wor
   });
 
   const groups = new Map<number, ShapedGlyph[]>();
-  for (const glyph of font.shape(word.text).glyphs) {
+  for (const glyph of font.shape(word.text, formsIn(word, graphemes)).glyphs) {
     const index = indexAt.get(glyph.cluster)!;
     groups.set(index, [...(groups.get(index) ?? []), glyph]);
   }
@@ -109,10 +109,22 @@ function clustersOf(word: Word, font: Font): { clusters: Cluster[]; missing: Wor
     const x = Math.min(...glyphs.map((glyph) => glyph.x));
     const local = glyphs.map((glyph) => ({ ...glyph, x: glyph.x - x }));
     if (!font.extent(local)) continue;
-    clusters.push({ key, text, glyphs: local, x, change: word.changes[key] ?? UNCHANGED });
+    clusters.push({ key, text, glyphs: local, x, change: word.changes[key] ?? UNCHANGED_LETTER });
   }
   clusters.sort((a, b) => a.x - b.x);
   return { clusters, missing };
+}
+
+/** The letterforms that the maker has chosen, as stretches of the text. */
+function formsIn(word: Word, graphemes: readonly string[]): LetterForm[] {
+  const forms: LetterForm[] = [];
+  let start = 0;
+  graphemes.forEach((grapheme, i) => {
+    const form = word.changes[word.keys[i] ?? ""]?.form;
+    if (form) forms.push({ form, start, end: start + grapheme.length });
+    start += grapheme.length;
+  });
+  return forms;
 }
 
 /** Left and right end of the lettering at a scale, measured from the start of the baseline. */
@@ -149,7 +161,7 @@ function scaleOf(word: Word, font: Font, clusters: Cluster[]): number {
 function startOf(word: Word, font: Font, clusters: Cluster[], scale: number): number {
   if (word.align === "left") return word.at.x;
   // Moved letters must not push the rest of the word about, so the alignment leaves their moves out.
-  const still = clusters.map((cluster) => ({ ...cluster, change: UNCHANGED }));
+  const still = clusters.map((cluster) => ({ ...cluster, change: UNCHANGED_LETTER }));
   const [left, right] = reachAt(word, font, still, scale);
   return word.at.x - (word.align === "centre" ? (left + right) / 2 : right);
 }

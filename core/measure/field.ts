@@ -16,7 +16,7 @@ import { circumcircle, type Mesh, nextHalfedge, obtuseSide } from "./mesh";
 import { refineChord } from "./refine";
 import { sampleBoundary } from "./sampling";
 import { findThinZones, type Skeleton, skeletonOf, type ThinZone } from "./skeleton";
-import { findGaps, findSlits } from "./space";
+import { findGaps, findSlits, type Slit } from "./space";
 
 export interface Body extends Point {
   /** Diameter in mm of the largest disc that fits here. */
@@ -75,7 +75,7 @@ export interface WidthField {
   /** Gaps between pieces that lie next to each other, narrowest first. */
   gaps(): Gap[];
   /** Places where the empty space between two edges is narrower than the limit (mm), one for each such slit. */
-  slits(limit: number): Neck[];
+  slits(limit: number): Slit[];
   /** Strokes and tails narrower than the limit (mm), narrowest first. */
   thinZones(limit: number): ThinZone[];
   /** The line along the middle of the material, with its widths. */

@@ -43,7 +43,13 @@ export function findGaps(mesh: Mesh, b: Boundary, pieceOfTriangle: Int32Array, l
   return gaps.sort((m, n) => m.width - n.width);
 }
 
-/** Slits nearer to each other than so many times their width are one. */
+/** A narrow stretch of empty space, told by its narrowest place. */
+export interface Slit extends Neck {
+  /** From there to its farther end, mm. */
+  reach: number;
+}
+
+/** Narrow places nearer to each other than so many times the limit are one slit. */
 const SAME_SLIT = 12;
 
 /** Necks of the empty space: the same test outside the material. A notch that runs to a point has none, for nothing is narrowest there. */
@@ -53,9 +59,9 @@ export function findSlits(
   leaving: Int32Array,
   limit: number,
   partsOf: (edges: number[]) => number[],
-): Neck[] {
+): Slit[] {
   const { triangles, halfedges, coords, inside } = mesh;
-  const slits: Neck[] = [];
+  const places: Neck[] = [];
   for (let h = 0; h < triangles.length; h++) {
     const twin = halfedges[h]!;
     if (twin < h || mesh.edgeOn[h] !== -1 || inside[(h / 3) | 0] === 1) continue;
@@ -66,13 +72,28 @@ export function findSlits(
     if (obtuseSide(mesh, (h / 3) | 0) === h || obtuseSide(mesh, (twin / 3) | 0) === twin) continue;
     const chord = refineChord(b, leaving[p]!, leaving[q]!);
     if (!chord || chord.width >= limit || chord.width <= 0) continue;
-    slits.push({ width: chord.width, from: chord.from, to: chord.to, parts: partsOf(chord.edges) });
+    places.push({ width: chord.width, from: chord.from, to: chord.to, parts: partsOf(chord.edges) });
   }
-  slits.sort((m, n) => m.width - n.width);
-  const apart: Neck[] = [];
-  for (const slit of slits) {
-    const near = (other: Neck) => Math.hypot(other.from.x - slit.from.x, other.from.y - slit.from.y) < SAME_SLIT * limit;
-    if (!apart.some(near)) apart.push(slit);
+  return joinPlaces(places, SAME_SLIT * limit);
+}
+
+/** Places in a row, each near the next, become one slit. */
+function joinPlaces(places: readonly Neck[], near: number): Slit[] {
+  const distance = (m: Neck, n: Neck) => Math.hypot(m.from.x - n.from.x, m.from.y - n.from.y);
+  const open = new Set(places);
+  const slits: Slit[] = [];
+  for (const first of places) {
+    if (!open.delete(first)) continue;
+    const row = [first];
+    for (let k = 0; k < row.length; k++) {
+      for (const other of open) {
+        if (distance(row[k]!, other) > near) continue;
+        open.delete(other);
+        row.push(other);
+      }
+    }
+    const narrowest = row.reduce((least, place) => (place.width < least.width ? place : least));
+    slits.push({ ...narrowest, reach: Math.max(...row.map((place) => distance(place, narrowest))) });
   }
-  return apart;
+  return slits.sort((m, n) => m.width - n.width);
 }

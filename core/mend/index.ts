@@ -1,13 +1,16 @@
 /**
  * Mends: repairs that are tried on a copy and measured again before they are offered.
  */
-import { type Examination, examine, examineSolids, type Library, layOutWords, solidsOf } from "../examine";
-import { boxesMeet, difference, type Region, regionArea, regionBox } from "../geometry";
-import { type Finding, measureState, openFindings } from "../judge";
+import { type Examination, examine, type Library } from "../examine";
+import { difference, type Region, regionArea } from "../geometry";
+import { type Finding, openFindings } from "../judge";
 import { formatLength, type Piece, type Units } from "../piece";
-import { type Attempt, attemptsFor, type MendKind } from "./attempts";
+import { attemptsFor } from "./attempts";
+import { holdsNearby, type Neighbourhood, neighbourhood } from "./nearby";
+import { isMended } from "./proof";
+import type { Attempt, MendKind } from "./scene";
 
-export type { MendKind } from "./attempts";
+export type { MendKind } from "./scene";
 
 export interface Mend {
   kind: MendKind;
@@ -31,6 +34,8 @@ const OFFERED = 4;
 /** Amounts are found to within this, mm. */
 const FINE = 0.05;
 const HALVINGS = 9;
+/** What is joined to a weak part holds a hair less than that part itself. */
+const NEARLY = 0.98;
 
 /**
  * @returns up to four mends of different kinds, the one that changes the look least first; none that leaves its finding or
@@ -44,11 +49,21 @@ export function offerMends(
   units: Units = "mm",
 ): Mend[] {
   const mends: Mend[] = [];
-  for (const attempt of attemptsFor(piece, examination, finding)) {
-    const mend = tryAttempt(attempt, piece, examination, finding, library, units);
+  for (const attempt of attemptsFor(piece, examination, finding, library)) {
+    const mend = tryAttempt(attempt, { piece, before: examination, finding, library, units });
     if (mend) mends.push(mend);
   }
-  return mends.sort((a, b) => a.change - b.change).slice(0, OFFERED);
+  mends.sort((a, b) => a.change - b.change);
+  return mends.filter(({ kind }, i) => mends.findIndex((other) => other.kind === kind) === i).slice(0, OFFERED);
+}
+
+/** What is tried on. */
+interface Trial {
+  piece: Piece;
+  before: Examination;
+  finding: Finding;
+  library: Library;
+  units: Units;
 }
 
 interface Success {
@@ -58,29 +73,44 @@ interface Success {
 }
 
 /**
- * The least amount that works. It is looked for by doubling and halving on the neighbourhood of the finding alone, and then
- * proved on the whole piece; where the neighbourhood promised too much, a little more is tried.
+ * The least amount that works. Where the neighbours are weak themselves, what is loose cannot hold better on them than they do:
+ * then as much as they have is enough, and their own findings remain.
  */
-function tryAttempt(
-  attempt: Attempt,
-  piece: Piece,
-  before: Examination,
-  finding: Finding,
-  library: Library,
-  units: Units,
-): Mend | null {
-  const near = neighbourhood(before, finding);
-  const start = leastAmount(attempt, finding, before.leastWidth, (amount) =>
-    holdsNearby(attempt.apply(piece, amount), library, before, near),
+function tryAttempt(attempt: Attempt, trial: Trial): Mend | null {
+  const near = neighbourhood(trial.before, trial.finding);
+  const { leastWidth } = trial.before;
+  const mended = tryFor(attempt, trial, near, leastWidth);
+  const helpless = trial.finding.kind !== "loose" || near.weakest >= leastWidth;
+  return mended || helpless ? mended : tryFor(attempt, trial, near, near.weakest * NEARLY);
+}
+
+/**
+ * The amount is looked for by doubling and halving on the neighbourhood of the finding alone, and then proved on the whole
+ * piece; where the neighbourhood promised too much, a little more is tried.
+ */
+function tryFor(attempt: Attempt, trial: Trial, near: Neighbourhood, wanted: number): Mend | null {
+  const { piece, before, finding, library, units } = trial;
+  const prove = (amount: number): Mend | null => {
+    const mended = attempt.apply(piece, amount);
+    const after = examine(mended, library, { units, notes: finding.means === "note" });
+    const gone = isMended(before, after, finding, attempt.loses ?? [], wanted);
+    return gone ? describe(attempt, { amount, mended, after }, trial) : null;
+  };
+  const { amounts } = attempt;
+  if (amounts) return firstOf(amounts, prove);
+  const start = leastAmount(attempt, finding, wanted, (amount) =>
+    holdsNearby(attempt.apply(piece, amount), library, near, wanted),
   );
   if (start === null) return null;
   const span = attempt.most - attempt.least;
-  for (const more of [0, 0.02, 0.08, 0.25]) {
-    const amount = Math.min(attempt.most, start + more * span);
-    const mended = attempt.apply(piece, amount);
-    const after = examine(mended, library, { units });
-    if (isMended(before, after, finding)) return describe(attempt, { amount, mended, after }, before, finding, units);
-    if (amount >= attempt.most) break;
+  const more = [0, 0.02, 0.08, 0.25].map((share) => Math.min(attempt.most, start + share * span));
+  return firstOf([...new Set(more)], prove);
+}
+
+function firstOf<T, R>(list: readonly T[], work: (each: T) => R | null): R | null {
+  for (const each of list) {
+    const result = work(each);
+    if (result) return result;
   }
   return null;
 }
@@ -104,18 +134,12 @@ function leastAmount(attempt: Attempt, finding: Finding, leastWidth: number, wor
   return found;
 }
 
-function describe(
-  attempt: Attempt,
-  { amount, mended, after }: Success,
-  before: Examination,
-  finding: Finding,
-  units: Units,
-): Mend {
+function describe(attempt: Attempt, { amount, mended, after }: Success, { before, finding, units }: Trial): Mend {
   const added = difference(after.material, before.material);
   const removed = difference(before.material, after.material);
   return {
     kind: attempt.kind,
-    title: attempt.title(amount, (mm) => formatLength(mm, units)),
+    title: attempt.title(amount, (mm) => formatLength(mm, units, mm < 0.1 ? 2 : 1)),
     piece: mended,
     before: finding.width,
     after: widthOf(after, finding),
@@ -124,51 +148,6 @@ function describe(
     removed,
     verdict: after.verdict,
   };
-}
-
-/** How far around the parts of a finding others can matter to a mend, mm. */
-const REACH = 8;
-
-interface Neighbourhood {
-  /** Solids that must hold after the mend. */
-  hanging: ReadonlySet<string>;
-  /** Solids near them that hold: what they can be joined to. */
-  holding: ReadonlySet<string>;
-  /** All solids of the piece, to tell new ones. */
-  known: ReadonlySet<string>;
-}
-
-function neighbourhood({ solids, holds, leastWidth }: Examination, finding: Finding): Neighbourhood {
-  const concerned = (i: number) =>
-    finding.parts.includes(solids[i]!.id) && (finding.kind === "loose" || Math.abs(holds[i]!.width - finding.width) < 1e-6);
-  const hanging = [...solids.keys()].filter(concerned);
-  const boxes = hanging.map((i) => regionBox(solids[i]!.region));
-  const near = (i: number) => {
-    const box = regionBox(solids[i]!.region);
-    const wide = box && { minX: box.minX - REACH, minY: box.minY - REACH, maxX: box.maxX + REACH, maxY: box.maxY + REACH };
-    return boxes.some((each) => boxesMeet(each, wide));
-  };
-  const holding = [...solids.keys()].filter(
-    (i) => !hanging.includes(i) && near(i) && measureState(holds[i]!, solids[i]!.holder, leastWidth) === 0,
-  );
-  const ids = (indices: number[]) => new Set(indices.map((i) => solids[i]!.id));
-  return { hanging: ids(hanging), holding: ids(holding), known: new Set(solids.map(({ id }) => id)) };
-}
-
-/** Do the parts hold on to their neighbours, everything farther away left out? */
-function holdsNearby(mended: Piece, library: Library, before: Examination, near: Neighbourhood): boolean {
-  const all = solidsOf(mended, layOutWords(mended, library).layouts);
-  const solids = all
-    .filter(({ id }) => near.hanging.has(id) || near.holding.has(id) || !near.known.has(id))
-    .map((solid) => ({
-      ...solid,
-      holder:
-        near.holding.has(solid.id) || (near.hanging.has(solid.id) && solid.holder) || (!near.known.has(solid.id) && solid.holder),
-    }));
-  const { holds } = examineSolids(solids, before.leastWidth);
-  return isHeld(
-    solids.flatMap((solid, i) => (near.hanging.has(solid.id) ? [measureState(holds[i]!, solid.holder, before.leastWidth)] : [])),
-  );
 }
 
 /** What is missing at least: the gap and the width that is wanted beyond it. */
@@ -183,34 +162,6 @@ function widthOf(examination: Examination, finding: Finding): number {
     return i === -1 || (examination.holds[i]!.anchor && !examination.solids[i]!.holder) ? [] : [examination.holds[i]!.width];
   });
   return widths.length > 0 ? Math.min(...widths) : 0;
-}
-
-/**
- * What hangs together is held when none of it falls and the widest held of it holds: the way to it is wide enough, and strokes
- * that are thin in themselves are findings of their own.
- */
-function isHeld(states: readonly number[]): boolean {
-  return states.length > 0 && states.every((state) => state < 2) && states.some((state) => state === 0);
-}
-
-/** True when what the finding is about is held, and nothing else is worse off than before. */
-function isMended(before: Examination, after: Examination, finding: Finding): boolean {
-  const states = new Map(
-    after.solids.map((solid, i) => [solid.id, measureState(after.holds[i]!, solid.holder, after.leastWidth)]),
-  );
-  const was = new Map(
-    before.solids.map((solid, i) => [solid.id, measureState(before.holds[i]!, solid.holder, before.leastWidth)]),
-  );
-  for (const [id, state] of states) if (state > (was.get(id) ?? 0)) return false;
-  for (const id of was.keys()) if (!states.has(id)) return false;
-  return isHeld(finding.parts.filter((id) => wasConcerned(before, finding, id)).map((id) => states.get(id) ?? 2));
-}
-
-/** Parts that merely meet at a thin place may stay as they are; those that hang on it must hold. */
-function wasConcerned(before: Examination, finding: Finding, id: string): boolean {
-  if (finding.kind === "loose") return true;
-  const i = before.solids.findIndex((solid) => solid.id === id);
-  return Math.abs(before.holds[i]!.width - finding.width) < 1e-6;
 }
 
 export interface MendedAll {

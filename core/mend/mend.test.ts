@@ -1,9 +1,7 @@
 import { demoPieces } from "@mend-joint/demo";
 import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
-import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
-import { measureState } from "../judge";
 import { type Piece, parsePiece, STOCKS, type Tie } from "../piece";
 import { mendAll, offerMends } from "./index";
 
@@ -15,38 +13,6 @@ const pieceOf = (text: string, font: string, more: object[] = [], word: object =
     stock: STOCKS[0],
     parts: [{ kind: "word", id: "w", text, font, size: { by: "cap-height", mm: 20 }, ...word }, ...more],
   });
-
-/** Examined from scratch, from the document alone, with fonts loaded anew: what the finding was about holds, nothing is worse. */
-function expectMended(piece: Piece, fresh = shippedLibrary()) {
-  const before = examine(piece, library);
-  for (const finding of before.findings) {
-    for (const mend of offerMends(piece, before, finding, library)) {
-      const after = examine(parsePiece(JSON.parse(JSON.stringify(mend.piece))), fresh);
-      const state = (of: typeof before, id: string) => {
-        const i = of.solids.findIndex((solid) => solid.id === id);
-        return measureState(of.holds[i]!, of.solids[i]!.holder, of.leastWidth);
-      };
-      const hangs = (id: string) =>
-        before.solids.some((solid, i) => solid.id === id && Math.abs(before.holds[i]!.width - finding.width) < 1e-6);
-      const concerned = finding.parts.filter((id) => finding.kind === "loose" || hangs(id));
-      expect(concerned.length).toBeGreaterThan(0);
-      const states = concerned.map((id) => state(after, id));
-      expect(Math.max(...states), `${mend.title} on ${finding.message}`).toBeLessThan(2);
-      expect(Math.min(...states)).toBe(0);
-      if (concerned.length === 1) expect(mend.after).toBeGreaterThanOrEqual(before.leastWidth - 0.01);
-      for (const solid of before.solids)
-        expect(state(after, solid.id), `${mend.title}: ${solid.id}`).toBeLessThanOrEqual(state(before, solid.id));
-      expect(mend.change).toBeGreaterThan(0);
-    }
-  }
-  return before;
-}
-
-describe("every mend of every demo piece", () => {
-  it.each(demoPieces().map((piece) => [piece.name, piece] as const))("%s", (_, piece) => {
-    expectMended(piece);
-  });
-});
 
 it("offers a loose dot two ways, the least change first", () => {
   const piece = pieceOf("Kit", "pacifico");
@@ -113,20 +79,58 @@ describe("mend all", () => {
   });
 });
 
-it("mends of random pieces clear their finding", () => {
-  const random = fc.record({
-    text: fc.constantFrom("Isolde", "Jiří", "Zoë", "Bjørn", "Kit", "Ffion", "Ángela", "!?", "ij", "HILL"),
-    font: fc.constantFrom(...CATALOGUE.map(({ id }) => id)),
-    tracking: fc.double({ min: -2, max: 2, noNaN: true }),
-    overlap: fc.double({ min: -1.5, max: 1.5, noNaN: true }),
-    height: fc.double({ min: 0.8, max: 6, noNaN: true }),
-    bar: fc.boolean(),
+describe("kinds of mends", () => {
+  const offered = (piece: Piece, kind: string) => {
+    const examination = examine(piece, library);
+    const finding = examination.findings.find((each) => each.kind === kind)!;
+    expect(finding, `no ${kind} in ${examination.findings.map((each) => each.message).join(" ")}`).toBeDefined();
+    return { finding, mends: offerMends(piece, examination, finding, library) };
+  };
+  it("a gap that the cut would eat is filled, and the filling follows its letter", () => {
+    // Bring the letters so near that 0.1 mm is left between them.
+    const bar = { kind: "bar", id: "bar", overlap: 1, height: 5 };
+    const [first, second] = examine(pieceOf("II", "archivo-black", [bar]), library).solids;
+    const right = Math.max(...first!.region[0]!.filter((_, n) => n % 2 === 0));
+    const left = Math.min(...second!.region[0]!.filter((_, n) => n % 2 === 0));
+    const near = pieceOf("II", "archivo-black", [bar], { tracking: right + 0.1 - left });
+    const { finding, mends } = offered(near, "narrow-gap");
+    expect(finding.width).toBeCloseTo(0.1, 2);
+    expect(mends.map(({ kind }) => kind)).toEqual(["fill"]);
+    const after = examine(mends[0]!.piece, library);
+    expect(after.findings.filter(({ kind }) => kind === "narrow-gap")).toEqual([]);
+    expect(after.solids.at(-1)).toMatchObject({ label: { kind: "fill" }, holder: false });
+    expect(mends[0]!.piece.parts.at(-1)).toMatchObject({ at: { letter: { wordId: "w" } } });
   });
-  const fresh = shippedLibrary();
-  fc.assert(
-    fc.property(random, ({ text, font, tracking, overlap, height, bar }) => {
-      expectMended(pieceOf(text, font, bar ? [{ kind: "bar", id: "bar", overlap, height }] : [], { tracking }), fresh);
-    }),
-    { numRuns: 12, seed: 20261125, endOnFailure: true },
-  );
-}, 180_000);
+
+  it("a joint that snaps is strengthened or held a second time", () => {
+    const { finding, mends } = offered(demoPieces().find(({ id }) => id === "demo-boat-naming")!, "snaps");
+    expect(mends.length).toBeGreaterThan(0);
+    for (const { kind, piece } of mends) {
+      expect(["tie", "second-tie"]).toContain(kind);
+      const after = examine(piece, library).findings.filter((each) => each.kind === "snaps");
+      expect(after.some(({ parts }) => parts.some((id) => finding.parts.includes(id)))).toBe(false);
+    }
+  });
+
+  it("a second tie gives a letter a second way to its holder", () => {
+    const weak = demoPieces().find(({ id }) => id === "demo-sea-kale")!;
+    const { finding, mends } = offered(weak, "thin-stroke");
+    const second = mends.find(({ kind }) => kind === "second-tie")!;
+    const after = examine(second.piece, library);
+    const i = after.solids.findIndex(({ id }) => id === finding.parts[0]);
+    expect(after.holds[i]!.ties).toBeGreaterThan(1);
+    expect(after.holds[i]!.width).toBeGreaterThanOrEqual(after.leastWidth - 0.005);
+  });
+
+  it("another letterform is one that the font has, and is kept as a change of the letter", () => {
+    const font = library.font("pacifico")!;
+    const forms = font.formsOf("Kite", 3, 4);
+    const plain = font.shape("Kite").glyphs.map(({ id }) => id);
+    for (const form of forms) {
+      const glyphs = font.shape("Kite", [{ form, start: 3, end: 4 }]).glyphs.map(({ id }) => id);
+      expect(glyphs.slice(0, 3)).toEqual(plain.slice(0, 3));
+      expect(glyphs[3]).not.toBe(plain[3]);
+    }
+    expect(new Set(forms).size).toBe(forms.length);
+  });
+});

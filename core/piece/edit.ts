@@ -1,7 +1,7 @@
 /**
  * Changes a maker makes with the hand: each returns a changed copy and leaves the piece as it was.
  */
-import { type LetterChange, LIMITS, type Part, type Piece } from "./schema";
+import { type Anchor, type LetterChange, LIMITS, type Part, type Piece } from "./schema";
 
 export type Move =
   /** A letter, or only its dots and accents. */
@@ -28,17 +28,11 @@ export function applyMove(piece: Piece, move: Move): Piece {
   switch (move.what) {
     case "letter":
     case "dots":
-      return change(move.wordId, (part) => {
-        if (part.kind !== "word") return part;
-        const old = part.changes[move.key] ?? UNCHANGED_LETTER;
-        const next =
-          move.what === "letter"
-            ? { ...old, dx: within(old.dx + dx), dy: within(old.dy + dy) }
-            : { ...old, dotDx: within(old.dotDx + dx), dotDy: within(old.dotDy + dy) };
-        const { [move.key]: _, ...others } = part.changes;
-        const same = next.dx === 0 && next.dy === 0 && next.dotDx === 0 && next.dotDy === 0;
-        return { ...part, changes: same ? others : { ...others, [move.key]: next } };
-      });
+      return changeLetter(piece, move.wordId, move.key, (old) =>
+        move.what === "letter"
+          ? { ...old, dx: within(old.dx + dx), dy: within(old.dy + dy) }
+          : { ...old, dotDx: within(old.dotDx + dx), dotDy: within(old.dotDy + dy) },
+      );
     case "word":
       return change(move.wordId, (part) =>
         part.kind === "word" ? { ...part, at: { x: within(part.at.x + dx), y: within(part.at.y + dy) } } : part,
@@ -48,11 +42,28 @@ export function applyMove(piece: Piece, move: Move): Piece {
         if (part.kind === "bar") return { ...part, dx: within(part.dx + dx), overlap: within(part.overlap + dy, -100, 100) };
         if (part.kind === "stick") return { ...part, dx: within(part.dx + dx), bite: within(part.bite + dy, -100, 200) };
         if (part.kind === "word") return part;
+        const shift = (end: Anchor) => ({ ...end, x: within(end.x + dx), y: within(end.y + dy) });
+        if (part.kind === "fill") return { ...part, at: shift(part.at) };
         const [first, second] = part.ends;
-        const shift = (end: typeof first) => ({ ...end, x: within(end.x + dx), y: within(end.y + dy) });
         return { ...part, ends: [shift(first), shift(second)] };
       });
   }
+}
+
+const isUnchanged = ({ dx, dy, dotDx, dotDy, form, without }: LetterChange) =>
+  dx === 0 && dy === 0 && dotDx === 0 && dotDy === 0 && form === undefined && (without ?? []).length === 0;
+
+/** Changes one letter of a word. */
+export function changeLetter(piece: Piece, wordId: string, key: string, edit: (old: LetterChange) => LetterChange): Piece {
+  return {
+    ...piece,
+    parts: piece.parts.map((part) => {
+      if (part.id !== wordId || part.kind !== "word") return part;
+      const next = edit(part.changes[key] ?? UNCHANGED_LETTER);
+      const { [key]: _, ...others } = part.changes;
+      return { ...part, changes: isUnchanged(next) ? others : { ...others, [key]: next } };
+    }),
+  };
 }
 
 /** An id that no part of the piece has yet: "bar", "bar2" … */

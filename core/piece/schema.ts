@@ -23,6 +23,13 @@ const letterChange = z.strictObject({
   /** The letter's dots and accents moved by, on top of that. */
   dotDx: offset.default(0),
   dotDy: offset.default(0),
+  /** Another letterform of the font: an OpenType feature, with the number of the alternate where it has several ("salt", "aalt=2"). */
+  form: z
+    .string()
+    .regex(/^[a-zA-Z0-9]{4}(=\d{1,2})?$/, 'must be a feature such as "salt" or "aalt=2"')
+    .optional(),
+  /** Separate pieces of the letter that are left out, numbered from 1 by size; 0 is the letter itself. */
+  without: z.array(z.number().int().min(1).max(40)).max(40).optional(),
 });
 
 const wordSize = z.discriminatedUnion("by", [
@@ -99,7 +106,19 @@ const tie = z.strictObject({
   ends: z.tuple([tieEnd, tieEnd]),
 });
 
-export const partSchema = z.discriminatedUnion("kind", [word, bar, stick, tie]);
+/** Closes what is too narrow to be cut: slits, small holes. */
+const fill = z.strictObject({
+  kind: z.literal("fill"),
+  id,
+  /** Where; it follows the letter that it sits on. */
+  at: tieEnd,
+  /** Closes empty space up to this width, mm … */
+  width: length(0.05, 20),
+  /** … that lies no farther away than this, mm. */
+  reach: length(0.1, 100),
+});
+
+export const partSchema = z.discriminatedUnion("kind", [word, bar, stick, tie, fill]);
 
 export const stockSchema = z.strictObject({
   id: z.string().max(40),
@@ -153,6 +172,8 @@ export type Part = z.output<typeof partSchema>;
 export type Word = Extract<Part, { kind: "word" }>;
 export type Bar = Extract<Part, { kind: "bar" }>;
 export type Tie = Extract<Part, { kind: "tie" }>;
+export type Fill = Extract<Part, { kind: "fill" }>;
+export type Anchor = Tie["ends"][number];
 export type Stick = Extract<Part, { kind: "stick" }>;
 export type LetterChange = z.output<typeof letterChange>;
 export type Accepted = z.output<typeof accepted>;

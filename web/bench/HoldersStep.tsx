@@ -1,4 +1,4 @@
-import type { Bar, Piece, Stick, Tie } from "@mend-joint/core/piece";
+import type { Bar, Fill, Piece, Stick, Tie } from "@mend-joint/core/piece";
 import { Plus, Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
 import { useBench } from "../state/bench";
@@ -8,7 +8,7 @@ import { LengthField } from "../ui/LengthField";
 import { addPart, changePart, removePart, roomForParts } from "./parts";
 
 export function HoldersStep({ piece }: { piece: Piece }) {
-  const holders = piece.parts.filter((part): part is Bar | Stick | Tie => part.kind !== "word");
+  const holders = piece.parts.filter((part): part is Bar | Stick | Tie | Fill => part.kind !== "word");
   const room = roomForParts(piece);
   return (
     <div className="flex flex-col gap-5">
@@ -32,8 +32,9 @@ export function HoldersStep({ piece }: { piece: Piece }) {
   );
 }
 
-function HolderPart({ part }: { part: Bar | Stick | Tie }) {
+function HolderPart({ part }: { part: Bar | Stick | Tie | Fill }) {
   if (part.kind === "bar") return <BarForm bar={part} />;
+  if (part.kind === "fill") return <FillForm fill={part} />;
   return part.kind === "stick" ? <StickForm stick={part} /> : <TieForm tie={part} />;
 }
 
@@ -49,6 +50,25 @@ function TieForm({ tie }: { tie: Tie }) {
         onChange={(width) => changePart<Tie>(tie.id, (old) => ({ ...old, width }))}
         hint="Drag it on the piece. It follows the letters that it sits on."
       />
+    </HolderForm>
+  );
+}
+
+function FillForm({ fill }: { fill: Fill }) {
+  const set = (change: Partial<Fill>) => changePart<Fill>(fill.id, (old) => ({ ...old, ...change }));
+  return (
+    <HolderForm id={fill.id} title="Filling">
+      <div className="grid grid-cols-2 gap-x-4">
+        <LengthField
+          label="Gaps up to"
+          value={fill.width}
+          least={0.05}
+          most={20}
+          step={0.05}
+          onChange={(width) => set({ width })}
+        />
+        <LengthField label="Around" value={fill.reach} least={0.1} most={100} onChange={(reach) => set({ reach })} />
+      </div>
     </HolderForm>
   );
 }

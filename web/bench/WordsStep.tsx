@@ -1,7 +1,8 @@
-import { graphemesOf, LIMITS, type Piece, retype, UNCHANGED_LETTER, type Word } from "@mend-joint/core/piece";
+import { changeLetter, graphemesOf, LIMITS, type Piece, retype, UNCHANGED_LETTER, type Word } from "@mend-joint/core/piece";
 import { Plus, Trash2 } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
 import { useBench } from "../state/bench";
+import { usePiece } from "../state/piece";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
@@ -141,6 +142,7 @@ function LetterMove({ words }: { words: Word[] }) {
   const set = (field: keyof typeof change, mm: number) =>
     changePart<Word>(wordId, (old) => ({ ...old, changes: { ...old.changes, [key]: { ...change, [field]: mm } } }));
   const moved = change[x] !== 0 || change[y] !== 0;
+  const reshaped = what === "letter" && (change.form !== undefined || (change.without ?? []).length > 0);
   return (
     <div className="border-t border-rule pt-4">
       <h3 className="text-[14px] font-semibold">
@@ -165,6 +167,20 @@ function LetterMove({ words }: { words: Word[] }) {
           onChange={(mm) => set(y, mm)}
         />
       </div>
+      {reshaped && (
+        <div className="mt-2 flex items-center justify-between gap-2 text-[13px]">
+          <span>{change.form ? `Another form of this letter (${change.form})` : "Pieces of it are left out"}</span>
+          <Button
+            look="quiet"
+            className="h-8 shrink-0 px-3"
+            onClick={() =>
+              usePiece.getState().change((old) => changeLetter(old, wordId, key, ({ form: _, without: __, ...rest }) => rest))
+            }
+          >
+            As usual
+          </Button>
+        </div>
+      )}
       <div className="mt-2 flex items-center justify-between gap-2">
         <p className="text-[12px] text-quiet">Arrow keys move it 0.1 mm, with Shift 1 mm.</p>
         <Button

@@ -1,0 +1,86 @@
+/**
+ * Mends that change or add holders.
+ */
+import type { Examination, Solid } from "../examine";
+import { joinBoxes, regionBox } from "../geometry";
+import { type Bar, freeId, type Part, parsePiece, type Stick } from "../piece";
+import { type Attempt, FURTHEST, isDot, round, type Scene } from "./scene";
+
+/** Furthest that a holder reaches into the letters, mm. */
+const DEEPEST = 6;
+
+/** The bar reaches higher, the stick bites deeper. */
+export function deepenOverlap({ piece, examination, finding, hanging }: Scene): Attempt | null {
+  const meeting = finding.kind === "loose" ? [] : finding.parts.slice(0, finding.meeting);
+  const holder = piece.parts.find(
+    (part): part is Bar | Stick => (part.kind === "bar" || part.kind === "stick") && meeting.includes(part.id),
+  );
+  const bar =
+    finding.kind === "loose" && hanging.some((solid) => solid.letterId && !isDot(solid))
+      ? piece.parts.find((part): part is Bar => part.kind === "bar")
+      : undefined;
+  const chosen = holder ?? bar;
+  if (!chosen || (finding.kind === "loose" && !liesAbove(examination, hanging, chosen.id))) return null;
+  const grow = (part: Bar | Stick, amount: number): Part =>
+    part.kind === "bar"
+      ? { ...part, overlap: part.overlap + amount, height: part.height + amount }
+      : { ...part, bite: part.bite + amount };
+  return {
+    kind: "overlap",
+    title: (amount, say) =>
+      chosen.kind === "bar" ? `Let the bar reach ${say(amount)} higher` : `Let the stick bite ${say(amount)} deeper`,
+    least: 0,
+    most: DEEPEST,
+    apply: (now, amount) => ({
+      ...now,
+      parts: now.parts.map((part) => (part.id === chosen.id ? grow(part as Bar | Stick, round(amount)) : part)),
+    }),
+  };
+}
+
+/** A bar or stick that is too thin itself grows away from the letters. */
+export function growHolder({ piece, finding }: Scene): Attempt | null {
+  const holder = piece.parts.find(
+    (part): part is Bar | Stick => (part.kind === "bar" || part.kind === "stick") && part.id === finding.parts[0],
+  );
+  if (!holder) return null;
+  const grow = (part: Bar | Stick, amount: number): Part =>
+    part.kind === "bar" ? { ...part, height: round(part.height + amount) } : { ...part, width: round(part.width + amount) };
+  return {
+    kind: "holder",
+    title: (amount, say) => `Make the ${holder.kind} ${say(amount)} ${holder.kind === "bar" ? "higher" : "wider"}`,
+    least: 0,
+    most: FURTHEST,
+    apply: (now, amount) => ({
+      ...now,
+      parts: now.parts.map((part) => (part.id === holder.id ? grow(part as Bar | Stick, amount) : part)),
+    }),
+  };
+}
+
+function liesAbove({ solids }: Examination, hanging: readonly Solid[], holderId: string): boolean {
+  const holder = solids.find(({ id }) => id === holderId);
+  const below = holder && regionBox(holder.region);
+  const own = joinBoxes(hanging.map((solid) => regionBox(solid.region)));
+  return Boolean(below && own && own.minY > below.maxY - 0.01 && own.minX < below.maxX && own.maxX > below.minX);
+}
+
+/** Letters that hang on nothing get a bar under them. */
+export function addBar({ piece, examination, hanging }: Scene): Attempt | null {
+  const loose = examination.holds.filter((hold) => hold.falls).length;
+  if (piece.parts.some((part) => part.kind === "bar") || hanging.every(isDot) || loose === 0) return null;
+  const id = freeId(piece, "bar");
+  return {
+    kind: "bar",
+    title: (amount, say) => `Put a bar under the letters, ${say(amount)} into them`,
+    least: 0.5,
+    most: FURTHEST,
+    apply: (now, amount) => {
+      const overlap = round(amount);
+      const document = { kind: "bar", id, overlap, height: round(Math.max(6, overlap + 4)), overhang: 2, corner: 1 };
+      const [bar] = parsePiece({ ...now, parts: [document] }).parts;
+      const words = now.parts.filter((part) => part.kind === "word");
+      return { ...now, parts: [...words, bar!, ...now.parts.filter((part) => part.kind !== "word")] };
+    },
+  };
+}

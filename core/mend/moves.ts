@@ -1,0 +1,92 @@
+/**
+ * Mends that move letters and dots.
+ */
+import type { Solid } from "../examine";
+import { joinBoxes, type Point, regionBox } from "../geometry";
+import { applyMove } from "../piece";
+import { type Attempt, FURTHEST, isDot, keyOf, type MendKind, type Scene, unit } from "./scene";
+
+/** A dot comes straight down until it bites. */
+export function lowerDot({ hanging }: Scene): Attempt | null {
+  const [dot] = hanging;
+  if (!dot?.letterId || hanging.length !== 1 || !isDot(dot)) return null;
+  return {
+    kind: "lower-dot",
+    title: (amount, say) => `Lower it ${say(amount)}`,
+    least: 0,
+    most: FURTHEST,
+    apply: (piece, amount) => applyMove(piece, { what: "dots", ...keyOf(dot), dx: 0, dy: -amount }),
+  };
+}
+
+/** What is loose goes the shortest way to the nearest material. */
+export function moveTowards({ finding, hanging }: Scene): (Attempt | null)[] {
+  const { gap } = finding;
+  if (!gap || hanging.length === 0) return [];
+  const own = joinBoxes(hanging.map((solid) => regionBox(solid.region)))!;
+  const middle = { x: (own.minX + own.maxX) / 2, y: (own.minY + own.maxY) / 2 };
+  // The end of the gap nearer to the loose part is where it starts.
+  const fromIsOwn =
+    Math.hypot(gap.from.x - middle.x, gap.from.y - middle.y) < Math.hypot(gap.to.x - middle.x, gap.to.y - middle.y);
+  const [start, goal] = fromIsOwn ? [gap.from, gap.to] : [gap.to, gap.from];
+  const way = unit(
+    gap.width > 1e-6 ? { x: goal.x - start.x, y: goal.y - start.y } : { x: start.x - middle.x, y: start.y - middle.y },
+  );
+  // Straight down is what lowering a dot does already.
+  if (!way || (way.y < -0.9 && hanging.length === 1 && isDot(hanging[0]!))) return [];
+  const title: Attempt["title"] = (amount, say) => `Move ${hanging.length > 1 ? "them" : "it"} ${say(amount)} ${direction(way)}`;
+  return [moveAlong(hanging, way, "move", title)];
+}
+
+/** Parts of one joint come closer. */
+export function moveTogether({ examination, finding, hanging }: Scene): (Attempt | null)[] {
+  const meeting = finding.parts
+    .slice(0, finding.meeting)
+    .flatMap((id) => examination.solids.find((solid) => solid.id === id) ?? []);
+  const fixed = meeting.filter((solid) => !hanging.includes(solid));
+  const loose = hanging.filter((solid) => solid.letterId);
+  if (fixed.length === 0 || loose.length === 0) return [];
+  const [own, other] = [loose, fixed].map((list) => joinBoxes(list.map((solid) => regionBox(solid.region)))!);
+  const chord = finding.chord;
+  // Across the joint: at right angles to its chord, towards what stays.
+  const across = chord && unit({ x: chord.to.y - chord.from.y, y: chord.from.x - chord.to.x });
+  const towards = {
+    x: (other!.minX + other!.maxX - own!.minX - own!.maxX) / 2,
+    y: (other!.minY + other!.maxY - own!.minY - own!.maxY) / 2,
+  };
+  const way = across
+    ? across.x * towards.x + across.y * towards.y < 0
+      ? { x: -across.x, y: -across.y }
+      : across
+    : unit(towards);
+  if (!way) return [];
+  return [moveAlong(loose, way, "closer", (amount, say) => `Bring ${loose.length > 1 ? "them" : "it"} ${say(amount)} closer`)];
+}
+
+/** Dots move alone, letters with their dots; several parts one after the other. */
+function moveAlong(solids: readonly Solid[], way: Point, kind: MendKind, title: Attempt["title"]): Attempt | null {
+  if (solids.some((solid) => !solid.letterId)) return null;
+  const letters = new Map(solids.filter((solid) => solid.id === solid.letterId).map((solid) => [solid.letterId, solid]));
+  const alone = solids.filter((solid) => solid.id !== solid.letterId && !letters.has(solid.letterId));
+  const dots = new Map(alone.map((solid) => [solid.letterId, solid]));
+  return {
+    kind,
+    title,
+    least: 0,
+    most: FURTHEST,
+    apply: (piece, amount) => {
+      const shift = { dx: way.x * amount, dy: way.y * amount };
+      const moved = [...letters.values()].reduce(
+        (now, solid) => applyMove(now, { what: "letter", ...keyOf(solid), ...shift }),
+        piece,
+      );
+      return [...dots.values()].reduce((now, solid) => applyMove(now, { what: "dots", ...keyOf(solid), ...shift }), moved);
+    },
+  };
+}
+
+function direction({ x, y }: Point): string {
+  if (Math.abs(y) > 2 * Math.abs(x)) return y < 0 ? "down" : "up";
+  if (Math.abs(x) > 2 * Math.abs(y)) return x < 0 ? "left" : "right";
+  return `${y < 0 ? "down" : "up"} and ${x < 0 ? "left" : "right"}`;
+}

@@ -1,0 +1,50 @@
+/**
+ * Looking for an amount on the neighbourhood of a finding alone, which is quicker than on the whole piece.
+ */
+import { type Examination, examineSolids, type Library, layOutWords, solidsOf } from "../examine";
+import { boxesMeet, regionBox } from "../geometry";
+import { type Finding, measureState } from "../judge";
+import type { Piece } from "../piece";
+import { isConcerned, isHeld } from "./proof";
+
+/** How far around the parts of a finding others can matter to a mend, mm. */
+const REACH = 8;
+
+export interface Neighbourhood {
+  /** Solids that must hold after the mend. */
+  hanging: ReadonlySet<string>;
+  /** Solids near them that do not fall: what they can be joined to. */
+  holding: ReadonlySet<string>;
+  /** All solids of the piece, to tell new ones. */
+  known: ReadonlySet<string>;
+  /** Narrowest hold of the weak ones among `holding`, mm: what hangs on them cannot hold better. Infinite where none is weak. */
+  weakest: number;
+}
+
+export function neighbourhood(before: Examination, finding: Finding): Neighbourhood {
+  const { solids, holds, leastWidth } = before;
+  const hanging = [...solids.keys()].filter((i) => finding.parts.includes(solids[i]!.id) && isConcerned(before, finding, i));
+  const boxes = hanging.map((i) => regionBox(solids[i]!.region));
+  const near = (i: number) => {
+    const box = regionBox(solids[i]!.region);
+    const wide = box && { minX: box.minX - REACH, minY: box.minY - REACH, maxX: box.maxX + REACH, maxY: box.maxY + REACH };
+    return boxes.some((each) => boxesMeet(each, wide));
+  };
+  const state = (i: number) => measureState(holds[i]!, solids[i]!.holder, leastWidth);
+  const holding = [...solids.keys()].filter((i) => !hanging.includes(i) && state(i) < 2 && near(i));
+  const weakest = Math.min(Infinity, ...holding.filter((i) => state(i) === 1).map((i) => holds[i]!.width));
+  const ids = (indices: number[]) => new Set(indices.map((i) => solids[i]!.id));
+  return { hanging: ids(hanging), holding: ids(holding), known: new Set(solids.map(({ id }) => id)), weakest };
+}
+
+/** Do the parts hold on to their neighbours by so many mm, everything farther away left out? */
+export function holdsNearby(mended: Piece, library: Library, near: Neighbourhood, wanted: number): boolean {
+  const all = solidsOf(mended, layOutWords(mended, library).layouts);
+  const solids = all
+    .filter(({ id }) => near.hanging.has(id) || near.holding.has(id) || !near.known.has(id))
+    .map((solid) => ({ ...solid, holder: near.holding.has(solid.id) || solid.holder }));
+  const { holds } = examineSolids(solids, wanted, { notes: false });
+  return isHeld(
+    solids.flatMap((solid, i) => (near.hanging.has(solid.id) ? [measureState(holds[i]!, solid.holder, wanted)] : [])),
+  );
+}

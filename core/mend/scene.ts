@@ -1,0 +1,70 @@
+/**
+ * What every mend goes by: the piece, what was found, and what hangs there.
+ */
+import type { Examination, Library, Solid } from "../examine";
+import type { Point } from "../geometry";
+import type { Finding } from "../judge";
+import type { Piece, Word } from "../piece";
+
+export type MendKind =
+  | "lower-dot"
+  | "move"
+  | "closer"
+  | "overlap"
+  | "tie"
+  | "second-tie"
+  | "bar"
+  | "holder"
+  | "thicken"
+  | "larger"
+  | "letterform"
+  | "leave-out"
+  | "fill";
+
+/** A way to mend a finding, as a function of one amount: how a copy of the piece looks when it is done by so much. */
+export interface Attempt {
+  kind: MendKind;
+  /** What is done, in words; `say` writes lengths in the maker's units. */
+  title(amount: number, say: (mm: number) => string): string;
+  /** Amounts to try lie between these, in mm (for `larger`, a share). */
+  least: number;
+  most: number;
+  /** Only these amounts are tried, in this order, each on the whole piece. */
+  amounts?: readonly number[];
+  /** Ids of solids that are meant to go. */
+  loses?: readonly string[];
+  apply(piece: Piece, amount: number): Piece;
+}
+
+export interface Scene {
+  piece: Piece;
+  examination: Examination;
+  finding: Finding;
+  library: Library;
+  /** Solids that hang loose or thin. */
+  hanging: Solid[];
+}
+
+/** Furthest that a letter is moved to mend something, mm: beyond that it is another piece. */
+export const FURTHEST = 15;
+
+export const isDot = ({ label }: Solid) => label.kind === "dot" || label.kind === "accent" || label.kind === "speck";
+
+export const keyOf = (solid: Solid) => ({ wordId: solid.partId, key: solid.letterId!.slice(solid.partId.length + 1) });
+
+export function wordOf(piece: Piece, hanging: readonly Solid[]): Word | undefined {
+  return piece.parts.find((part): part is Word => part.kind === "word" && hanging.some((solid) => solid.partId === part.id));
+}
+
+export function changeWord(piece: Piece, id: string, edit: (word: Word) => Word): Piece {
+  return { ...piece, parts: piece.parts.map((part) => (part.id === id && part.kind === "word" ? edit(part) : part)) };
+}
+
+export function unit({ x, y }: Point): Point | null {
+  const length = Math.hypot(x, y);
+  return length < 1e-9 ? null : { x: x / length, y: y / length };
+}
+
+export function round(mm: number): number {
+  return Math.round(mm * 100) / 100;
+}

@@ -1,0 +1,83 @@
+/**
+ * Mends that change the word or one of its letters.
+ */
+import { regionArea } from "../geometry";
+import { changeLetter, graphemesOf } from "../piece";
+import { type Attempt, changeWord, isDot, keyOf, round, type Scene, wordOf } from "./scene";
+
+/** Letterforms of one letter that are tried. */
+const FORMS = 4;
+/** A loose piece of less area than so many squares of the least width may be left out rather than tied. */
+const SPECK = 1;
+
+/** All strokes of the word grow. */
+export function thicken({ piece, hanging }: Scene): Attempt | null {
+  const word = wordOf(piece, hanging);
+  if (!word) return null;
+  return {
+    kind: "thicken",
+    title: (amount, say) => `Thicken the word by ${say(amount)}`,
+    least: 0,
+    most: 3,
+    apply: (now, amount) => changeWord(now, word.id, (old) => ({ ...old, thicken: round(Math.min(10, old.thicken + amount)) })),
+  };
+}
+
+export function larger({ piece, hanging }: Scene): Attempt | null {
+  const word = wordOf(piece, hanging);
+  if (!word) return null;
+  return {
+    kind: "larger",
+    title: () => "Make the word larger",
+    least: 0,
+    most: 1,
+    apply: (now, amount) =>
+      changeWord(now, word.id, (old) => ({
+        ...old,
+        size: { ...old.size, mm: round(Math.min(old.size.by === "width" ? 1000 : 500, old.size.mm * (1 + amount))) },
+      })),
+  };
+}
+
+/** One of the letters takes another form that the font has for it. */
+export function letterforms({ piece, hanging, library }: Scene): Attempt[] {
+  const letters = hanging.filter((solid) => solid.letterId && solid.id === solid.letterId).slice(0, 2);
+  return letters.flatMap((solid) => {
+    const { wordId, key } = keyOf(solid);
+    const word = wordOf(piece, [solid]);
+    const font = word && library.font(word.font);
+    const index = word?.keys.indexOf(key) ?? -1;
+    if (!word || !font || index < 0) return [];
+    const graphemes = graphemesOf(word.text);
+    const start = graphemes.slice(0, index).join("").length;
+    const forms = font.formsOf(word.text, start, start + graphemes[index]!.length);
+    return forms.slice(0, FORMS).map(
+      (form): Attempt => ({
+        kind: "letterform",
+        title: () => `Another form of the ${solid.label.text}`,
+        least: 0,
+        most: 1,
+        amounts: [1],
+        apply: (now) => changeLetter(now, wordId, key, (old) => ({ ...old, form })),
+      }),
+    );
+  });
+}
+
+/** A speck that belongs to nothing is left out. */
+export function leaveOut({ examination, hanging }: Scene): Attempt | null {
+  const [speck] = hanging;
+  if (!speck?.letterId || hanging.length !== 1 || !isDot(speck)) return null;
+  if (speck.label.kind !== "speck" && regionArea(speck.region) > SPECK * examination.leastWidth ** 2) return null;
+  const island = Number(speck.id.slice(speck.letterId.length + 1));
+  const { wordId, key } = keyOf(speck);
+  return {
+    kind: "leave-out",
+    title: () => "Leave it out",
+    least: 0,
+    most: 1,
+    amounts: [1],
+    loses: [speck.id],
+    apply: (now) => changeLetter(now, wordId, key, (old) => ({ ...old, without: [...(old.without ?? []), island] })),
+  };
+}

@@ -1,17 +1,7 @@
 /**
  * The whole way from a piece to a verdict: lettering → holders → weld → measure → joints → judge.
  */
-import {
-  type Box,
-  normalise,
-  type Point,
-  type Region,
-  type Ring,
-  regionArea,
-  regionBox,
-  regionCentroid,
-  regionPerimeter,
-} from "../geometry";
+import { type Box, type Point, type Region, regionArea, regionBox, regionCentroid, regionPerimeter } from "../geometry";
 import { findJoints, type Hold, type Joint } from "../joints";
 import {
   type BendingRule,
@@ -28,10 +18,11 @@ import {
   verdictOf,
 } from "../judge";
 import type { WordLayout } from "../lettering";
-import { MeasureError, measureWidths, type Skeleton, type WidthField } from "../measure";
+import type { Skeleton, WidthField } from "../measure";
 import { lostToCut, type Piece, smallestHole, type Units, widthToDraw } from "../piece";
-import { outlineLeft, type Weld, weld } from "../weld";
+import { outlineLeft } from "../weld";
 import { smallHoles } from "./holes";
+import { measureWelded } from "./measured";
 import { type Cutout, cutoutsOf, type ExaminedLetter, lettersOf, looseGroups, type Overlap, overlapsOf } from "./outcome";
 import { type Library, layOutWords, remark, type Solid, solidsOf } from "./solids";
 
@@ -132,7 +123,9 @@ export function examineSolids(
       ...judgeStrokes(solids, field.thinZones(leastWidth), found, leastWidth, units),
       ...judgeHoles(solids, holes, smallestHole, units),
       ...(cutWidth > 0 ? judgeSlits(solids, field.slits(cutWidth), holes, cutWidth, units) : []),
-      ...judgeHidden(solids, visible, units),
+      ...judgeHidden(solids, visible, units).filter(
+        ({ parts }) => !found.some((twice) => twice.kind === "duplicate" && twice.parts.includes(parts[0]!)),
+      ),
     ];
     return markAccepted(all, accepted);
   });
@@ -161,21 +154,6 @@ export function examineSolids(
     skeleton: options.skeleton ? field.skeleton() : undefined,
   };
 }
-
-/** Rounding in the weld can, very rarely, leave an outline that crosses itself by a hair; welding it once more on a coarser grid mends that. */
-function measureWelded(solids: readonly Solid[], stage: ReturnType<typeof stopwatch>): { welded: Weld; field: WidthField } {
-  const welded = stage("weld", () => weld(solids));
-  try {
-    return { welded, field: stage("measure", () => measureWidths(welded.region, welded.owners)) };
-  } catch (error) {
-    if (!(error instanceof MeasureError)) throw error;
-    const again = weld(solids.map(({ id, region }) => ({ id, region: normalise(region.map(coarser)) })));
-    return { welded: again, field: measureWidths(again.region, again.owners) };
-  }
-}
-
-/** Points on a grid of 1 µm. */
-const coarser = (ring: Ring): Ring => ring.map((value) => Math.round(value * 1000) / 1000);
 
 function judge(
   solids: readonly Solid[],

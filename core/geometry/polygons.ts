@@ -1,42 +1,80 @@
 /**
- * Boolean operations and offsets. The only module that knows the polygon library (clipper2).
+ * Boolean operations and offsets. The only module that knows the polygon library (Clipper2 by A. Johnson, as WebAssembly); it
+ * is ready when this module has loaded.
  *
  * Coordinates become integers of 0.1 µm on the way in, which keeps every product exact in double arithmetic up to ±2 m.
  */
-import { Clipper64, ClipperOffset, ClipType, EndType, FillRule, JoinType, type Path64, PathType } from "clipper2-ts";
+import type { ClipType, FillRule, PathsD } from "clipper2-wasm/dist/clipper2z";
+import load from "clipper2-wasm/dist/es/clipper2z.js";
 import type { Region, Ring } from "./ring";
+
+const clipper = await load();
 
 /** Grid units per mm: 0.1 µm. */
 export const GRID = 10_000;
 /** Furthest coordinate in mm that the grid can carry exactly. */
 export const REACH = 2_000;
+/** Decimal places of a grid unit that the library is to keep. */
+const PRECISION = 0;
 
 export type FillRuleName = "nonzero" | "evenodd";
 
-export function toGrid(ring: Ring): Path64 {
-  const path: Path64 = [];
-  for (let i = 0; i < ring.length; i += 2) {
-    path.push({ x: Math.round(ring[i]! * GRID), y: Math.round(ring[i + 1]! * GRID) });
-  }
-  return path;
+/** A region with the corner of the input that each of its corners is: numbered from 1 through all rings, 0 for crossings. */
+export interface TracedRegion {
+  region: Region;
+  corners: Int32Array[];
 }
 
-export function fromGrid(path: Path64): Ring {
-  const ring = new Float64Array(path.length * 2);
-  for (let i = 0; i < path.length; i++) {
-    ring[2 * i] = path[i]!.x / GRID;
-    ring[2 * i + 1] = path[i]!.y / GRID;
+function toPaths(rings: readonly Ring[]): PathsD {
+  const paths = new clipper.PathsD();
+  let corner = 0;
+  for (const ring of rings) {
+    const n = ring.length / 2;
+    const flat = new Float64Array(3 * n);
+    for (let i = 0; i < n; i++) {
+      flat[3 * i] = Math.round(ring[2 * i]! * GRID);
+      flat[3 * i + 1] = Math.round(ring[2 * i + 1]! * GRID);
+      flat[3 * i + 2] = ++corner;
+    }
+    const path = new clipper.PathD();
+    path.assign(flat);
+    paths.push_back(path);
+    path.delete();
   }
-  return ring;
+  return paths;
 }
 
-function combine(kind: ClipType, subject: Region, clip: Region, rule: FillRule): Region {
-  const engine = new Clipper64();
-  engine.addPaths(subject.map(toGrid), PathType.Subject);
-  if (clip.length > 0) engine.addPaths(clip.map(toGrid), PathType.Clip);
-  const solution: Path64[] = [];
-  engine.execute(kind, rule, solution);
-  return solution.filter((path) => path.length >= 3).map(fromGrid);
+/** Takes the rings out of the library's memory, which is given back. */
+function fromPaths(paths: PathsD): TracedRegion {
+  const region: Region = [];
+  const corners: Int32Array[] = [];
+  for (let k = 0; k < paths.size(); k++) {
+    const path = paths.get(k);
+    const flat = path.view();
+    const n = flat.length / 3;
+    if (n >= 3) {
+      const ring = new Float64Array(2 * n);
+      const from = new Int32Array(n);
+      for (let i = 0; i < n; i++) {
+        ring[2 * i] = flat[3 * i]! / GRID;
+        ring[2 * i + 1] = flat[3 * i + 1]! / GRID;
+        from[i] = flat[3 * i + 2]!;
+      }
+      region.push(ring);
+      corners.push(from);
+    }
+    path.delete();
+  }
+  paths.delete();
+  return { region, corners };
+}
+
+function combine(kind: ClipType, subject: readonly Ring[], clip: readonly Ring[], rule: FillRule): TracedRegion {
+  const [subjects, clips] = [toPaths(subject), toPaths(clip)];
+  const result = clipper.BooleanOpD(kind, rule, subjects, clips, PRECISION);
+  subjects.delete();
+  clips.delete();
+  return fromPaths(result);
 }
 
 /**
@@ -45,27 +83,34 @@ function combine(kind: ClipType, subject: Region, clip: Region, rule: FillRule):
  * This must happen before shapes meet: contours of two shapes that wind in opposite directions would cancel to nothing.
  */
 export function normalise(rings: Ring[], rule: FillRuleName = "nonzero"): Region {
-  return combine(ClipType.Union, rings, [], rule === "evenodd" ? FillRule.EvenOdd : FillRule.NonZero);
+  const { EvenOdd, NonZero } = clipper.FillRule;
+  return combine(clipper.ClipType.Union, rings, [], rule === "evenodd" ? EvenOdd : NonZero).region;
 }
 
 /** Union of normalised regions. */
-export function union(regions: Region[]): Region {
-  return combine(ClipType.Union, regions.flat(), [], FillRule.NonZero);
+export function union(regions: readonly Region[]): Region {
+  return unionTraced(regions).region;
+}
+
+/** Union of normalised regions, and where its corners come from. */
+export function unionTraced(regions: readonly Region[]): TracedRegion {
+  return combine(clipper.ClipType.Union, regions.flat(), [], clipper.FillRule.NonZero);
 }
 
 export function difference(from: Region, take: Region): Region {
-  return combine(ClipType.Difference, from, take, FillRule.NonZero);
+  return combine(clipper.ClipType.Difference, from, take, clipper.FillRule.NonZero).region;
 }
 
 export function intersection(a: Region, b: Region): Region {
-  return combine(ClipType.Intersection, a, b, FillRule.NonZero);
+  return combine(clipper.ClipType.Intersection, a, b, clipper.FillRule.NonZero).region;
 }
 
 /** The region grown (or, for negative distances, shrunk) by a distance in mm, with round corners. */
 export function offset(region: Region, distance: number, tolerance = 0.005): Region {
-  const engine = new ClipperOffset(2, tolerance * GRID);
-  engine.addPaths(region.map(toGrid), JoinType.Round, EndType.Polygon);
-  const solution: Path64[] = [];
-  engine.execute(distance * GRID, solution);
-  return solution.filter((path) => path.length >= 3).map(fromGrid);
+  const paths = toPaths(region);
+  const { Round } = clipper.JoinType;
+  const { Polygon } = clipper.EndType;
+  const result = clipper.InflatePathsD(paths, distance * GRID, Round, Polygon, 2, PRECISION, tolerance * GRID);
+  paths.delete();
+  return fromPaths(result).region;
 }

@@ -1,10 +1,9 @@
 /**
  * Simple shapes and small helpers for tests.
  */
+import { measureWelded } from "../examine/measured";
 import { type Matrix, normalise, type Region, type Ring, transformRing } from "../geometry";
 import { findJoints } from "../joints";
-import { measureWidths } from "../measure";
-import { weld } from "../weld";
 
 /** Steps fine enough that a circle of a few mm is true to 0.1 µm. */
 export function fineCircle(cx: number, cy: number, radius: number, steps = 4000): Ring {
@@ -44,7 +43,6 @@ export function place(region: Region, matrix: Matrix): Region {
 /** Welds, measures and joins: holds for a list of regions, the holders named by index. */
 export function holdsOf(regions: Region[], holders: number[] = [0]) {
   const parts = regions.map((region, i) => ({ id: `p${i}`, region: normalise(region), holder: holders.includes(i) }));
-  const welded = weld(parts);
-  const field = measureWidths(welded.region, welded.owners);
+  const { welded, field } = measureWelded(parts);
   return { ...findJoints(parts, field), field, region: welded.region };
 }

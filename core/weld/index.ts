@@ -2,7 +2,7 @@
  * Welding: the parts of a piece become one region of material, and every edge remembers whose it was.
  */
 import Flatbush from "flatbush";
-import { GRID, type Region, type Ring, union } from "../geometry";
+import { GRID, type Region, type Ring, type TracedRegion, union, unionTraced } from "../geometry";
 
 export interface WeldPart {
   id: string;
@@ -22,20 +22,38 @@ const SHIFT = 3 / GRID;
 
 /** Unites all parts. Counters stay open; an overlap never cancels out, since each part is normalised before. */
 export function weld(parts: readonly WeldPart[]): Weld {
-  const region = union(parts.map((part) => part.region));
-  return { region, owners: findOwners(region, parts) };
+  const traced = unionTraced(parts.map((part) => part.region));
+  return { region: traced.region, owners: findOwners(traced, parts) };
 }
 
-function findOwners(region: Region, parts: readonly WeldPart[]): Int32Array[] {
+/** A weld united with itself once more, which undoes outlines that rounding has made cross themselves by a hair. */
+export function weldAgain({ region }: Weld, parts: readonly WeldPart[]): Weld {
+  const again = union([region]);
+  return {
+    region: again,
+    owners: findOwners({ region: again, corners: again.map((ring) => new Int32Array(ring.length / 2)) }, parts),
+  };
+}
+
+function findOwners({ region, corners }: TracedRegion, parts: readonly WeldPart[]): Int32Array[] {
   const edges = collectEdges(parts);
-  if (edges.count === 0) return [];
+  // The tree is wanted only for edges between two crossings, of which there are few.
+  let tree: Flatbush | undefined;
+  const search = (x: number, y: number) => {
+    tree ??= treeOf(edges);
+    return tree.search(x - SHIFT, y - SHIFT, x + SHIFT, y + SHIFT);
+  };
+  return region.map((ring, r) => ownersAlong(ring, corners[r]!, edges, search));
+}
+
+function treeOf(edges: Edges): Flatbush {
   const tree = new Flatbush(edges.count);
   for (let e = 0; e < edges.count; e++) {
     const [ax, ay, bx, by] = [edges.ax[e]!, edges.ay[e]!, edges.bx[e]!, edges.by[e]!];
     tree.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
   }
   tree.finish();
-  return region.map((ring) => ownersAlong(ring, edges, tree));
+  return tree;
 }
 
 /** For each part the length in mm of its own outline that is outline of the welded material. */
@@ -59,51 +77,48 @@ interface Edges {
   bx: Float64Array;
   by: Float64Array;
   part: Int32Array;
+  /** Edge that ends at the start of each edge. Corners and the edges that start there have the same number. */
+  before: Int32Array;
 }
 
 function collectEdges(parts: readonly WeldPart[]): Edges {
   const count = parts.reduce((sum, part) => sum + part.region.reduce((n, ring) => n + ring.length / 2, 0), 0);
   const make = () => new Float64Array(count);
-  const edges: Edges = { count, ax: make(), ay: make(), bx: make(), by: make(), part: new Int32Array(count) };
+  const ints = () => new Int32Array(count);
+  const edges: Edges = { count, ax: make(), ay: make(), bx: make(), by: make(), part: ints(), before: ints() };
   let e = 0;
   for (let p = 0; p < parts.length; p++) {
     for (const ring of parts[p]!.region) {
-      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2, e++) {
-        edges.ax[e] = ring[j]!;
-        edges.ay[e] = ring[j + 1]!;
-        edges.bx[e] = ring[i]!;
-        edges.by[e] = ring[i + 1]!;
+      const first = e;
+      for (let i = 0; i < ring.length; i += 2, e++) {
+        const k = i + 2 === ring.length ? 0 : i + 2;
+        edges.ax[e] = ring[i]!;
+        edges.ay[e] = ring[i + 1]!;
+        edges.bx[e] = ring[k]!;
+        edges.by[e] = ring[k + 1]!;
         edges.part[e] = p;
+        edges.before[e] = i === 0 ? first + ring.length / 2 - 1 : e - 1;
       }
     }
   }
   return edges;
 }
 
-function ownersAlong(ring: Ring, edges: Edges, tree: Flatbush): Int32Array {
+/** An edge of the result starts or ends at a corner of the input, whose edges are tried; between crossings the tree is asked. */
+function ownersAlong(ring: Ring, corners: Int32Array, edges: Edges, search: (x: number, y: number) => number[]): Int32Array {
   const n = ring.length / 2;
   const owners = new Int32Array(n).fill(-1);
-  let last = -1;
   for (let i = 0; i < n; i++) {
     const k = (i + 1) % n;
     const dx = ring[2 * k]! - ring[2 * i]!;
     const dy = ring[2 * k + 1]! - ring[2 * i + 1]!;
     const mx = ring[2 * i]! + dx / 2;
     const my = ring[2 * i + 1]! + dy / 2;
-    // Along an outline most edges follow the one before, so its successor is tried before the tree is asked.
-    const guess = last + 1;
-    if (last >= 0 && guess < edges.count && liesOn(edges, guess, mx, my, dx, dy)) {
-      owners[i] = edges.part[guess]!;
-      last = guess;
-      continue;
-    }
-    last = -1;
-    for (const e of tree.search(mx - SHIFT, my - SHIFT, mx + SHIFT, my + SHIFT)) {
-      if (!liesOn(edges, e, mx, my, dx, dy)) continue;
-      owners[i] = edges.part[e]!;
-      last = e;
-      break;
-    }
+    const lies = (e: number) => liesOn(edges, e, mx, my, dx, dy);
+    const [start, end] = [corners[i]! - 1, corners[k]! - 1];
+    let edge = start >= 0 && lies(start) ? start : end >= 0 && lies(edges.before[end]!) ? edges.before[end]! : -1;
+    if (edge === -1) edge = search(mx, my).find(lies) ?? -1;
+    if (edge !== -1) owners[i] = edges.part[edge]!;
   }
   return owners;
 }

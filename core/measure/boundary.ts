@@ -184,9 +184,16 @@ export function nearestOnEdge(b: Boundary, e: number, x: number, y: number): Poi
   return { x: px + t * ux, y: py + t * uy };
 }
 
+/** The same without making a point: it runs for every triangle. */
 export function distanceToEdge(b: Boundary, e: number, x: number, y: number): number {
-  const foot = nearestOnEdge(b, e, x, y);
-  return Math.hypot(foot.x - x, foot.y - y);
+  const px = b.x[b.start[e]!]!;
+  const py = b.y[b.start[e]!]!;
+  const ux = b.x[b.end[e]!]! - px;
+  const uy = b.y[b.end[e]!]! - py;
+  const t = Math.min(1, Math.max(0, ((x - px) * ux + (y - py) * uy) / (ux * ux + uy * uy)));
+  const dx = px + t * ux - x;
+  const dy = py + t * uy - y;
+  return Math.sqrt(dx * dx + dy * dy);
 }
 
 function emptyBoundary(points: number, edges: number): Boundary {

@@ -12,7 +12,7 @@
  */
 import type { Point, Region } from "../geometry";
 import { type Boundary, boundaryOf, nearestOnEdge, pointAt } from "./boundary";
-import { circumcircle, type Mesh, nextHalfedge, obtuseSide } from "./mesh";
+import { type Mesh, nextHalfedge, type Triangles, trianglesOf } from "./mesh";
 import { refineChord } from "./refine";
 import { sampleBoundary } from "./sampling";
 import { findThinZones, type Skeleton, skeletonOf, type ThinZone } from "./skeleton";
@@ -100,8 +100,9 @@ export interface FieldOptions {
 export function measureWidths(region: Region, owners?: readonly Int32Array[], options: FieldOptions = {}): WidthField {
   const { longest = 0.8, shortest = 0.02 } = options;
   const { boundary, mesh } = sampleBoundary(boundaryOf(region, owners), longest, shortest);
-  const { bodies, bodyOf } = findBodies(mesh);
-  const { necks, ends } = findNecks(mesh, bodyOf);
+  const shapes = trianglesOf(mesh);
+  const { bodies, bodyOf } = findBodies(mesh, shapes);
+  const { necks, ends } = findNecks(mesh, bodyOf, shapes);
   const { pieceOfTriangle, pieces } = findPieces(mesh);
   const pieceOf = new Int32Array(bodies.length);
   bodyOf.forEach((body, t) => {
@@ -146,18 +147,18 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     pieces,
     gaps: () => findGaps(mesh, boundary, pieceOfTriangle, leaving),
     slits: (limit) => findSlits(mesh, boundary, leaving, limit, partsOf),
-    thinZones: (limit) => findThinZones(mesh, boundary, leaving, limit, partsOf),
-    skeleton: () => skeletonOf(mesh, boundary, leaving),
+    thinZones: (limit) => findThinZones(mesh, shapes, boundary, leaving, limit, partsOf),
+    skeleton: () => skeletonOf(mesh, shapes, boundary, leaving),
     samples: boundary.points,
   };
 }
 
-function findBodies(mesh: Mesh): { bodies: Body[]; bodyOf: Int32Array } {
+function findBodies(mesh: Mesh, { obtuse, x, y, width }: Triangles): { bodies: Body[]; bodyOf: Int32Array } {
   const count = mesh.inside.length;
   const uphill = new Int32Array(count).fill(-1);
   for (let t = 0; t < count; t++) {
     if (mesh.inside[t] === 0) continue;
-    const side = obtuseSide(mesh, t);
+    const side = obtuse[t]!;
     const twin = side === -1 ? -1 : mesh.halfedges[side]!;
     const blocked = side !== -1 && (twin === -1 || mesh.edgeOn[side] !== -1);
     // A boundary across the obtuse angle (at corners, where steps end) stops the climb; the body next door takes the triangle.
@@ -179,7 +180,7 @@ function findBodies(mesh: Mesh): { bodies: Body[]; bodyOf: Int32Array } {
     let body = bodyOf[at]!;
     if (body === -1) {
       body = bodies.length;
-      bodies.push(circumcircle(mesh, at));
+      bodies.push({ x: x[at]!, y: y[at]!, width: width[at]! });
       bodyOf[at] = body;
     }
     for (const step of path) bodyOf[step] = body;
@@ -200,10 +201,8 @@ function nextDoor({ triangles, coords, halfedges, edgeOn }: Mesh, t: number): nu
 }
 
 /** @returns the necks, and the two samples at the ends of each */
-function findNecks(mesh: Mesh, bodyOf: Int32Array): { necks: Necks; ends: Int32Array } {
+function findNecks(mesh: Mesh, bodyOf: Int32Array, { obtuse }: Triangles): { necks: Necks; ends: Int32Array } {
   const { triangles, halfedges, coords } = mesh;
-  const obtuse = new Int32Array(mesh.inside.length).fill(-1);
-  for (let t = 0; t < mesh.inside.length; t++) if (mesh.inside[t] === 1) obtuse[t] = obtuseSide(mesh, t);
   const found: number[] = [];
   for (let h = 0; h < triangles.length; h++) {
     const twin = halfedges[h]!;

@@ -127,18 +127,39 @@ export function obtuseSide({ triangles, coords }: Mesh, t: number): number {
   return -1;
 }
 
-/** Centre of the circle through the corners of a triangle, and its diameter. */
-export function circumcircle({ triangles, coords }: Mesh, t: number): { x: number; y: number; width: number } {
-  const [a, b, c] = [triangles[3 * t]!, triangles[3 * t + 1]!, triangles[3 * t + 2]!];
-  const [ax, ay] = [coords[2 * a]!, coords[2 * a + 1]!];
-  const bx = coords[2 * b]! - ax;
-  const by = coords[2 * b + 1]! - ay;
-  const cx = coords[2 * c]! - ax;
-  const cy = coords[2 * c + 1]! - ay;
-  const twice = 2 * (bx * cy - by * cx);
-  const b2 = bx * bx + by * by;
-  const c2 = cx * cx + cy * cy;
-  const ux = (cy * b2 - by * c2) / twice;
-  const uy = (bx * c2 - cx * b2) / twice;
-  return { x: ax + ux, y: ay + uy, width: 2 * Math.hypot(ux, uy) };
+/** What is asked of the triangles in the material again and again. */
+export interface Triangles {
+  /** Half-edge opposite the obtuse angle, −1 where there is none. */
+  obtuse: Int32Array;
+  /** Centre of the circle through the corners, and its diameter. */
+  x: Float64Array;
+  y: Float64Array;
+  width: Float64Array;
+}
+
+export function trianglesOf(mesh: Mesh): Triangles {
+  const { triangles, coords, inside } = mesh;
+  const count = inside.length;
+  const made = { x: new Float64Array(count), y: new Float64Array(count), width: new Float64Array(count) };
+  const obtuse = new Int32Array(count).fill(-1);
+  for (let t = 0; t < count; t++) {
+    if (inside[t] === 0) continue;
+    obtuse[t] = obtuseSide(mesh, t);
+    const [a, b, c] = [2 * triangles[3 * t]!, 2 * triangles[3 * t + 1]!, 2 * triangles[3 * t + 2]!];
+    const ax = coords[a]!;
+    const ay = coords[a + 1]!;
+    const bx = coords[b]! - ax;
+    const by = coords[b + 1]! - ay;
+    const cx = coords[c]! - ax;
+    const cy = coords[c + 1]! - ay;
+    const twice = 2 * (bx * cy - by * cx);
+    const b2 = bx * bx + by * by;
+    const c2 = cx * cx + cy * cy;
+    const ux = (cy * b2 - by * c2) / twice;
+    const uy = (bx * c2 - cx * b2) / twice;
+    made.x[t] = ax + ux;
+    made.y[t] = ay + uy;
+    made.width[t] = 2 * Math.sqrt(ux * ux + uy * uy);
+  }
+  return { obtuse, ...made };
 }

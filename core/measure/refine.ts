@@ -13,9 +13,9 @@ export interface Chord {
 }
 
 /** Edges looked at to each side of a chord's end. */
-const WINDOW = 3;
+const WINDOW = 2;
 /** How often the windows follow a minimum that lies on their rim. */
-const RECENTRE = 4;
+const RECENTRE = 8;
 /** Ends nearer than this to a corner (mm) lie in the corner. */
 const CORNER = 1e-6;
 

@@ -9,7 +9,7 @@
  */
 import type { Point } from "../geometry";
 import { type Boundary, distanceToEdge, pointAt } from "./boundary";
-import { circumcircle, type Mesh, nextHalfedge, obtuseSide } from "./mesh";
+import { type Mesh, nextHalfedge, type Triangles } from "./mesh";
 import { refineChord } from "./refine";
 
 /** x, y and width (mm) of both ends of every edge, six numbers each. */
@@ -59,9 +59,9 @@ interface Centres {
   width: Float64Array;
 }
 
-export function skeletonOf(mesh: Mesh, boundary: Boundary, leaving: Int32Array): Skeleton {
-  const centres = centresOf(mesh, boundary, leaving, Infinity);
-  const edges = medialEdges(mesh, centres);
+export function skeletonOf(mesh: Mesh, shapes: Triangles, boundary: Boundary, leaving: Int32Array): Skeleton {
+  const centres = centresOf(mesh, shapes, boundary, leaving, Infinity);
+  const edges = medialEdges(mesh, shapes, centres, Infinity);
   const flat: number[] = [];
   const { x, y, width } = centres;
   for (const { side, t, u, chord, saddle } of edges) {
@@ -77,16 +77,15 @@ export function skeletonOf(mesh: Mesh, boundary: Boundary, leaving: Int32Array):
 /** @param limit mm @returns zones narrower than the limit, narrowest first */
 export function findThinZones(
   mesh: Mesh,
+  shapes: Triangles,
   boundary: Boundary,
   leaving: Int32Array,
   limit: number,
   partsOf: (edges: number[]) => number[],
 ): ThinZone[] {
-  const centres = centresOf(mesh, boundary, leaving, limit * SAMPLED_EXCESS);
+  const centres = centresOf(mesh, shapes, boundary, leaving, limit * SAMPLED_EXCESS);
   const { width } = centres;
-  const thin = medialEdges(mesh, centres).filter(
-    ({ t, u, chord, saddle }) => Math.min(width[t]!, width[u]!, saddle ? chord : Infinity) < limit,
-  );
+  const thin = medialEdges(mesh, shapes, centres, limit);
   const zoneOf = new Map<number, number>();
   const leader = (t: number): number => {
     let at = t;
@@ -165,30 +164,36 @@ function describeZone(
  *
  * @param most widths beyond this (mm) need not be exact
  */
-function centresOf(mesh: Mesh, boundary: Boundary, leaving: Int32Array, most: number): Centres {
+function centresOf(mesh: Mesh, shapes: Triangles, boundary: Boundary, leaving: Int32Array, most: number): Centres {
   const { triangles, inside, edgeOn } = mesh;
-  const count = inside.length;
-  const centres: Centres = { x: new Float64Array(count), y: new Float64Array(count), width: new Float64Array(count) };
-  for (let t = 0; t < count; t++) {
+  const centres: Centres = { x: shapes.x.slice(), y: shapes.y.slice(), width: shapes.width.slice() };
+  const { x, y, width } = centres;
+  for (let t = 0; t < inside.length; t++) {
     if (inside[t] === 0) continue;
-    const obtuse = obtuseSide(mesh, t);
-    const outside = obtuse !== -1 && edgeOn[obtuse] !== -1;
-    const inner = [3 * t, 3 * t + 1, 3 * t + 2].find((h) => edgeOn[h] === -1) ?? 3 * t;
-    const circle = outside ? { ...middleOf(mesh, inner), width: lengthOf(mesh, inner) } : circumcircle(mesh, t);
-    const { x, y } = circle;
-    let width = circle.width;
-    for (let h = 3 * t; h < 3 * t + 3 && circle.width <= most; h++) {
-      const e = leaving[triangles[h]!]!;
-      width = Math.min(width, 2 * distanceToEdge(boundary, e, x, y), 2 * distanceToEdge(boundary, boundary.before[e]!, x, y));
+    const obtuse = shapes.obtuse[t]!;
+    if (obtuse !== -1 && edgeOn[obtuse] !== -1) {
+      const first = 3 * t;
+      const inner = edgeOn[first] === -1 ? first : edgeOn[first + 1] === -1 ? first + 1 : first + 2;
+      const middle = middleOf(mesh, inner);
+      x[t] = middle.x;
+      y[t] = middle.y;
+      width[t] = lengthOf(mesh, inner);
     }
-    centres.x[t] = x;
-    centres.y[t] = y;
-    centres.width[t] = width;
+    if (width[t]! > most) continue;
+    for (let h = 3 * t; h < 3 * t + 3; h++) {
+      const e = leaving[triangles[h]!]!;
+      const nearest = Math.min(
+        distanceToEdge(boundary, e, x[t]!, y[t]!),
+        distanceToEdge(boundary, boundary.before[e]!, x[t]!, y[t]!),
+      );
+      width[t] = Math.min(width[t]!, 2 * nearest);
+    }
   }
   return centres;
 }
 
-function medialEdges(mesh: Mesh, { width }: Centres): MedialEdge[] {
+/** @param limit edges along wider material are left out, mm */
+function medialEdges(mesh: Mesh, { obtuse }: Triangles, { width }: Centres, limit: number): MedialEdge[] {
   const { halfedges, inside, edgeOn } = mesh;
   const edges: MedialEdge[] = [];
   for (let side = 0; side < halfedges.length; side++) {
@@ -196,10 +201,14 @@ function medialEdges(mesh: Mesh, { width }: Centres): MedialEdge[] {
     if (twin < side || edgeOn[side] !== -1) continue;
     const [t, u] = [(side / 3) | 0, (twin / 3) | 0];
     if (inside[t] === 0 || inside[u] === 0) continue;
+    const narrower = Math.min(width[t]!, width[u]!);
+    const saddle = obtuse[t] !== side && obtuse[u] !== twin;
+    if (narrower >= limit && !saddle) continue;
     const chord = lengthOf(mesh, side);
     // An ear, a triangle with two sides on the boundary, is the inside of a corner and has no middle.
-    if (isEar(mesh, t) || isEar(mesh, u) || chord < CHORD_SHARE * Math.min(width[t]!, width[u]!)) continue;
-    edges.push({ side, t, u, chord, saddle: obtuseSide(mesh, t) !== side && obtuseSide(mesh, u) !== twin });
+    if (Math.min(narrower, saddle ? chord : Infinity) >= limit || chord < CHORD_SHARE * narrower) continue;
+    if (isEar(mesh, t) || isEar(mesh, u)) continue;
+    edges.push({ side, t, u, chord, saddle });
   }
   return edges;
 }

@@ -38,11 +38,11 @@ export async function installPackages() {
   writeFileSync(STAMP, lock);
 }
 
-const has = (command) => spawnSync("sh", ["-c", `command -v ${command}`]).status === 0;
+const works = (test) => spawnSync("sh", ["-c", test]).status === 0;
 
-/** Debian packages for the commands that are missing. */
+/** Debian packages for what is missing. @param wanted packages by the shell command that succeeds when they are there */
 export async function installCommands(wanted) {
-  const missing = Object.entries(wanted).filter(([command]) => !has(command));
+  const missing = Object.entries(wanted).filter(([test]) => !works(test));
   if (missing.length === 0) return;
   const packages = missing.map(([, name]) => name);
   console.log(`Installing ${packages.join(", ")} …`);

@@ -9,7 +9,11 @@ const BROWSER = join(RESULTS, "browser.json");
 
 requireNode();
 await installPackages();
-await installCommands({ chromium: "chromium", "rsvg-convert": "librsvg2-bin" });
+await installCommands({
+  "command -v chromium": "chromium",
+  "command -v rsvg-convert": "librsvg2-bin",
+  "/usr/bin/python3 -c 'import scipy'": "python3-scipy",
+});
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS);
 

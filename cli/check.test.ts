@@ -75,3 +75,19 @@ it.each([
   },
   30_000,
 );
+
+it("examines outlines of 100,000 corners, and tells on the error stream how far it is", () => {
+  const wave = (cx: number) => {
+    const points = Array.from({ length: 10_000 }, (_, i) => {
+      const angle = (i / 10_000) * 2 * Math.PI;
+      const r = 12 + Math.sin(17 * angle) + 0.02 * Math.sin(211 * angle);
+      return `${(cx + r * Math.cos(angle)).toFixed(4)} ${(20 + r * Math.sin(angle)).toFixed(4)}`;
+    });
+    return `<path id="p${cx}" d="M${points.join("L")}Z"/>`;
+  };
+  const body = Array.from({ length: 10 }, (_, k) => wave(20 + 18 * k)).join("");
+  const { status, stdout, stderr } = check(file("large.svg", drawing(body)), "--json");
+  expect(status).toBe(0);
+  expect(JSON.parse(stdout).parts).toHaveLength(10);
+  expect(stderr).toContain("measure …");
+}, 60_000);

@@ -24,6 +24,9 @@ import { shippedLibrary } from "@mend-joint/library";
 
 const USAGE = "Usage: check FILE [--min-width MM] [--holder ID] [--stock NAME] [--json]";
 const MAX_BYTES = 50_000_000;
+/** Drawings with more corners take seconds; then each stage is told on the error stream. */
+const MANY_CORNERS = 30_000;
+const sayProgress = (stage: string) => process.stderr.write(`${stage} …\n`);
 
 class UsageError extends Error {}
 
@@ -111,7 +114,9 @@ function checkSvg(text: string, request: Request): Checked {
   const stock = { ...(request.stock ?? STOCKS[0]!) };
   if (request.minWidth !== undefined) stock.leastWidth = request.minWidth;
   const { solids, findings } = solidsFromShapes(shapes, request.holders);
-  return { examination: examineSolids(solids, stock.leastWidth, { extra: findings }), stock, lost: 0, flipY: true, notes };
+  const corners = solids.reduce((sum, { region }) => sum + region.reduce((n, ring) => n + ring.length / 2, 0), 0);
+  const options = { extra: findings, onProgress: corners > MANY_CORNERS ? sayProgress : undefined };
+  return { examination: examineSolids(solids, stock.leastWidth, options), stock, lost: 0, flipY: true, notes };
 }
 
 function checkPiece(text: string, request: Request): Checked {

@@ -9,8 +9,8 @@ const PORT = 5190;
 export default defineConfig({
   testDir: ".",
   testMatch: "*.spec.ts",
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  timeout: 150_000,
+  expect: { timeout: 40_000 },
   workers: 2,
   fullyParallel: true,
   outputDir: "../test-results/browser",

@@ -65,13 +65,15 @@ export interface ExamineOptions {
   notes?: boolean;
   /** Wants the skeleton too. */
   skeleton?: boolean;
+  /** Told which stage begins. */
+  onProgress?: (stage: string) => void;
   /** Told how long each stage took, in ms. */
   onStage?: (stage: string, ms: number) => void;
 }
 
 /** Examines a piece. Never throws for a valid piece: what cannot be used becomes a finding. */
 export function examine(piece: Piece, library: Library, options: ExamineOptions = {}): Examination {
-  const stage = stopwatch(options.onStage);
+  const stage = stopwatch(options);
   const words = stage("lettering", () => layOutWords(piece, library));
   const solids = stage("holders", () => solidsOf(piece, words.layouts));
   return examineSolids(solids, widthToDraw(piece), {
@@ -107,7 +109,7 @@ export function examineSolids(
   } = {},
 ): Examination {
   const { units = "mm", words = [], extra = [], cutWidth = 0, smallestHole = 0, bending, accepted = [] } = options;
-  const stage = stopwatch(options.onStage);
+  const stage = stopwatch(options);
   const { welded, field } = measureWelded(solids, stage);
   const { holds, joints, standIn, widestWay } = stage("joints", () => findJoints(solids, field));
   const letters = lettersOf(words, solids);
@@ -170,12 +172,13 @@ function judge(
   return [...extra, ...judgeHolds(solids, holds, loose, leastWidth, units), ...judgeTwice(solids)];
 }
 
-function stopwatch(report: ExamineOptions["onStage"]) {
+function stopwatch({ onStage, onProgress }: ExamineOptions) {
   return <T>(name: string, work: () => T): T => {
-    if (!report) return work();
+    onProgress?.(name);
+    if (!onStage) return work();
     const start = performance.now();
     const result = work();
-    report(name, performance.now() - start);
+    onStage(name, performance.now() - start);
     return result;
   };
 }

@@ -7,6 +7,9 @@
 import { z } from "zod";
 import { graphemesOf } from "./text";
 
+// Checks are not compiled into code, which pages would have to allow.
+z.config({ jitless: true });
+
 export const PIECE_VERSION = 1;
 
 /** Bounds that keep a piece inside what the measuring can carry. */

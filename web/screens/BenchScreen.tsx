@@ -90,6 +90,7 @@ function useExamination(): void {
           useBench.setState({ examination, examined, fault: null });
         },
         (fault) => useBench.setState({ fault }),
+        (slow) => useBench.setState({ slow }),
       ),
     [],
   );

@@ -28,6 +28,8 @@ interface BenchState {
   /** The piece that the examination belongs to. */
   examined: Piece | null;
   fault: string | null;
+  /** Stage of an examination that takes long, else `null`. */
+  slow: string | null;
   selection: Selection | null;
   /** Indices of solids that the hand rests on elsewhere (chain, findings). */
   pointed: string[];
@@ -50,6 +52,7 @@ const EMPTY: Omit<BenchState, "units"> = {
   examination: null,
   examined: null,
   fault: null,
+  slow: null,
   selection: null,
   pointed: [],
   pointedJoint: null,

@@ -4,7 +4,7 @@
 import type { Examination } from "@mend-joint/core";
 import type { Mend, MendedAll } from "@mend-joint/core/mend";
 import type { Piece, Units } from "@mend-joint/core/piece";
-import { type Remote, wrap } from "comlink";
+import { proxy, type Remote, wrap } from "comlink";
 import type { ExaminerApi } from "./examiner.worker";
 
 function start(): { remote: Remote<ExaminerApi>; worker: Worker } {
@@ -12,13 +12,31 @@ function start(): { remote: Remote<ExaminerApi>; worker: Worker } {
   return { remote: wrap<ExaminerApi>(worker), worker };
 }
 
+/** Longer than this (ms) and the maker is told what is going on. */
+const SLOW = 1000;
+
 let examiner: ReturnType<typeof start> | undefined;
 /** Mends take longer than examining; a worker of their own keeps them out of the way of the hand. */
 let mender: ReturnType<typeof start> | undefined;
 
+/** Told which stage the examining worker is at. */
+let onProgress: (stage: string) => void = () => {};
+/** Gives up what is being examined. */
+let giveUp: (reason: Error) => void = () => {};
+
 function worker(): Remote<ExaminerApi> {
-  examiner ??= start();
+  if (!examiner) {
+    examiner = start();
+    void examiner.remote.onProgress(proxy((stage: string) => onProgress(stage)));
+  }
   return examiner.remote;
+}
+
+/** Ends an examination that takes too long. */
+export function stopExamining(): void {
+  examiner?.worker.terminate();
+  examiner = undefined;
+  giveUp(new Error("it was stopped."));
 }
 
 export function mendsFor(piece: Piece, finding: number, units: Units): Promise<Mend[]> {
@@ -44,19 +62,31 @@ export const examineOnce = (piece: Piece, units: Units): Promise<Examination> =>
  * A stream of questions about a piece in the hand. While one is being answered only the newest of those that follow is kept;
  * the ones between are never asked.
  */
-export function createExaminer(onAnswer: (examination: Examination, piece: Piece) => void, onFault: (message: string) => void) {
+export function createExaminer(
+  onAnswer: (examination: Examination, piece: Piece) => void,
+  onFault: (message: string) => void,
+  onSlow: (stage: string | null) => void,
+) {
   let busy = false;
   let waiting: [Piece, Units, boolean] | null = null;
 
   const run = async (piece: Piece, units: Units, skeleton: boolean) => {
     busy = true;
+    const begun = performance.now();
+    // Stages come on a channel of their own and may be later than the answer.
+    onProgress = (stage) => busy && performance.now() - begun > SLOW && onSlow(stage);
+    const timer = setTimeout(() => onSlow(""), SLOW);
     try {
-      const examination = await worker().examine(piece, units, skeleton);
-      onAnswer(examination, piece);
+      const stopped = new Promise<never>((_, reject) => {
+        giveUp = reject;
+      });
+      onAnswer(await Promise.race([worker().examine(piece, units, skeleton), stopped]), piece);
     } catch (error) {
       onFault((error as Error).message);
     }
     busy = false;
+    clearTimeout(timer);
+    onSlow(null);
     const next = waiting;
     waiting = null;
     if (next) await run(...next);

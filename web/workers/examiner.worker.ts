@@ -9,9 +9,15 @@ import { expose } from "comlink";
 // Text shaping takes a moment to start. The worker must listen before that, or the first question would be lost.
 const examining = import("./examining");
 
+let tell: (stage: string) => void = () => {};
+
 const api = {
+  /** Stages of what is being examined are told from now on. */
+  onProgress: (listener: (stage: string) => void) => {
+    tell = listener;
+  },
   examine: async (piece: Piece, units: Units, skeleton: boolean): Promise<Examination> =>
-    (await examining).examinePiece(piece, units, skeleton),
+    (await examining).examinePiece(piece, units, skeleton, tell),
   mends: async (piece: Piece, finding: number, units: Units): Promise<Mend[]> =>
     (await examining).mendsFor(piece, finding, units),
   mendAll: async (piece: Piece, units: Units): Promise<MendedAll> => (await examining).mendPiece(piece, units),

@@ -40,9 +40,14 @@ const library: Library = { font: (id) => fonts.get(id) };
 const ensureFonts = (piece: Piece) =>
   Promise.all(piece.parts.map((part) => (part.kind === "word" ? ensureFont(part.font) : undefined)));
 
-export async function examinePiece(piece: Piece, units: Units, skeleton: boolean): Promise<Examination> {
+export async function examinePiece(
+  piece: Piece,
+  units: Units,
+  skeleton: boolean,
+  onProgress: (stage: string) => void,
+): Promise<Examination> {
   await ensureFonts(piece);
-  return examine(piece, library, { units, skeleton });
+  return examine(piece, library, { units, skeleton, onProgress });
 }
 
 /** @param index of the finding in an examination of this piece */

@@ -9,8 +9,26 @@ const ALIKE = 0.02;
 /** Bodies looked at more closely at most; outlines made of samples only, such as rings, have hundreds of equals. */
 const LOOKED_AT = 400;
 
+/** Middles of shapes that were asked for lately: a bar is drawn anew for every examination and mostly stays the same. */
+const known = new Map<string, Body | null>();
+const KNOWN = 200;
+/** Shapes with more coordinates are not kept. */
+const SHORT = 400;
+
 /** @returns the centre and diameter of the largest disc, or `null` for a shape without area. */
 export function poleOf(region: Region): Body | null {
+  if (region.reduce((n, ring) => n + ring.length, 0) > SHORT) return findPole(region);
+  const key = region.map((ring) => ring.join()).join(" ");
+  let pole = known.get(key);
+  if (pole === undefined) {
+    if (known.size >= KNOWN) known.clear();
+    pole = findPole(region);
+    known.set(key, pole);
+  }
+  return pole;
+}
+
+function findPole(region: Region): Body | null {
   const box = regionBox(region);
   const centre = regionCentroid(region);
   if (!box || !centre) return null;

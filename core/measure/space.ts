@@ -67,14 +67,29 @@ export function findSlits(
     if (twin < h || mesh.edgeOn[h] !== -1 || inside[(h / 3) | 0] === 1) continue;
     const [p, q] = [triangles[h]!, triangles[twin]!];
     if (p >= b.points || q >= b.points) continue;
+    const dx = coords[2 * p]! - coords[2 * q]!;
+    const dy = coords[2 * p + 1]! - coords[2 * q + 1]!;
     // A sampled chord is a little longer than the true one.
-    if (Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!) > 1.5 * limit) continue;
+    if (dx * dx + dy * dy > 2.25 * limit * limit || inOneBend(b, leaving[p]!, leaving[q]!)) continue;
     if (obtuseSide(mesh, (h / 3) | 0) === h || obtuseSide(mesh, (twin / 3) | 0) === twin) continue;
     const chord = refineChord(b, leaving[p]!, leaving[q]!);
     if (!chord || chord.width >= limit || chord.width <= 0) continue;
     places.push({ width: chord.width, from: chord.from, to: chord.to, parts: partsOf(chord.edges) });
   }
   return joinPlaces(places, SAME_SLIT * limit);
+}
+
+/** Samples a few steps apart along one outline have a bend between them, no slit. */
+const BEND_STEPS = 3;
+
+function inOneBend(b: Boundary, e: number, f: number): boolean {
+  let [fromE, fromF] = [e, f];
+  for (let k = 0; k < BEND_STEPS; k++) {
+    fromE = b.after[fromE]!;
+    fromF = b.after[fromF]!;
+    if (fromE === f || fromF === e) return true;
+  }
+  return false;
 }
 
 /** Places in a row, each near the next, become one slit. */

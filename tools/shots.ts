@@ -35,6 +35,16 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
         .click(),
   },
   {
+    name: "bench-widths",
+    path: "/bench/demo-sea-kale",
+    before: (page) => page.getByRole("button", { name: "Widths" }).click(),
+  },
+  {
+    name: "bench-fall-test",
+    path: "/bench/demo-boat-naming",
+    before: (page) => page.getByRole("button", { name: "Fall test" }).click(),
+  },
+  {
     name: "bench-lettering",
     path: "/bench/demo-boat-naming",
     before: (page) =>

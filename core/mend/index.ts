@@ -96,11 +96,10 @@ function tryFor(attempt: Attempt, trial: Trial, near: Neighbourhood, wanted: num
     const gone = isMended(before, after, finding, attempt.loses ?? [], wanted);
     return gone ? describe(attempt, { amount, mended, after }, trial) : null;
   };
+  const promises = (amount: number) => holdsNearby(attempt.apply(piece, amount), library, near, wanted);
   const { amounts } = attempt;
-  if (amounts) return firstOf(amounts, prove);
-  const start = leastAmount(attempt, finding, wanted, (amount) =>
-    holdsNearby(attempt.apply(piece, amount), library, near, wanted),
-  );
+  if (amounts) return firstOf(attempt.kind === "letterform" ? amounts.filter(promises) : amounts, prove);
+  const start = leastAmount(attempt, finding, wanted, promises);
   if (start === null) return null;
   const span = attempt.most - attempt.least;
   const more = [0, 0.02, 0.08, 0.25].map((share) => Math.min(attempt.most, start + share * span));
@@ -125,8 +124,7 @@ function leastAmount(attempt: Attempt, finding: Finding, leastWidth: number, wor
     else if (step >= span) return null;
     else failed = amount;
   }
-  const fine = attempt.kind === "larger" ? FINE / 5 : FINE;
-  for (let k = 0; k < HALVINGS && found - failed > fine; k++) {
+  for (let k = 0; k < HALVINGS && found - failed > FINE; k++) {
     const middle: number = (found + failed) / 2;
     if (works(middle)) found = middle;
     else failed = middle;

@@ -6,31 +6,38 @@ import { changeLetter, graphemesOf } from "../piece";
 import { type Attempt, changeWord, isDot, keyOf, round, type Scene, wordOf } from "./scene";
 
 /** Letterforms of one letter that are tried. */
-const FORMS = 4;
+const FORMS = 3;
+const FEW = 2;
 /** A loose piece of less area than so many squares of the least width may be left out rather than tied. */
 const SPECK = 1;
 
 /** All strokes of the word grow. */
-export function thicken({ piece, hanging }: Scene): Attempt | null {
+export function thicken({ piece, hanging, finding, examination }: Scene): Attempt | null {
   const word = wordOf(piece, hanging);
   if (!word) return null;
+  // Every stroke and nearly every joint grows by just so much.
+  const missing = examination.leastWidth - finding.width;
   return {
     kind: "thicken",
     title: (amount, say) => `Thicken the word by ${say(amount)}`,
     least: 0,
     most: 3,
+    amounts: [missing + 0.01, missing * 1.2 + 0.05, missing * 1.6 + 0.1].filter((amount) => amount <= 3),
     apply: (now, amount) => changeWord(now, word.id, (old) => ({ ...old, thicken: round(Math.min(10, old.thicken + amount)) })),
   };
 }
 
-export function larger({ piece, hanging }: Scene): Attempt | null {
+export function larger({ piece, hanging, finding, examination }: Scene): Attempt | null {
   const word = wordOf(piece, hanging);
-  if (!word) return null;
+  if (!word || finding.width <= 0) return null;
+  // Widths grow with the word.
+  const share = examination.leastWidth / finding.width - 1;
   return {
     kind: "larger",
     title: () => "Make the word larger",
     least: 0,
     most: 1,
+    amounts: [share + 0.002, share * 1.15 + 0.01, share * 1.5 + 0.02].filter((amount) => amount <= 1),
     apply: (now, amount) =>
       changeWord(now, word.id, (old) => ({
         ...old,
@@ -41,7 +48,9 @@ export function larger({ piece, hanging }: Scene): Attempt | null {
 
 /** One of the letters takes another form that the font has for it. */
 export function letterforms({ piece, hanging, library }: Scene): Attempt[] {
-  const letters = hanging.filter((solid) => solid.letterId && solid.id === solid.letterId).slice(0, 2);
+  const letters = hanging.filter((solid) => solid.letterId && solid.id === solid.letterId);
+  // What many letters hang on is not mended by the form of one.
+  if (letters.length > FEW) return [];
   return letters.flatMap((solid) => {
     const { wordId, key } = keyOf(solid);
     const word = wordOf(piece, [solid]);

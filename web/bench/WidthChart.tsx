@@ -59,7 +59,7 @@ export default function WidthChart({ examination }: { examination: Examination }
         xAxis: { type: "category", data: joints.map((_, j) => j), show: false },
         yAxis: {
           type: "value",
-          max: ({ max }: { max: number }) => Math.max(max, leastWidth * scale * 1.4),
+          max: ({ max }: { max: number }) => roundUp(Math.max(max, leastWidth * scale * 1.4)),
           axisLabel: { color: quiet, fontSize: 11 },
           splitLine: { lineStyle: { color: rule } },
           splitNumber: 3,
@@ -99,6 +99,13 @@ export default function WidthChart({ examination }: { examination: Examination }
       <div ref={frame} className="h-[132px] w-full" data-testid="width-chart" />
     </figure>
   );
+}
+
+/** To the next 1, 2 or 5 in the second figure, so that the axis ends on a round number. */
+function roundUp(value: number): number {
+  const unit = 10 ** (Math.floor(Math.log10(value)) - 1);
+  const step = [1, 2, 5, 10].map((each) => each * unit).find((each) => value / each <= 20) ?? unit;
+  return Number((Math.ceil(value / step) * step).toPrecision(3));
 }
 
 /** Letters of the maker's own stand in the name; the chart writes it as markup. */

@@ -134,6 +134,7 @@ describe("bad and odd input becomes a finding", () => {
 describe("every shipped font, word after word", () => {
   it.each(CATALOGUE.map(({ id }) => id))("%s: areas add up, chain and report agree with the holds", (font) => {
     for (const text of ["Isolde", "Jiří", "Zoë", "Bjørn", "Wilhelmina", "Kit", "Ffion", "Ángela"]) {
+      if ([...text].some((letter) => !library.font(font)!.has(letter.codePointAt(0)!))) continue;
       const examination = examine(pieceOf(text, font, [{ kind: "bar", id: "bar", overlap: 1.2 }]), library);
       expect(examination.cutouts.reduce((sum, { region }) => sum + regionArea(region), 0)).toBeCloseTo(examination.area, 6);
       expect(examination.cutouts.flatMap(({ solids }) => solids).sort((a, b) => a - b)).toEqual([...examination.solids.keys()]);

@@ -4,7 +4,7 @@
  * HarfBuzz runs as WebAssembly and is ready when this module has loaded.
  */
 import * as hb from "harfbuzzjs";
-import { flattenPath, islandsOf, normalise, offset, type PathCommand, type Region } from "../geometry";
+import { type Box, flattenPath, islandsOf, normalise, offset, type PathCommand, type Region, regionBox } from "../geometry";
 import { type Body, poleOf } from "../measure";
 
 /** Font files larger than this are refused: 20 MB holds the largest CJK fonts. */
@@ -65,7 +65,7 @@ export function loadFont(id: string, name: string, bytes: Uint8Array): Font {
   const font = new hb.Font(face);
   const outlines = new Map<number, PathCommand[]>();
   const islands = new Map<string, Island[]>();
-  const extents = new Map<number, ReturnType<typeof font.glyphExtents>>();
+  const extents = new Map<number, Box | null>();
 
   const outline = (glyph: number) => {
     let commands = outlines.get(glyph);
@@ -87,13 +87,14 @@ export function loadFont(id: string, name: string, bytes: Uint8Array): Font {
     extent: (glyphs) => {
       const box = { minX: Infinity, maxX: -Infinity, minY: Infinity, maxY: -Infinity };
       for (const { id: glyph, x, y } of glyphs) {
-        if (!extents.has(glyph)) extents.set(glyph, font.glyphExtents(glyph));
+        // What the font states of a glyph's extent is often a little more than its outline.
+        if (!extents.has(glyph)) extents.set(glyph, boxOf(outline(glyph), face.upem));
         const e = extents.get(glyph);
-        if (!e || (e.width === 0 && e.height === 0)) continue;
-        box.minX = Math.min(box.minX, x + e.xBearing);
-        box.maxX = Math.max(box.maxX, x + e.xBearing + e.width);
-        box.maxY = Math.max(box.maxY, y + e.yBearing);
-        box.minY = Math.min(box.minY, y + e.yBearing + e.height);
+        if (!e) continue;
+        box.minX = Math.min(box.minX, x + e.minX);
+        box.maxX = Math.max(box.maxX, x + e.maxX);
+        box.maxY = Math.max(box.maxY, y + e.maxY);
+        box.minY = Math.min(box.minY, y + e.minY);
       }
       return box.minX <= box.maxX ? box : null;
     },
@@ -175,6 +176,13 @@ function capHeightOf(font: hb.Font, face: hb.Face): number {
   const capital = shape(font, "H").glyphs[0];
   const extents = capital && capital.id !== 0 ? font.glyphExtents(capital.id) : undefined;
   return extents && extents.yBearing > 0 ? extents.yBearing : face.upem * 0.7;
+}
+
+/** Chords for the extent of a glyph lie within this share of an em of its curves. */
+const EXTENT_SHARE = 1e-5;
+
+function boxOf(commands: readonly PathCommand[], unitsPerEm: number): Box | null {
+  return regionBox(flattenPath(commands, unitsPerEm * EXTENT_SHARE).map(({ ring }) => ring));
 }
 
 function toCommand({ type, values: v }: { type: string; values: number[] }): PathCommand {

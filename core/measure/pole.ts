@@ -1,8 +1,9 @@
 /**
  * The middle of one shape: the centre of the largest disc inside it.
  */
-import { type Point, type Region, regionBox, regionCentroid, regionContains } from "../geometry";
-import { type Body, measureWidths } from "./field";
+import { normalise, type Point, type Region, regionBox, regionCentroid, regionContains, union } from "../geometry";
+import { type Body, type FieldOptions, measureWidths } from "./field";
+import { MeasureError } from "./sampling";
 
 /** Widths this close to the widest count as equally wide (mm); among them the most central place is taken. */
 const ALIKE = 0.02;
@@ -33,7 +34,7 @@ function findPole(region: Region): Body | null {
   const centre = regionCentroid(region);
   if (!box || !centre) return null;
   const longest = Math.max(0.2, Math.max(box.maxX - box.minX, box.maxY - box.minY) / 12);
-  const { bodies } = measureWidths(region, undefined, { longest, shortest: longest / 8 });
+  const bodies = bodiesOf(region, { longest, shortest: longest / 8 });
   bodies.sort((a, b) => b.width - a.width || distance2(a, centre) - distance2(b, centre));
   // Samples stand in for the boundary, so a body looks at least as wide as it is: the first few tell where to stop.
   let widest = 0;
@@ -51,6 +52,23 @@ function findPole(region: Region): Body | null {
     if (!pole || distance2(body, centre) < distance2(pole, centre)) pole = body;
   }
   return pole;
+}
+
+/** An outline that rounding has made cross itself by a hair is united with itself once more, if need be on a grid of 1 µm. */
+function bodiesOf(region: Region, options: FieldOptions): Body[] {
+  const ways = [
+    () => region,
+    () => union([region]),
+    () => union([normalise(region.map((ring) => ring.map((value) => Math.round(value * 1000) / 1000)))]),
+  ];
+  for (const way of ways) {
+    try {
+      return [...measureWidths(way(), undefined, options).bodies];
+    } catch (error) {
+      if (!(error instanceof MeasureError)) throw error;
+    }
+  }
+  return [];
 }
 
 function distanceToBoundary(region: Region, x: number, y: number): number {

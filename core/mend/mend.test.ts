@@ -1,5 +1,5 @@
 import { demoPieces } from "@mend-joint/demo";
-import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
+import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { type Piece, parsePiece, STOCKS, type Tie } from "../piece";
@@ -59,14 +59,17 @@ it("a tie follows its letters, and rests when they are gone", () => {
 });
 
 describe("mend all", () => {
-  it.each(CATALOGUE.map(({ id }) => id))("makes names hold in %s, or says what is left", (font) => {
-    for (const text of ["Jiří", "Zoë", "Kit"]) {
-      const { piece, left } = mendAll(pieceOf(text, font), library);
-      const after = examine(piece, library);
-      expect(after.findings.filter(({ means }) => means !== "note").map((finding) => finding.message)).toEqual(left);
-      if (left.length === 0) expect(after.verdict).toBe("holds");
-    }
-  });
+  it.each(["pacifico", "dancing-script-bold", "archivo-black", "alfa-slab-one"])(
+    "makes names hold in %s, or says what is left",
+    (font) => {
+      for (const text of ["Jiří", "Zoë", "Kit"]) {
+        const { piece, left } = mendAll(pieceOf(text, font), library);
+        const after = examine(piece, library);
+        expect(after.findings.filter(({ means }) => means !== "note").map((finding) => finding.message)).toEqual(left);
+        if (left.length === 0) expect(after.verdict).toBe("holds");
+      }
+    },
+  );
 
   it("stops when told to, and keeps what is mended so far", () => {
     const { done } = mendAll(demoPieces().find(({ id }) => id === "demo-boat-naming")!, library, "mm", (n) => n < 1);

@@ -29,7 +29,6 @@ export function LetItBe({ onAccept }: { onAccept(reason: string): void }) {
       </label>
       <input
         id={id}
-        // biome-ignore lint/a11y/noAutofocus: the maker has just asked for this field
         autoFocus
         value={reason}
         maxLength={LONGEST}

@@ -192,8 +192,8 @@ function Posts({ posts, state }: { posts: ChainLink[]; state: "holds" | "weak" |
   return (
     <span className="flex h-[20px] gap-[3px]">
       {posts.slice(0, 4).map((post, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: posts have no name of their own
         <span
+          // biome-ignore lint/suspicious/noArrayIndexKey: posts have no name of their own
           key={i}
           className={`h-full ${colour} hover:bg-focus`}
           style={{ width: thickness(post.width ?? 0) }}

@@ -231,8 +231,8 @@ function PieceDrawing({
           const path = regionPath(region);
           const dropped = fall && !inside.some((s) => handled.has(solids[s]!.id));
           return (
-            // A fall test starts the movement anew; pieces have no name of their own.
             <g
+              // biome-ignore lint/suspicious/noArrayIndexKey: pieces have no name of their own; a fall test starts the movement anew
               key={`${i} ${fallTest}`}
               className={fallTest > 0 && !fall ? "shaken" : undefined}
               style={fallTest > 0 && box ? { transformOrigin: `${(box.minX + box.maxX) / 2}px ${box.minY}px` } : undefined}

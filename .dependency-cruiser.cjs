@@ -11,6 +11,7 @@ const STAGES = [
   "examine",
   "report",
   "mend",
+  "shelf",
   "formats",
 ];
 
@@ -27,6 +28,7 @@ const MAY_USE = {
   examine: ["geometry", "piece", "lettering", "holders", "weld", "measure", "joints", "judge"],
   report: ["geometry", "judge", "examine"],
   mend: ["geometry", "piece", "judge", "examine"],
+  shelf: ["geometry", "measure", "piece", "examine", "report"],
   formats: ["geometry", "piece"],
 };
 

@@ -1,7 +1,7 @@
 /**
  * Holes in the welded material that are too small to be cut.
  */
-import { type Ring, ringArea } from "../geometry";
+import { backwards, type Ring, ringArea } from "../geometry";
 import type { JudgedHole } from "../judge";
 import { poleOf } from "../measure";
 import type { Weld } from "../weld";
@@ -18,15 +18,6 @@ export function smallHoles({ region, owners }: Weld, limit: number): JudgedHole[
     const parts = [...new Set(owners[r]!)].filter((owner) => owner >= 0).sort((a, b) => a - b);
     return pole && pole.width < limit ? [{ ring, width: pole.width, at: pole, parts }] : [];
   });
-}
-
-function backwards(ring: Ring): Ring {
-  const back = new Float64Array(ring.length);
-  for (let i = 0; i < ring.length; i += 2) {
-    back[i] = ring[ring.length - 2 - i]!;
-    back[i + 1] = ring[ring.length - 1 - i]!;
-  }
-  return back;
 }
 
 function perimeter(ring: Ring): number {

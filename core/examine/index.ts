@@ -18,7 +18,7 @@ import {
   verdictOf,
 } from "../judge";
 import type { WordLayout } from "../lettering";
-import type { Skeleton, WidthField } from "../measure";
+import { type Skeleton, thinnestStroke, type WidthField } from "../measure";
 import { lostToCut, type Piece, smallestHole, type Units, widthToDraw } from "../piece";
 import { outlineLeft } from "../weld";
 import { smallHoles } from "./holes";
@@ -57,6 +57,8 @@ export interface Examination {
   visible: number[];
   /** The line along the middle of the material with its widths, where it was asked for. */
   skeleton?: Skeleton;
+  /** Narrowest place of all strokes, mm, where it was asked for; 0 without material. */
+  thinnest?: number;
 }
 
 export interface ExamineOptions {
@@ -65,6 +67,8 @@ export interface ExamineOptions {
   notes?: boolean;
   /** Wants the skeleton too. */
   skeleton?: boolean;
+  /** Wants the thinnest stroke too. */
+  thinnest?: boolean;
   /** Told which stage begins. */
   onProgress?: (stage: string) => void;
   /** Told how long each stage took, in ms. */
@@ -154,6 +158,7 @@ export function examineSolids(
     standIn,
     visible,
     skeleton: options.skeleton ? field.skeleton() : undefined,
+    thinnest: options.thinnest ? (thinnestStroke(field)?.width ?? 0) : undefined,
   };
 }
 

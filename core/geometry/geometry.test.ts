@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { annulus, fineCircle, rectangle, reversed } from "../tests/shapes";
+import { annulus, fineCircle, rectangle } from "../tests/shapes";
 import { flattenPath, type PathCommand } from "./path";
 import { difference, intersection, normalise, offset, union } from "./polygons";
-import { islandsOf, regionArea, regionBox, regionCentroid, regionContains, regionPerimeter, ringArea } from "./ring";
+import { backwards, islandsOf, regionArea, regionBox, regionCentroid, regionContains, regionPerimeter, ringArea } from "./ring";
 
 describe("rings", () => {
   it("knows area, perimeter, box and centre of a rectangle with a hole", () => {
-    const region = [rectangle(0, 0, 10, 6), reversed(rectangle(1, 1, 2, 2))];
+    const region = [rectangle(0, 0, 10, 6), backwards(rectangle(1, 1, 2, 2))];
     expect(regionArea(region)).toBeCloseTo(56, 9);
     expect(regionPerimeter(region)).toBeCloseTo(40, 9);
     expect(regionBox(region)).toEqual({ minX: 0, minY: 0, maxX: 10, maxY: 6 });
@@ -69,14 +69,14 @@ describe("flattening", () => {
 describe("booleans", () => {
   it("a weld of outlines that wind in opposite directions keeps the overlap", () => {
     const a = rectangle(0, 0, 10, 10);
-    const b = reversed(rectangle(5, 0, 10, 10));
+    const b = backwards(rectangle(5, 0, 10, 10));
     // The trap: united raw, the windings cancel where both lie.
     expect(regionArea(normalise([a, b]))).toBeLessThan(120);
     expect(regionArea(union([normalise([a]), normalise([b])]))).toBeCloseTo(150, 6);
   });
 
   it("makes outer rings run counter-clockwise and holes clockwise, whatever came in", () => {
-    const region = normalise([reversed(fineCircle(0, 0, 5, 60)), fineCircle(0, 0, 2, 60)], "evenodd");
+    const region = normalise([backwards(fineCircle(0, 0, 5, 60)), fineCircle(0, 0, 2, 60)], "evenodd");
     expect(region.map((ring) => Math.sign(ringArea(ring))).sort()).toEqual([-1, 1]);
     expect(regionArea(region)).toBeGreaterThan(0);
   });

@@ -125,6 +125,16 @@ export function transformRing(ring: Ring, [a, b, c, d, e, f]: Matrix): Ring {
   return moved;
 }
 
+/** The ring run the other way round: a hole as a shape of its own. */
+export function backwards(ring: Ring): Ring {
+  const back = new Float64Array(ring.length);
+  for (let i = 0; i < ring.length; i += 2) {
+    back[i] = ring[ring.length - 2 - i]!;
+    back[i + 1] = ring[ring.length - 1 - i]!;
+  }
+  return back;
+}
+
 export function translateRegion(region: Region, dx: number, dy: number): Region {
   return dx === 0 && dy === 0 ? region : region.map((ring) => transformRing(ring, [1, 0, 0, 1, dx, dy]));
 }

@@ -65,6 +65,8 @@ export interface WidthField {
   necks: Necks;
   /** Neck k slid to its true minimum (remembered). */
   exact(k: number): Neck;
+  /** Do both ends of neck k lie on the same outline? Then it alone holds what is beyond it; else the material closes round a hole. */
+  cutsOff(k: number): boolean;
   /** Parts at the ends of neck k as sampled, ascending; `null` where it is a stroke of one part. */
   partsAt(k: number): number[] | null;
   /** The body that the point belongs to and the clearance there, or `null` outside the material. */
@@ -110,6 +112,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   });
   const leaving = edgesLeaving(boundary);
   const known = new Map<number, Neck>();
+  let ringOf: Int32Array | undefined;
   const edgesAt = (point: number) => [leaving[point]!, boundary.before[leaving[point]!]!];
   const partsOf = (edges: number[]) =>
     [...new Set(edges.map((e) => boundary.owner[e]!).filter((owner) => owner >= 0))].sort((m, n) => m - n);
@@ -123,6 +126,10 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
       // Nearly every neck is a stroke, so that is found out without making lists.
       if (owner[e] === owner[f] && owner[before[e]!] === owner[e] && owner[before[f]!] === owner[f]) return null;
       return partsOf([e, before[e]!, f, before[f]!]);
+    },
+    cutsOff: (k) => {
+      ringOf ??= numberRings(boundary);
+      return ringOf[leaving[ends[2 * k]!]!] === ringOf[leaving[ends[2 * k + 1]!]!];
     },
     exact: (k) => {
       let neck = known.get(k);
@@ -249,6 +256,18 @@ function findPieces({ inside, halfedges, edgeOn }: Mesh): { pieceOfTriangle: Int
     pieces++;
   }
   return { pieceOfTriangle, pieces };
+}
+
+/** For each edge the number of its ring. */
+function numberRings(boundary: Boundary): Int32Array {
+  const ringOf = new Int32Array(boundary.edges).fill(-1);
+  let rings = 0;
+  for (let first = 0; first < boundary.edges; first++) {
+    if (ringOf[first] !== -1) continue;
+    for (let e = first; ringOf[e] === -1; e = boundary.after[e]!) ringOf[e] = rings;
+    rings++;
+  }
+  return ringOf;
 }
 
 /** One boundary edge that starts at each point. */

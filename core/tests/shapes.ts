@@ -2,7 +2,7 @@
  * Simple shapes and small helpers for tests.
  */
 import { measureWelded } from "../examine/measured";
-import { type Matrix, normalise, type Region, type Ring, transformRing } from "../geometry";
+import { backwards, type Matrix, normalise, type Region, type Ring, transformRing } from "../geometry";
 import { findJoints } from "../joints";
 
 /** Steps fine enough that a circle of a few mm is true to 0.1 µm. */
@@ -17,17 +17,8 @@ export function rectangle(x: number, y: number, width: number, height: number): 
   return Float64Array.from([x, y, x + width, y, x + width, y + height, x, y + height]);
 }
 
-export function reversed(ring: Ring): Ring {
-  const back = new Float64Array(ring.length);
-  for (let i = 0; i < ring.length; i += 2) {
-    back[i] = ring[ring.length - 2 - i]!;
-    back[i + 1] = ring[ring.length - 1 - i]!;
-  }
-  return back;
-}
-
 export function annulus(cx: number, cy: number, outer: number, inner: number, steps = 720): Region {
-  return [fineCircle(cx, cy, outer, steps), reversed(fineCircle(cx, cy, inner, steps))];
+  return [fineCircle(cx, cy, outer, steps), backwards(fineCircle(cx, cy, inner, steps))];
 }
 
 export function turned(degrees: number, dx = 0, dy = 0, mirror = false): Matrix {

@@ -2,10 +2,10 @@ import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import GeoJSONReader from "jsts/org/locationtech/jts/io/GeoJSONReader.js";
 import UnaryUnionOp from "jsts/org/locationtech/jts/operation/union/UnaryUnionOp.js";
 import { describe, expect, it } from "vitest";
-import { islandsOf, normalise, type Region, type Ring, regionArea } from "../geometry";
+import { backwards, islandsOf, normalise, type Region, type Ring, regionArea } from "../geometry";
 import { layoutWord } from "../lettering";
 import { parsePiece, STOCKS, type Word } from "../piece";
-import { fineCircle, rectangle, reversed } from "../tests/shapes";
+import { fineCircle, rectangle } from "../tests/shapes";
 import { weld } from "./index";
 
 const library = shippedLibrary();
@@ -61,7 +61,7 @@ describe("weld", () => {
   it("remembers whose every edge is", () => {
     const parts = [
       { id: "plate", region: normalise([rectangle(0, 0, 20, 10)]) },
-      { id: "disc", region: normalise([reversed(fineCircle(10, 12, 5, 200))]) },
+      { id: "disc", region: normalise([backwards(fineCircle(10, 12, 5, 200))]) },
     ];
     const { region, owners } = weld(parts);
     region.forEach((ring, r) => {

@@ -28,7 +28,7 @@ const MAY_USE = {
   examine: ["geometry", "piece", "lettering", "holders", "weld", "measure", "joints", "judge"],
   report: ["geometry", "judge", "examine"],
   mend: ["geometry", "piece", "judge", "examine"],
-  shelf: ["geometry", "measure", "piece", "examine", "report"],
+  shelf: ["geometry", "measure", "piece", "lettering", "examine", "report"],
   formats: ["geometry", "piece"],
 };
 

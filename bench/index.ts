@@ -4,8 +4,9 @@
  */
 import { examine } from "@mend-joint/core";
 import { offerMends } from "@mend-joint/core/mend";
-import { applyMove, type Piece } from "@mend-joint/core/piece";
-import { shippedLibrary } from "@mend-joint/library";
+import { applyMove, type Piece, retype, type Word } from "@mend-joint/core/piece";
+import { measureLettering } from "@mend-joint/core/shelf";
+import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import { Bench } from "tinybench";
 import { growth } from "./growth";
 import { letters, oneWord, threeLines } from "./pieces";
@@ -74,7 +75,7 @@ for (const piece of [oneWord, threeLines, letters(200)]) {
   atLeast("ratio to erosion bisection, all letters", all / total, 100);
 }
 
-console.log("\nAims of the joint engine");
+console.log("\nAims");
 const topper = examine(threeLines, library);
 const loose = topper.findings.findIndex((finding) => finding.means !== "note");
 if (loose >= 0) {
@@ -90,6 +91,26 @@ const drag = await median("drag", () => {
 aim("one letter dragged, three lines", drag, 20, "ms");
 aim("three lines", totals.get("three lines")!, 40, "ms");
 aim("200 letters", totals.get("200 letters")!, 400, "ms");
+
+const typed = { ...oneWord.parts[0], text: "Wilhelma" } as Word;
+const cold = shippedLibrary();
+const shelfStart = performance.now();
+let firstFact = 0;
+for (const { id } of CATALOGUE) {
+  measureLettering(typed, id, oneWord, cold);
+  firstFact ||= performance.now() - shelfStart;
+}
+aim(`lettering shelf, ${CATALOGUE.length} families, cold`, performance.now() - shelfStart, 6000, "ms");
+aim("lettering shelf, first family", firstFact, 500, "ms");
+const fifteen = { ...oneWord, parts: [{ ...typed, text: "Wilhelmina Rosé" }, ...oneWord.parts.slice(1)] };
+let key = 0;
+const typing = await median("typing", () => {
+  examine(
+    { ...fifteen, parts: [retype(fifteen.parts[0] as Word, `Wilhelmina Ros${"aeiou"[++key % 5]}`), ...fifteen.parts.slice(1)] },
+    library,
+  );
+});
+aim("one key typed, 15 letters", typing, 60, "ms");
 
 const grown = await growth(library, median);
 aim("1,000 letters against n·log n", grown, 2, "×");

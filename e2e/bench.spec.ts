@@ -62,7 +62,9 @@ test("type a word with an i, see the dot, drag it down, take the file, check the
 test("letters on a bar: loose without it, held with it, weak when the overlap is too small", async ({ page }) => {
   await newPiece(page, "HILL");
   await openStep(page, /Lettering/);
-  await page.getByRole("radio", { name: /Archivo Black/ }).click();
+  await page.getByRole("button", { name: "Choose from the shelf" }).click();
+  await page.getByRole("button", { name: /Archivo Black/ }).click();
+  await page.getByRole("button", { name: "Back to the piece" }).click();
   await expect(verdict(page)).toContainText("Three letters fall off.");
   await openStep(page, /Holders/);
   await page.getByRole("button", { name: "Add a bar" }).click();

@@ -45,13 +45,16 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
     before: (page) => page.getByRole("button", { name: "Fall test" }).click(),
   },
   {
-    name: "bench-lettering",
+    name: "bench-shelf",
     path: "/bench/demo-boat-naming",
-    before: (page) =>
-      page
+    before: async (page) => {
+      await page
         .getByRole("button", { name: /Lettering/ })
         .first()
-        .click(),
+        .click();
+      await page.getByRole("button", { name: "Choose from the shelf" }).click();
+      await page.getByText("What survives best").waitFor({ timeout: 60_000 });
+    },
   },
 ];
 

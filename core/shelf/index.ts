@@ -3,8 +3,9 @@
  */
 import { examineSolids, type Library, layOutWords, solidsOf } from "../examine";
 import { type Box, backwards, type Region, ringArea } from "../geometry";
+import type { Font } from "../lettering";
 import { poleOf } from "../measure";
-import { type Piece, type Stock, type Word, widthToDraw } from "../piece";
+import { graphemesOf, type Piece, type Stock, type Word, widthToDraw } from "../piece";
 import { chainOf } from "../report";
 
 /** What a maker wants to know before choosing. Lengths in mm. */
@@ -26,6 +27,8 @@ export interface LetteringFacts {
   looseDots: number;
   /** Diameter of the largest disc in the smallest counter; `null` where there is none. */
   smallestCounter: number | null;
+  /** How many letters of the word have another letterform in this font. */
+  forms: number;
   /** How wide it would have to be, by the stock. */
   wanted: number;
   suits: Suitability;
@@ -64,9 +67,19 @@ export function measureLettering(
     pieces: examination.pieces,
     looseDots: chain.reduce((n, { dots }) => n + dots.filter(({ falls }) => falls).length, 0),
     smallestCounter: counters.length > 0 ? Math.min(...counters) : null,
+    forms: lettersWithForms(word.text, library.font(font)!),
     wanted,
   };
   return { ...facts, suits: suitability(facts) };
+}
+
+function lettersWithForms(text: string, font: Font): number {
+  let start = 0;
+  return graphemesOf(text).reduce((n, letter) => {
+    const forms = letter.trim() === "" ? [] : font.formsOf(text, start, start + letter.length);
+    start += letter.length;
+    return n + Number(forms.length > 0);
+  }, 0);
 }
 
 function suitability({ missing, thinnest, wanted }: Omit<LetteringFacts, "suits">): Suitability {

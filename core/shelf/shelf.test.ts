@@ -49,12 +49,14 @@ it("counters are measured, and letters that a font lacks are named and make it u
   expect(factsOf("Ωκεανός", "comfortaa-bold").missing).toEqual([]);
 });
 
-it("the thinnest stroke is never wider than any hold of the same word in the piece", () => {
+it("the thinnest stroke is never wider than any hold of the same word that a stroke decides", () => {
   for (const { id } of CATALOGUE.filter((_, i) => i % 4 === 0)) {
     const piece = pieceOf("Isolde");
     const facts = measureLettering(piece.parts[0] as Word, id, piece, library)!;
     const { holds } = examine({ ...piece, parts: [{ ...(piece.parts[0] as Word), font: id }] }, library);
-    for (const { width, falls, anchor } of holds) if (!falls && !anchor) expect(facts.thinnest).toBeLessThan(width + 0.05);
+    for (const { width, falls, anchor, neck } of holds) {
+      if (!falls && !anchor && neck!.parts.length < 2) expect(facts.thinnest).toBeLessThan(width + 0.05);
+    }
   }
 });
 

@@ -1,42 +1,51 @@
 import type { Piece, Word } from "@mend-joint/core/piece";
-import { RadioGroup } from "radix-ui";
-import { faceName, useFonts } from "../state/fonts";
+import { useBench } from "../state/bench";
+import { faceName, loadFace, useFonts } from "../state/fonts";
+import { Button } from "../ui/Button";
+import { LengthField } from "../ui/LengthField";
 import { changePart } from "./parts";
 
-/** The maker's own words in every lettering there is. */
+/** What each line is set in; the shelf has all there is. */
 export function LetteringStep({ piece }: { piece: Piece }) {
   const fonts = useFonts();
+  const shelf = useBench((state) => state.shelf);
   const words = piece.parts.filter((part): part is Word => part.kind === "word");
+  if (words.length === 0) return <p className="text-[13px] text-quiet">Add a word in step 1 first.</p>;
   return (
     <div className="flex flex-col gap-6">
-      {words.map((word, i) => (
-        <div key={word.id}>
-          {words.length > 1 && <h3 className="mb-1 text-[13px] text-quiet">Line {i + 1}</h3>}
-          <RadioGroup.Root
-            value={word.font}
-            aria-label={`Lettering of ${word.text || `line ${i + 1}`}`}
-            onValueChange={(font) => changePart<Word>(word.id, (old) => ({ ...old, font }))}
-            className="flex flex-col gap-1"
-          >
-            {fonts.map((font) => (
-              <RadioGroup.Item
-                key={font.id}
-                value={font.id}
-                className="-mx-2 rounded-xl border border-transparent px-3 py-2 text-left hover:bg-ink/4 data-[state=checked]:border-ink data-[state=checked]:bg-film"
-              >
-                <span className="block h-[42px] truncate text-[25px] leading-[42px]" style={{ fontFamily: faceName(font.id) }}>
-                  {word.text || "Skerrow"}
-                </span>
-                <span className="flex justify-between text-[12px] text-quiet">
-                  <span>{font.name}</span>
-                  <span>{font.style}</span>
-                </span>
-              </RadioGroup.Item>
-            ))}
-          </RadioGroup.Root>
-        </div>
-      ))}
-      {words.length === 0 && <p className="text-[13px] text-quiet">Add a word in step 1 first.</p>}
+      {words.map((word, i) => {
+        const font = fonts.find(({ id }) => id === word.font);
+        if (font) loadFace(font.id);
+        return (
+          <div key={word.id}>
+            {words.length > 1 && <h3 className="mb-1 text-[13px] text-quiet">Line {i + 1}</h3>}
+            <p className="h-[46px] truncate text-[27px] leading-[46px]" style={{ fontFamily: faceName(word.font) }}>
+              {word.text || "Skerrow"}
+            </p>
+            <p className="flex justify-between text-[13px] text-quiet">
+              <span>{font?.name ?? word.font}</span>
+              <span>{font?.style}</span>
+            </p>
+            <Button
+              className="mt-3 w-full"
+              disabled={word.text.trim() === "" || shelf === word.id}
+              onClick={() => useBench.setState({ shelf: word.id })}
+            >
+              {shelf === word.id ? "The shelf is open" : "Choose from the shelf"}
+            </Button>
+            <div className="mt-4">
+              <LengthField
+                label="Thicken strokes by"
+                value={word.thicken}
+                least={0}
+                most={10}
+                step={0.1}
+                onChange={(thicken) => changePart<Word>(word.id, (old) => ({ ...old, thicken }))}
+              />
+            </div>
+          </div>
+        );
+      })}
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { applyMove } from "@mend-joint/core/piece";
+import { applyMove, type Word } from "@mend-joint/core/piece";
 import { useEffect, useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import { Conflict } from "../bench/Conflict";
@@ -8,6 +8,7 @@ import { Steps } from "../bench/Steps";
 import { TopBar } from "../bench/TopBar";
 import { Verdict } from "../bench/Verdict";
 import { Chain } from "../chain/Chain";
+import { Shelf } from "../shelf/Shelf";
 import { isTyping, Stage } from "../stage/Stage";
 import type { ApiError } from "../state/api";
 import { clearBench, useBench, withMove } from "../state/bench";
@@ -54,6 +55,8 @@ export function BenchScreen() {
 function Bench() {
   const piece = usePiece((state) => state.piece)!;
   const examination = useBench((state) => state.examination);
+  const shelf = useBench((state) => state.shelf);
+  const choosing = piece.parts.find((part): part is Word => part.kind === "word" && part.id === shelf && part.text.trim() !== "");
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
       <TopBar piece={piece} />
@@ -64,7 +67,7 @@ function Bench() {
         </aside>
         <main className="flex min-h-0 min-w-0 flex-col">
           <Verdict examination={examination} piece={piece} />
-          <Stage piece={piece} />
+          {choosing ? <Shelf piece={piece} word={choosing} /> : <Stage piece={piece} />}
           {examination && <Chain examination={examination} />}
         </main>
         <aside className="flex min-h-0 flex-col border-l border-rule bg-ground" aria-label="What was found">

@@ -42,6 +42,8 @@ interface BenchState {
   preview: { added: Region; removed: Region } | null;
   /** How the piece is shown: in its material, or by the widths of its strokes. */
   show: "material" | "widths";
+  /** Word whose lettering is being chosen on the shelf. */
+  shelf: string | null;
   /** Counts fall tests; 0 before the first. */
   fallTest: number;
 }
@@ -60,6 +62,7 @@ const EMPTY: Omit<BenchState, "units"> = {
   place: null,
   preview: null,
   show: "material",
+  shelf: null,
   fallTest: 0,
 };
 

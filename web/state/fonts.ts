@@ -16,7 +16,6 @@ export function useFonts(): FontEntry[] {
     list ??= listFonts();
     list.then(
       (found) => {
-        for (const { id } of found) loadFace(id);
         setFonts(found);
       },
       () => {
@@ -27,7 +26,8 @@ export function useFonts(): FontEntry[] {
   return fonts;
 }
 
-function loadFace(id: string): void {
+/** Makes a font known to the browser's own text. */
+export function loadFace(id: string): void {
   if (faces.has(id)) return;
   const face = new FontFace(faceName(id), `url(${fontUrl(id)})`);
   document.fonts.add(face);

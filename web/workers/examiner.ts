@@ -3,7 +3,8 @@
  */
 import type { Examination } from "@mend-joint/core";
 import type { Mend, MendedAll } from "@mend-joint/core/mend";
-import type { Piece, Units } from "@mend-joint/core/piece";
+import type { Piece, Units, Word } from "@mend-joint/core/piece";
+import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { proxy, type Remote, wrap } from "comlink";
 import type { ExaminerApi } from "./examiner.worker";
 
@@ -47,6 +48,14 @@ export function mendsFor(piece: Piece, finding: number, units: Units): Promise<M
 export function mendAll(piece: Piece, units: Units): Promise<MendedAll> {
   mender ??= start();
   return mender.remote.mendAll(piece, units);
+}
+
+/** A worker of its own measures the lettering shelf, so that nothing else waits for it. */
+let shelver: ReturnType<typeof start> | undefined;
+
+export function letteringFacts(word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> {
+  shelver ??= start();
+  return shelver.remote.lettering(word, font, { stock: piece.stock, cut: piece.cut });
 }
 
 /** Ends whatever mending is under way; its answers never come. */

@@ -3,7 +3,8 @@
  */
 import type { Examination } from "@mend-joint/core";
 import type { Mend, MendedAll } from "@mend-joint/core/mend";
-import type { Piece, Units } from "@mend-joint/core/piece";
+import type { Piece, Units, Word } from "@mend-joint/core/piece";
+import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { expose } from "comlink";
 
 // Text shaping takes a moment to start. The worker must listen before that, or the first question would be lost.
@@ -20,6 +21,8 @@ const api = {
     (await examining).examinePiece(piece, units, skeleton, tell),
   mends: async (piece: Piece, finding: number, units: Units): Promise<Mend[]> =>
     (await examining).mendsFor(piece, finding, units),
+  lettering: async (word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> =>
+    (await examining).letteringFacts(word, font, piece),
   mendAll: async (piece: Piece, units: Units): Promise<MendedAll> => (await examining).mendPiece(piece, units),
 };
 

@@ -4,7 +4,8 @@
 import { type Examination, examine, type Library } from "@mend-joint/core";
 import { type Font, loadFont } from "@mend-joint/core/lettering";
 import { type Mend, type MendedAll, mendAll, offerMends } from "@mend-joint/core/mend";
-import type { Piece, Units } from "@mend-joint/core/piece";
+import type { Piece, Units, Word } from "@mend-joint/core/piece";
+import { type LetteringFacts, measureLettering } from "@mend-joint/core/shelf";
 
 const fonts = new Map<string, Font>();
 const loading = new Map<string, Promise<void>>();
@@ -61,4 +62,14 @@ export async function mendsFor(piece: Piece, index: number, units: Units): Promi
 export async function mendPiece(piece: Piece, units: Units): Promise<MendedAll> {
   await ensureFonts(piece);
   return mendAll(piece, library, units);
+}
+
+/** How a word would survive in a lettering. */
+export async function letteringFacts(
+  word: Word,
+  font: string,
+  piece: Pick<Piece, "stock" | "cut">,
+): Promise<LetteringFacts | null> {
+  await ensureFont(font);
+  return measureLettering(word, font, piece, library);
 }

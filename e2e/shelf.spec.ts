@@ -1,0 +1,56 @@
+/**
+ * The lettering shelf: the maker's own word in every lettering, measured, filtered, chosen.
+ */
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+
+const shelf = (page: Page) => page.getByRole("region", { name: "Lettering shelf" });
+
+async function openShelf(page: Page, word: string): Promise<void> {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByLabel("Word or line").fill(word);
+  await page
+    .getByRole("button", { name: /Lettering/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: "Choose from the shelf" }).click();
+  await expect(shelf(page)).toContainText("What survives best in this sheet comes first.", { timeout: 60_000 });
+}
+
+test("all letterings are measured and sorted; choosing one sets the word and turns the verdict", async ({ page }) => {
+  await openShelf(page, "Kate");
+  const cards = shelf(page).getByRole("listitem");
+  await expect(cards).toHaveCount(42);
+  await expect(cards.first()).toContainText("survives");
+  await expect(cards.last()).toContainText("unsuitable");
+  await expect(page.getByTestId("verdict")).toContainText("Everything holds.");
+  await shelf(page)
+    .getByRole("button", { name: /Archivo Black/ })
+    .click();
+  await expect(page.getByTestId("verdict")).toContainText("fall off");
+  await expect(shelf(page).getByRole("button", { name: /Archivo Black/ })).toHaveAttribute("aria-pressed", "true");
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(page.getByTestId("verdict")).toContainText("Everything holds.");
+  await shelf(page).getByRole("button", { name: "Back to the piece" }).click();
+  await expect(page.getByTestId("stage")).toBeVisible();
+});
+
+test("filters leave what was asked for, by keyboard as well; axe finds nothing serious", async ({ page }) => {
+  await openShelf(page, "Kate");
+  await page.getByRole("button", { name: "stencil", exact: true }).focus();
+  await page.keyboard.press("Space");
+  await expect(shelf(page).getByRole("listitem")).toHaveCount(2);
+  await page.getByRole("button", { name: "stencil", exact: true }).click();
+  await page.getByRole("button", { name: "joins itself", exact: true }).click();
+  await expect(shelf(page)).toContainText("Pacifico");
+  await expect(shelf(page)).not.toContainText("Archivo Black");
+  const { violations } = await new AxeBuilder({ page }).include('section[aria-label="Lettering shelf"]').analyze();
+  expect(violations.filter(({ impact }) => impact === "serious" || impact === "critical")).toEqual([]);
+});
+
+test("letters that a lettering lacks are named on its card", async ({ page }) => {
+  await openShelf(page, "Ωκεανός");
+  await expect(shelf(page).getByRole("button", { name: /Comfortaa Bold/ })).toContainText("strokes from");
+  await expect(shelf(page).getByRole("button", { name: /Archivo Black/ })).toContainText("has no κ ε");
+});

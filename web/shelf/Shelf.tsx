@@ -1,0 +1,97 @@
+/**
+ * The lettering shelf: the maker's own word in every lettering, as it would be cut, with what was measured of it.
+ */
+import type { Piece, Word } from "@mend-joint/core/piece";
+import { ToggleGroup } from "radix-ui";
+import { useState } from "react";
+import { changePart } from "../bench/parts";
+import type { FontEntry } from "../state/api";
+import { useBench } from "../state/bench";
+import { useFonts } from "../state/fonts";
+import { Button } from "../ui/Button";
+import { type ShelfRow, useShelf } from "./facts";
+import { ShelfCard } from "./ShelfCard";
+
+/** What is left of the shelf when a filter is on. */
+const FILTERS: { id: string; text: string; keeps(row: ShelfRow): boolean }[] = [
+  { id: "suits", text: "survives", keeps: ({ facts }) => facts?.suits === "well" },
+  {
+    id: "joins",
+    text: "joins itself",
+    keeps: ({ facts }) => !!facts && facts.neighbours > 0 && facts.joined === facts.neighbours,
+  },
+  { id: "heavy", text: "heavy", keeps: ({ facts }) => !!facts && facts.thinnest >= 1.5 * facts.wanted },
+  { id: "stencil", text: "stencil", keeps: ({ font }) => font.style === "stencil" },
+  { id: "forms", text: "has other letterforms", keeps: ({ facts }) => (facts?.forms ?? 0) > 0 },
+];
+
+export function Shelf({ piece, word }: { piece: Piece; word: Word }) {
+  const fonts = useFonts();
+  return fonts.length === 0 ? (
+    <p className="grid flex-1 place-items-center text-quiet">Fetching the lettering …</p>
+  ) : (
+    <Shelves piece={piece} word={word} fonts={fonts} />
+  );
+}
+
+function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: FontEntry[] }) {
+  const { rows, measured } = useShelf(word, piece, fonts);
+  const [filters, setFilters] = useState<string[]>([]);
+  const shown = rows.filter((row) => FILTERS.every(({ id, keeps }) => !filters.includes(id) || keeps(row)));
+  const close = () => useBench.setState({ shelf: null });
+  return (
+    <section aria-label="Lettering shelf" className="flex min-h-0 flex-1 flex-col bg-film">
+      <div className="flex items-center gap-4 border-b border-rule px-6 py-3">
+        <div className="min-w-0 flex-1">
+          <h2 className="truncate font-display text-[17px] font-semibold">
+            “{word.text.trim()}” in {fonts.length} letterings
+          </h2>
+          <p className="text-[13px] text-quiet" role="status">
+            {measured < fonts.length
+              ? `Measured ${measured} of ${fonts.length} …`
+              : "What survives best in this sheet comes first."}
+          </p>
+        </div>
+        <Button onClick={close}>Back to the piece</Button>
+      </div>
+      <div className="h-[2px] bg-rule" role="presentation">
+        <div className="h-full bg-holds transition-[width]" style={{ width: `${(100 * measured) / fonts.length}%` }} />
+      </div>
+      <ToggleGroup.Root
+        type="multiple"
+        value={filters}
+        onValueChange={setFilters}
+        aria-label="Show only what"
+        className="flex flex-wrap gap-1 px-6 pt-3 pb-1"
+      >
+        {FILTERS.map(({ id, text }) => (
+          <ToggleGroup.Item
+            key={id}
+            value={id}
+            className="rounded-full border border-quiet/40 px-3 py-1 text-[13px] hover:border-ink data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-film"
+          >
+            {text}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+      <div className="min-h-0 flex-1 overflow-y-auto px-6 pt-2 pb-6">
+        {shown.length === 0 && (
+          <p className="py-10 text-center text-quiet">
+            {measured < fonts.length ? "Nothing yet; the rest is being measured." : "No lettering is left. Take a filter off."}
+          </p>
+        )}
+        <ul className="grid grid-cols-2 gap-3">
+          {shown.map((row) => (
+            <li key={row.font.id}>
+              <ShelfCard
+                row={row}
+                chosen={word.font === row.font.id}
+                onChoose={() => changePart<Word>(word.id, (old) => ({ ...old, font: row.font.id }))}
+              />
+            </li>
+          ))}
+        </ul>
+      </div>
+    </section>
+  );
+}

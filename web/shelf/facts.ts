@@ -1,0 +1,51 @@
+/**
+ * Measured facts of a word in every lettering, one after the other, kept for as long as the page is open.
+ */
+import type { Piece, Word } from "@mend-joint/core/piece";
+import { type LetteringFacts, survival } from "@mend-joint/core/shelf";
+import { useEffect, useState } from "react";
+import type { FontEntry } from "../state/api";
+import { letteringFacts } from "../workers/examiner";
+
+const known = new Map<string, LetteringFacts | null>();
+/** More than this many are too many to keep. */
+const KEPT = 2000;
+
+/** Everything that changes the facts, and nothing else. */
+const keyOf = ({ text, size, thicken, tracking }: Word, { stock, cut }: Piece, font: string) =>
+  JSON.stringify([font, text, size, thicken, tracking, stock.leastWidth, stock.kerf, cut]);
+
+export interface ShelfRow {
+  font: FontEntry;
+  /** `undefined` while it has not been measured. */
+  facts: LetteringFacts | null | undefined;
+}
+
+/** @returns rows that are measured first, the best survivors leading; how many are measured */
+export function useShelf(word: Word, piece: Piece, fonts: readonly FontEntry[]): { rows: ShelfRow[]; measured: number } {
+  const [, setRound] = useState(0);
+  const key = keyOf(word, piece, "");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for what matters of the word and the piece
+  useEffect(() => {
+    let gone = false;
+    const measure = async () => {
+      for (const { id } of [...fonts].sort((a, b) => Number(b.id === word.font) - Number(a.id === word.font))) {
+        const each = keyOf(word, piece, id);
+        if (known.has(each)) continue;
+        const facts = await letteringFacts(word, id, piece).catch(() => null);
+        if (known.size > KEPT) known.clear();
+        known.set(each, facts);
+        if (gone) return;
+        setRound((round) => round + 1);
+      }
+    };
+    void measure();
+    return () => {
+      gone = true;
+    };
+  }, [key, fonts]);
+
+  const rows = fonts.map((font): ShelfRow => ({ font, facts: known.get(keyOf(word, piece, font.id)) }));
+  const rank = ({ facts }: ShelfRow) => (facts ? survival(facts) : -100);
+  return { rows: rows.sort((a, b) => rank(b) - rank(a)), measured: rows.filter(({ facts }) => facts !== undefined).length };
+}

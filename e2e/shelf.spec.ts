@@ -54,3 +54,33 @@ test("letters that a lettering lacks are named on its card", async ({ page }) =>
   await expect(shelf(page).getByRole("button", { name: /Comfortaa Bold/ })).toContainText("strokes from");
   await expect(shelf(page).getByRole("button", { name: /Archivo Black/ })).toContainText("has no κ ε");
 });
+
+test("another form of a letter is chosen from its real shapes; spacing by overlap joins what stood apart", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByLabel("Word or line").fill("Kate");
+  await page.getByRole("button", { name: /^the K,/ }).click();
+  const outline = () => page.locator('[data-solid$=":k1"]').last().getAttribute("d");
+  const usual = await outline();
+  await page
+    .getByRole("button", { name: /^Form / })
+    .first()
+    .click();
+  await expect.poll(outline).not.toBe(usual);
+  await page.getByRole("button", { name: "The usual form" }).click();
+  await expect.poll(outline).toBe(usual);
+
+  await page
+    .getByRole("button", { name: /Lettering/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: "Choose from the shelf" }).click();
+  await page.getByRole("button", { name: /Archivo Black/ }).click();
+  await page.getByRole("button", { name: "Back to the piece" }).click();
+  await expect(page.getByTestId("verdict")).toContainText("fall off");
+  await page.getByRole("button", { name: /^1 Words/ }).click();
+  await page.getByRole("radio", { name: "overlapped" }).click();
+  await page.getByLabel("Overlap", { exact: true }).fill("2.5");
+  await page.getByLabel("Overlap", { exact: true }).press("Enter");
+  await expect(page.getByTestId("verdict")).not.toContainText("fall");
+});

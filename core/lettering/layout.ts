@@ -5,6 +5,7 @@ import { type Box, joinBoxes, type Region, regionBox, translateRegion } from "..
 import type { Body } from "../measure";
 import { graphemesOf, type LetterChange, UNCHANGED_LETTER, type Word } from "../piece";
 import type { Font, LetterForm, ShapedGlyph } from "./font";
+import { touchingDistance } from "./touch";
 
 /** One separate island of a letter, in its final place. */
 export interface LetterIsland {
@@ -47,20 +48,22 @@ interface Cluster {
   glyphs: ShapedGlyph[];
   /** Pen position in font units. */
   x: number;
+  /** First character it stands for and the first that it does not, counted in letters. */
+  from: number;
+  to: number;
   change: LetterChange;
 }
 
 /** Shapes, sizes and places a word. Letters come in the order in which they are read from left to right. */
 export function layoutWord(word: Word, font: Font): WordLayout {
   const { clusters, missing } = clustersOf(word, font);
-  const scale = scaleOf(word, font, clusters);
-  const start = startOf(word, font, clusters, scale);
+  const touching = word.overlap === undefined ? [] : touchingDistances(font, clusters);
+  const scale = scaleOf(word, font, clusters, touching);
+  const start = startOf(word, font, clusters, touching, scale);
+  const pens = pensAt(word, clusters, touching, scale);
   const letters = clusters.map((cluster, i): Letter => {
     const { change } = cluster;
-    const origin = {
-      x: start + cluster.x * scale + i * word.tracking + change.dx,
-      y: word.at.y + change.dy,
-    };
+    const origin = { x: start + pens[i]! + change.dx, y: word.at.y + change.dy };
     const id = `${word.id}:${cluster.key}`;
     const islands = font.islands(cluster.glyphs, scale, word.thicken).flatMap(({ region, pole }, n): LetterIsland[] => {
       if (change.without?.includes(n)) return [];
@@ -109,10 +112,27 @@ function clustersOf(word: Word, font: Font): { clusters: Cluster[]; missing: Wor
     const x = Math.min(...glyphs.map((glyph) => glyph.x));
     const local = glyphs.map((glyph) => ({ ...glyph, x: glyph.x - x }));
     if (!font.extent(local)) continue;
-    clusters.push({ key, text, glyphs: local, x, change: word.changes[key] ?? UNCHANGED_LETTER });
+    clusters.push({ key, text, glyphs: local, x, from: index, to: next, change: word.changes[key] ?? UNCHANGED_LETTER });
   }
   clusters.sort((a, b) => a.x - b.x);
   return { clusters, missing };
+}
+
+/** One letter of a word in each form that the font has for it, the usual one first; outlines in mm from the letter's origin. */
+export function formsOfLetter(word: Word, key: string, font: Font): { form: string | undefined; region: Region }[] {
+  const usual = { ...word, changes: { ...word.changes, [key]: { ...(word.changes[key] ?? UNCHANGED_LETTER), form: undefined } } };
+  const graphemes = graphemesOf(word.text);
+  const index = word.keys.indexOf(key);
+  if (index < 0) return [];
+  const start = graphemes.slice(0, index).join("").length;
+  const forms = font.formsOf(word.text, start, start + graphemes[index]!.length);
+  return [undefined, ...forms].flatMap((form) => {
+    const changes = { ...usual.changes, [key]: { ...usual.changes[key]!, form } };
+    const letter = layoutWord({ ...usual, changes }, font).letters.find((each) => each.key === key);
+    if (!letter) return [];
+    const region = letter.islands.flatMap(({ region: island }) => translateRegion(island, -letter.origin.x, -letter.origin.y));
+    return [{ form, region }];
+  });
 }
 
 /** The letterforms that the maker has chosen, as stretches of the text. */
@@ -127,23 +147,60 @@ function formsIn(word: Word, graphemes: readonly string[]): LetterForm[] {
   return forms;
 }
 
+/** Size at which neighbours are compared, mm per em; the result is taken back to font units. */
+const COMPARED_AT = 100;
+
+/** For each letter how far from the one before its outline just touches, in font units; `null` after blanks, and where the two pass. */
+function touchingDistances(font: Font, clusters: Cluster[]): (number | null)[] {
+  const scale = COMPARED_AT / font.unitsPerEm;
+  return clusters.map((cluster, i) => {
+    const before = clusters[i - 1];
+    if (!before || (before.to !== cluster.from && cluster.to !== before.from)) return null;
+    // Dots and accents do not hold letters together.
+    const [left, right] = [before, cluster].map(({ glyphs }) => font.islands(glyphs, scale)[0]?.region ?? []) as [Region, Region];
+    const distance = touchingDistance(left, right);
+    return distance === null ? null : distance / scale;
+  });
+}
+
+/** Where each letter's origin stands at a scale, mm from the start of the baseline. */
+function pensAt(word: Word, clusters: Cluster[], touching: readonly (number | null)[], scale: number): number[] {
+  let pen = 0;
+  return clusters.map(({ x }, i) => {
+    const before = clusters[i - 1];
+    const touch = touching[i];
+    if (!before) pen = x * scale;
+    // Strokes that are grown by half a width on each side meet a whole width sooner.
+    else if (typeof touch === "number") pen += touch * scale + word.thicken - word.overlap!;
+    else pen += (x - before.x) * scale + word.tracking;
+    return pen;
+  });
+}
+
 /** Left and right end of the lettering at a scale, measured from the start of the baseline. */
-function reachAt(word: Word, font: Font, clusters: Cluster[], scale: number): [number, number] {
+function reachAt(
+  word: Word,
+  font: Font,
+  clusters: Cluster[],
+  touching: readonly (number | null)[],
+  scale: number,
+): [number, number] {
   let [left, right] = [Infinity, -Infinity];
-  clusters.forEach(({ x, glyphs, change }, i) => {
+  const pens = pensAt(word, clusters, touching, scale);
+  clusters.forEach(({ glyphs, change }, i) => {
     const extent = font.extent(glyphs)!;
-    const origin = x * scale + i * word.tracking + change.dx;
+    const origin = pens[i]! + change.dx;
     left = Math.min(left, origin + extent.minX * scale);
     right = Math.max(right, origin + extent.maxX * scale);
   });
   return left <= right ? [left, right] : [0, 0];
 }
 
-function scaleOf(word: Word, font: Font, clusters: Cluster[]): number {
+function scaleOf(word: Word, font: Font, clusters: Cluster[], touching: readonly (number | null)[]): number {
   if (word.size.by === "cap-height" || clusters.length === 0) return word.size.mm / font.capHeight;
   const wanted = word.size.mm;
   const width = (scale: number) => {
-    const [left, right] = reachAt(word, font, clusters, scale);
+    const [left, right] = reachAt(word, font, clusters, touching, scale);
     return right - left;
   };
   // Spacing and moved letters do not grow with the scale, so it is searched for: the width never shrinks with it.
@@ -158,10 +215,10 @@ function scaleOf(word: Word, font: Font, clusters: Cluster[]): number {
   return Math.max(high, 0.1 / font.unitsPerEm);
 }
 
-function startOf(word: Word, font: Font, clusters: Cluster[], scale: number): number {
+function startOf(word: Word, font: Font, clusters: Cluster[], touching: readonly (number | null)[], scale: number): number {
   if (word.align === "left") return word.at.x;
   // Moved letters must not push the rest of the word about, so the alignment leaves their moves out.
   const still = clusters.map((cluster) => ({ ...cluster, change: UNCHANGED_LETTER }));
-  const [left, right] = reachAt(word, font, still, scale);
+  const [left, right] = reachAt(word, font, still, touching, scale);
   return word.at.x - (word.align === "centre" ? (left + right) / 2 : right);
 }

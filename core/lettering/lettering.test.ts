@@ -3,7 +3,7 @@ import { create } from "fontkit";
 import { describe, expect, it } from "vitest";
 import { joinBoxes, regionBox, regionPerimeter } from "../geometry";
 import { parsePiece, STOCKS, type Word } from "../piece";
-import { FontError, layoutWord, loadFont } from "./index";
+import { FontError, formsOfLetter, layoutWord, loadFont } from "./index";
 
 const library = shippedLibrary();
 const NAMES = ["Isolde", "Jiří", "Zoë", "Bjørn", "Wilhelmina", "Kit", "Ffion", "Ángela", "To AV Wa."];
@@ -108,4 +108,30 @@ it("curves are followed: the perimeter grows in step with the size", () => {
 it("refuses what is not a font", () => {
   expect(() => loadFont("x", "Broken", new Uint8Array([1, 2, 3]))).toThrow(FontError);
   expect(() => loadFont("x", "Huge", new Uint8Array(20_000_001))).toThrow("larger than");
+});
+
+it("has a letter in each form of the font, the usual one first, all different, none of its neighbours touched", () => {
+  const piece = parsePiece({
+    name: "w",
+    stock: STOCKS[0],
+    parts: [{ kind: "word", id: "w", text: "Kate", font: "pacifico", size: { by: "cap-height", mm: 20 } }],
+  });
+  const word = piece.parts[0] as Word;
+  const forms = formsOfLetter(word, "k1", library.font("pacifico")!);
+  expect(forms.length).toBeGreaterThan(1);
+  expect(forms[0]!.form).toBeUndefined();
+  expect(new Set(forms.map(({ region }) => regionPerimeter(region).toFixed(3))).size).toBe(forms.length);
+  const chosen = { ...word, changes: { k1: { dx: 0, dy: 0, dotDx: 0, dotDy: 0, form: forms[1]!.form } } };
+  const [usual, other] = [word, chosen].map((each) => layoutWord(each, library.font("pacifico")!).letters);
+  expect(other!.map(({ text }) => text)).toEqual(usual!.map(({ text }) => text));
+  expect(regionPerimeter(other![0]!.islands[0]!.region)).toBeCloseTo(regionPerimeter(forms[1]!.region), 6);
+  expect(regionPerimeter(other![2]!.islands[0]!.region)).toBeCloseTo(regionPerimeter(usual![2]!.islands[0]!.region), 6);
+  expect(formsOfLetter(word, "nobody", library.font("pacifico")!)).toEqual([]);
+});
+
+it("leaves out the pieces of a letter that the maker does not want", () => {
+  const whole = layout("i", "pacifico").letters[0]!.islands;
+  const { letters } = layout("i", "pacifico", { changes: { k1: { without: [1] } } });
+  expect(whole).toHaveLength(2);
+  expect(letters[0]!.islands.map(({ id }) => id)).toEqual([whole[0]!.id]);
 });

@@ -54,6 +54,11 @@ const word = z
     size: wordSize,
     /** Added between letters, mm; negative brings them together. */
     tracking: z.number().min(-50).max(50).default(0),
+    /**
+     * Neighbours reach into each other by so much, mm, measured on their outlines; negative leaves a gap. Left out, letters stand
+     * as the font has them, with the tracking.
+     */
+    overlap: z.number().min(-50).max(50).optional(),
     /** Strokes grown by so much in all, mm: half of it on each side. */
     thicken: z.number().min(0).max(10).default(0),
     /** Left end of the baseline. */

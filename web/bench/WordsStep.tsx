@@ -6,6 +6,7 @@ import { usePiece } from "../state/piece";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
+import { Letterforms } from "./Letterforms";
 import { addPart, changePart, removePart, roomForParts } from "./parts";
 
 export function WordsStep({ piece }: { piece: Piece }) {
@@ -105,15 +106,42 @@ function WordForm({ word, only }: { word: Word; only: boolean }) {
           step={1}
           onChange={(mm) => changePart<Word>(word.id, (old) => ({ ...old, size: { ...old.size, mm } }))}
         />
-        <LengthField
-          label="Letter spacing"
-          value={word.tracking}
-          least={-50}
-          most={50}
-          step={0.1}
-          onChange={(tracking) => changePart<Word>(word.id, (old) => ({ ...old, tracking }))}
-        />
+        {word.overlap === undefined ? (
+          <LengthField
+            label="Letter spacing"
+            value={word.tracking}
+            least={-50}
+            most={50}
+            step={0.1}
+            onChange={(tracking) => changePart<Word>(word.id, (old) => ({ ...old, tracking }))}
+          />
+        ) : (
+          <LengthField
+            label="Overlap"
+            value={word.overlap}
+            least={-50}
+            most={50}
+            step={0.1}
+            onChange={(overlap) => changePart<Word>(word.id, (old) => ({ ...old, overlap }))}
+          />
+        )}
       </div>
+      <Choice
+        label="Letters stand"
+        value={word.overlap === undefined ? "font" : "overlap"}
+        options={[
+          { value: "font", text: "as the font has them" },
+          { value: "overlap", text: "overlapped" },
+        ]}
+        onChange={(way) =>
+          changePart<Word>(word.id, ({ overlap: _, ...old }) => (way === "overlap" ? { ...old, overlap: 0.8 } : old))
+        }
+      />
+      {word.overlap !== undefined && (
+        <p className="-mt-1 text-[12px] text-quiet">
+          Every two neighbours reach into each other by the same amount, measured on their outlines. Below 0 a gap is left.
+        </p>
+      )}
     </div>
   );
 }
@@ -142,7 +170,7 @@ function LetterMove({ words }: { words: Word[] }) {
   const set = (field: keyof typeof change, mm: number) =>
     changePart<Word>(wordId, (old) => ({ ...old, changes: { ...old.changes, [key]: { ...change, [field]: mm } } }));
   const moved = change[x] !== 0 || change[y] !== 0;
-  const reshaped = what === "letter" && (change.form !== undefined || (change.without ?? []).length > 0);
+  const incomplete = what === "letter" && (change.without ?? []).length > 0;
   return (
     <div className="border-t border-rule pt-4">
       <h3 className="text-[14px] font-semibold">
@@ -167,17 +195,16 @@ function LetterMove({ words }: { words: Word[] }) {
           onChange={(mm) => set(y, mm)}
         />
       </div>
-      {reshaped && (
+      {what === "letter" && <Letterforms word={word} letterKey={key} />}
+      {incomplete && (
         <div className="mt-2 flex items-center justify-between gap-2 text-[13px]">
-          <span>{change.form ? `Another form of this letter (${change.form})` : "Pieces of it are left out"}</span>
+          <span>Pieces of it are left out</span>
           <Button
             look="quiet"
             className="h-8 shrink-0 px-3"
-            onClick={() =>
-              usePiece.getState().change((old) => changeLetter(old, wordId, key, ({ form: _, without: __, ...rest }) => rest))
-            }
+            onClick={() => usePiece.getState().change((old) => changeLetter(old, wordId, key, ({ without: _, ...rest }) => rest))}
           >
-            As usual
+            Put them back
           </Button>
         </div>
       )}

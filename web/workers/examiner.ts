@@ -2,6 +2,7 @@
  * The screen's end of the examining worker: only the newest question counts.
  */
 import type { Examination } from "@mend-joint/core";
+import type { Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll } from "@mend-joint/core/mend";
 import type { Piece, Units, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
@@ -56,6 +57,11 @@ let shelver: ReturnType<typeof start> | undefined;
 export function letteringFacts(word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> {
   shelver ??= start();
   return shelver.remote.lettering(word, font, { stock: piece.stock, cut: piece.cut });
+}
+
+export function letterforms(word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> {
+  shelver ??= start();
+  return shelver.remote.forms(word, key);
 }
 
 /** Ends whatever mending is under way; its answers never come. */

@@ -2,6 +2,7 @@
  * Examines pieces away from the screen, so that typing and dragging never wait.
  */
 import type { Examination } from "@mend-joint/core";
+import type { Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll } from "@mend-joint/core/mend";
 import type { Piece, Units, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
@@ -23,6 +24,8 @@ const api = {
     (await examining).mendsFor(piece, finding, units),
   lettering: async (word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> =>
     (await examining).letteringFacts(word, font, piece),
+  forms: async (word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> =>
+    (await examining).letterforms(word, key),
   mendAll: async (piece: Piece, units: Units): Promise<MendedAll> => (await examining).mendPiece(piece, units),
 };
 

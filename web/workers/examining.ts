@@ -2,7 +2,8 @@
  * Examining with the fonts of the server.
  */
 import { type Examination, examine, type Library } from "@mend-joint/core";
-import { type Font, loadFont } from "@mend-joint/core/lettering";
+import type { Region } from "@mend-joint/core/geometry";
+import { type Font, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
 import { type Mend, type MendedAll, mendAll, offerMends } from "@mend-joint/core/mend";
 import type { Piece, Units, Word } from "@mend-joint/core/piece";
 import { type LetteringFacts, measureLettering } from "@mend-joint/core/shelf";
@@ -72,4 +73,11 @@ export async function letteringFacts(
 ): Promise<LetteringFacts | null> {
   await ensureFont(font);
   return measureLettering(word, font, piece, library);
+}
+
+/** A letter in each form that its font has for it. */
+export async function letterforms(word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> {
+  await ensureFont(word.font);
+  const font = fonts.get(word.font);
+  return font ? formsOfLetter(word, key, font) : [];
 }

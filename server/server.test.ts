@@ -225,3 +225,15 @@ describe("killed in the middle of saves", () => {
     rmSync(path, { recursive: true });
   }, 90_000);
 });
+
+it("only the worker's script may evaluate; pages may not", async () => {
+  const { db, close } = await openDatabase(IN_MEMORY);
+  const app = createApp({ db, host: "127.0.0.1" });
+  const policy = async (path: string) =>
+    (await app.request(path, { headers: { host: "127.0.0.1" } })).headers.get("content-security-policy")!;
+  expect(await policy("/assets/examiner.worker-Ab_1-c.js")).toContain("'unsafe-eval'");
+  for (const path of ["/", "/api/health", "/assets/index-x.js", "/assets/evil.worker-x.js/../index.js", "/bench/a.worker-b.js"]) {
+    expect(await policy(path), path).not.toContain("'unsafe-eval'");
+  }
+  await close();
+});

@@ -184,3 +184,37 @@ describe("outlines from elsewhere", () => {
     expect(report.verdict).toBe("weak");
   });
 });
+
+describe("what is merely worth knowing", () => {
+  it("a letter sunk in its bar is told, one that vanishes in it is swallowed", () => {
+    const kinds = (overlap: number, height: number) =>
+      examine(pieceOf("HIM", "archivo-black", [{ kind: "bar", id: "bar", overlap, height, overhang: 4 }]), library).findings.map(
+        ({ kind, means }) => `${kind} ${means}`,
+      );
+    expect(kinds(2, 6)).toEqual([]);
+    expect(kinds(14, 18)).toContain("sunk note");
+    expect(kinds(24, 30)).toContain("swallowed note");
+  });
+
+  it("the same word twice in one place is an error", () => {
+    const [word] = pieceOf("Kate", "pacifico").parts;
+    const { verdict, findings } = examine(
+      parsePiece({ name: "Twice", stock: STOCKS[0], parts: [word, { ...word, id: "w2" }] }),
+      library,
+    );
+    expect(verdict).toBe("weak");
+    expect(findings.filter(({ kind }) => kind === "duplicate")).toHaveLength(4);
+  });
+
+  it("can be left out to save time, and the stages are told as they begin", () => {
+    const piece = demoPieces().find(({ id }) => id === "demo-sea-kale")!;
+    const stages: string[] = [];
+    const quick = examine(piece, library, { notes: false, onProgress: (stage) => stages.push(stage) });
+    expect(quick.findings.every(({ means }) => means !== "note")).toBe(true);
+    expect(stages).toEqual(["lettering", "holders", "weld", "measure", "joints", "judge", "report"]);
+    const { skeleton, thinnest } = examine(piece, library, { skeleton: true, thinnest: true });
+    expect(skeleton!.length % 6).toBe(0);
+    expect(skeleton!.every(Number.isFinite)).toBe(true);
+    expect(thinnest).toBeGreaterThan(0.5);
+  });
+});

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import {
   applyMove,
+  changeLetter,
   editableNumber,
   formatLength,
   freeId,
@@ -170,5 +171,36 @@ describe("lengths", () => {
   it("finds stock by id or name", () => {
     expect(stockByName("Birch 3 mm")?.id).toBe("birch-3");
     expect(stockByName("oak")).toBeUndefined();
+  });
+});
+
+describe("changes of one letter", () => {
+  const named = piece([{ kind: "word", id: "w", text: "Kit", font: "pacifico", size: { by: "cap-height", mm: 20 } }]);
+  const changesOf = (of: Piece) => (of.parts[0] as Word).changes;
+
+  it("a letterform and left-out pieces are kept beside moves, and go when nothing is left of them", () => {
+    const formed = changeLetter(named, "w", "k1", (old) => ({ ...old, form: "salt" }));
+    const moved = applyMove(formed, { what: "letter", wordId: "w", key: "k1", dx: 1, dy: 0 });
+    expect(changesOf(moved).k1).toMatchObject({ form: "salt", dx: 1 });
+    const still = applyMove(moved, { what: "letter", wordId: "w", key: "k1", dx: -1, dy: 0 });
+    expect(changesOf(still).k1).toMatchObject({ form: "salt", dx: 0 });
+    expect(changesOf(changeLetter(still, "w", "k1", ({ form: _, ...old }) => old))).toEqual({});
+    expect(changesOf(named)).toEqual({});
+  });
+
+  it("refuses what is no feature of a font", () => {
+    for (const form of ["", "salt=", "s", "salt=123", "salt;x"]) {
+      expect(() => parsePiece({ ...named, parts: [{ ...named.parts[0], changes: { k1: { form } } }] }), form).toThrow("feature");
+    }
+  });
+
+  it("documents from before there were accepted findings have none", () => {
+    const { accepted: _, ...old } = named;
+    expect(parsePiece(old).accepted).toEqual([]);
+  });
+
+  it("a filling goes along with its place when it is dragged", () => {
+    const filled = piece([{ kind: "fill", id: "f", at: { x: 1, y: 2 }, width: 0.3, reach: 3 }]);
+    expect(applyMove(filled, { what: "holder", id: "f", dx: 0.5, dy: -1 }).parts[0]).toMatchObject({ at: { x: 1.5, y: 1 } });
   });
 });

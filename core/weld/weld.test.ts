@@ -6,7 +6,7 @@ import { backwards, islandsOf, normalise, type Region, type Ring, regionArea } f
 import { layoutWord } from "../lettering";
 import { parsePiece, STOCKS, type Word } from "../piece";
 import { fineCircle, rectangle } from "../tests/shapes";
-import { weld } from "./index";
+import { outlineLeft, weld, weldAgain } from "./index";
 
 const library = shippedLibrary();
 
@@ -77,4 +77,28 @@ describe("weld", () => {
   it("of nothing is nothing", () => {
     expect(weld([])).toEqual({ region: [], owners: [] });
   });
+});
+
+it("knows how much of every part's outline is left", () => {
+  // A stem 3 wide stands 1 deep in a bar: it loses its foot and 1 mm on each side, the bar 3 mm of its upper edge.
+  const parts = [
+    { id: "stem", region: [rectangle(5, 5, 3, 10)] },
+    { id: "bar", region: [rectangle(0, 0, 40, 6)] },
+  ];
+  const [stem, bar] = outlineLeft(weld(parts), 2);
+  expect(stem).toBeCloseTo(26 - 3 - 2, 3);
+  expect(bar).toBeCloseTo(92 - 3, 3);
+  const [hidden] = outlineLeft(weld([{ id: "dot", region: [rectangle(10, 2, 2, 2)] }, parts[1]!]), 2);
+  expect(hidden).toBe(0);
+});
+
+it("welding again changes nothing where nothing was wrong, and keeps the owners", () => {
+  const parts = [
+    { id: "a", region: [rectangle(0, 0, 10, 10)] },
+    { id: "b", region: [rectangle(8, 4, 10, 2)] },
+  ];
+  const once = weld(parts);
+  const twice = weldAgain(once, parts);
+  expect(regionArea(twice.region)).toBeCloseTo(regionArea(once.region), 9);
+  expect([...twice.owners[0]!].sort()).toEqual([...once.owners[0]!].sort());
 });

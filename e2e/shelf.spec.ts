@@ -84,3 +84,15 @@ test("another form of a letter is chosen from its real shapes; spacing by overla
   await page.getByLabel("Overlap", { exact: true }).press("Enter");
   await expect(page.getByTestId("verdict")).not.toContainText("fall");
 });
+
+test("dots that join themselves stay joined through a change of the spelling", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByLabel("Word or line").fill("Kit");
+  await expect(page.getByTestId("verdict")).toContainText("The dot of i falls off.");
+  await page.getByRole("radio", { name: "joined", exact: true }).click();
+  await expect(page.getByTestId("verdict")).toContainText("Everything holds.");
+  await page.getByLabel("Word or line").fill("Kittiwaki");
+  await expect(page.getByRole("button", { name: /^the third i,/ })).toBeVisible();
+  await expect(page.getByTestId("verdict")).toContainText("Everything holds.");
+});

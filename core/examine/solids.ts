@@ -6,7 +6,7 @@ import { barOutline, type EndPlace, fillOutline, type Surroundings, stickOutline
 import type { Finding, PartLabel, Verdict } from "../judge";
 import { type Font, type Letter, type LetterIsland, layoutWord, type WordLayout } from "../lettering";
 import type { Body } from "../measure";
-import { type Anchor, graphemesOf, type Part, type Piece } from "../piece";
+import { type Anchor, graphemesOf, type Part, type Piece, widthToDraw } from "../piece";
 
 /** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
 export interface Library {
@@ -38,7 +38,7 @@ export function layOutWords(piece: Piece, library: Library): { layouts: WordLayo
       );
       continue;
     }
-    const layout = layoutWord(part, font);
+    const layout = layoutWord(part, font, widthToDraw(piece));
     layouts.push(layout);
     if (layout.missing.length === 0) continue;
     const letters = [...new Set(layout.missing.map(({ text }) => text))].map((text) => printable(text)).join(" ");

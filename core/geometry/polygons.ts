@@ -25,16 +25,17 @@ export interface TracedRegion {
   corners: Int32Array[];
 }
 
-function toPaths(rings: readonly Ring[]): PathsD {
+/** @param corner number of the corner before the first */
+function toPaths(rings: readonly Ring[], corner = 0): PathsD {
   const paths = new clipper.PathsD();
-  let corner = 0;
   for (const ring of rings) {
     const n = ring.length / 2;
     const flat = new Float64Array(3 * n);
     for (let i = 0; i < n; i++) {
       flat[3 * i] = Math.round(ring[2 * i]! * GRID);
       flat[3 * i + 1] = Math.round(ring[2 * i + 1]! * GRID);
-      flat[3 * i + 2] = ++corner;
+      corner++;
+      flat[3 * i + 2] = corner;
     }
     const path = new clipper.PathD();
     path.assign(flat);
@@ -70,7 +71,13 @@ function fromPaths(paths: PathsD): TracedRegion {
 }
 
 function combine(kind: ClipType, subject: readonly Ring[], clip: readonly Ring[], rule: FillRule): TracedRegion {
-  const [subjects, clips] = [toPaths(subject), toPaths(clip)];
+  const [subjects, clips] = [
+    toPaths(subject),
+    toPaths(
+      clip,
+      subject.reduce((n, ring) => n + ring.length / 2, 0),
+    ),
+  ];
   const result = clipper.BooleanOpD(kind, rule, subjects, clips, PRECISION);
   subjects.delete();
   clips.delete();
@@ -103,6 +110,11 @@ export function difference(from: Region, take: Region): Region {
 
 export function intersection(a: Region, b: Region): Region {
   return combine(clipper.ClipType.Intersection, a, b, clipper.FillRule.NonZero).region;
+}
+
+/** Intersection, and where its corners come from: corners of `a` are numbered first, then those of `b`. */
+export function intersectionTraced(a: Region, b: Region): TracedRegion {
+  return combine(clipper.ClipType.Intersection, a, b, clipper.FillRule.NonZero);
 }
 
 /** The region grown (or, for negative distances, shrunk) by a distance in mm, with round corners. */

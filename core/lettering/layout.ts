@@ -4,7 +4,8 @@
 import { type Box, joinBoxes, type Region, regionBox, translateRegion } from "../geometry";
 import type { Body } from "../measure";
 import { graphemesOf, type LetterChange, UNCHANGED_LETTER, type Word } from "../piece";
-import type { Font, LetterForm, ShapedGlyph } from "./font";
+import { biteShifts } from "./dots";
+import type { Font, Island, LetterForm, ShapedGlyph } from "./font";
 import { touchingDistance } from "./touch";
 
 /** One separate island of a letter, in its final place. */
@@ -54,8 +55,12 @@ interface Cluster {
   change: LetterChange;
 }
 
-/** Shapes, sizes and places a word. Letters come in the order in which they are read from left to right. */
-export function layoutWord(word: Word, font: Font): WordLayout {
+/**
+ * Shapes, sizes and places a word. Letters come in the order in which they are read from left to right.
+ *
+ * @param joint how wide dots and accents are joined to their letters where they are to bite, mm
+ */
+export function layoutWord(word: Word, font: Font, joint = 1.5): WordLayout {
   const { clusters, missing } = clustersOf(word, font);
   const touching = word.overlap === undefined ? [] : touchingDistances(font, clusters);
   const scale = scaleOf(word, font, clusters, touching);
@@ -65,10 +70,12 @@ export function layoutWord(word: Word, font: Font): WordLayout {
     const { change } = cluster;
     const origin = { x: start + pens[i]! + change.dx, y: word.at.y + change.dy };
     const id = `${word.id}:${cluster.key}`;
-    const islands = font.islands(cluster.glyphs, scale, word.thicken).flatMap(({ region, pole }, n): LetterIsland[] => {
+    const alone = font.islands(cluster.glyphs, scale, word.thicken);
+    const shifts = word.dots === "bite" ? shiftsOf(alone, joint) : [];
+    const islands = alone.flatMap(({ region, pole }, n): LetterIsland[] => {
       if (change.without?.includes(n)) return [];
       const dx = origin.x + (n > 0 ? change.dotDx : 0);
-      const dy = origin.y + (n > 0 ? change.dotDy : 0);
+      const dy = origin.y + (n > 0 ? change.dotDy : 0) + (shifts[n] ?? 0);
       const island = {
         id: n === 0 ? id : `${id}.${n}`,
         region: translateRegion(region, dx, dy),
@@ -133,6 +140,20 @@ export function formsOfLetter(word: Word, key: string, font: Font): { form: stri
     const region = letter.islands.flatMap(({ region: island }) => translateRegion(island, -letter.origin.x, -letter.origin.y));
     return [{ form, region }];
   });
+}
+
+/** Islands are the same objects for as long as the font keeps them, so what was found for them is kept as well. */
+const knownShifts = new WeakMap<Island[], Map<number, number[]>>();
+
+function shiftsOf(islands: Island[], joint: number): number[] {
+  const known = knownShifts.get(islands) ?? new Map<number, number[]>();
+  knownShifts.set(islands, known);
+  let shifts = known.get(joint);
+  if (!shifts) {
+    shifts = biteShifts(islands, joint);
+    known.set(joint, shifts);
+  }
+  return shifts;
 }
 
 /** The letterforms that the maker has chosen, as stretches of the text. */

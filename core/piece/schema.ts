@@ -59,6 +59,8 @@ const word = z
      * as the font has them, with the tracking.
      */
     overlap: z.number().min(-50).max(50).optional(),
+    /** Dots and accents stay where the font has them, or come to their letter until they bite. */
+    dots: z.enum(["leave", "bite"]).default("leave"),
     /** Strokes grown by so much in all, mm: half of it on each side. */
     thicken: z.number().min(0).max(10).default(0),
     /** Left end of the baseline. */

@@ -130,7 +130,7 @@ function WordForm({ word, only }: { word: Word; only: boolean }) {
         label="Letters stand"
         value={word.overlap === undefined ? "font" : "overlap"}
         options={[
-          { value: "font", text: "as the font has them" },
+          { value: "font", text: "as in the font" },
           { value: "overlap", text: "overlapped" },
         ]}
         onChange={(way) =>
@@ -142,6 +142,15 @@ function WordForm({ word, only }: { word: Word; only: boolean }) {
           Every two neighbours reach into each other by the same amount, measured on their outlines. Below 0 a gap is left.
         </p>
       )}
+      <Choice
+        label="Dots and accents"
+        value={word.dots}
+        options={[
+          { value: "leave", text: "as in the font" },
+          { value: "bite", text: "joined" },
+        ]}
+        onChange={(dots) => changePart<Word>(word.id, (old) => ({ ...old, dots }))}
+      />
     </div>
   );
 }

@@ -96,3 +96,36 @@ test("dots that join themselves stay joined through a change of the spelling", a
   await expect(page.getByRole("button", { name: /^the third i,/ })).toBeVisible();
   await expect(page.getByTestId("verdict")).toContainText("Everything holds.");
 });
+
+test("a line is placed by figures, lined up, and taken along whole with Alt", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByLabel("Word or line").fill("Kate");
+  await page.getByRole("button", { name: "Add a line" }).click();
+  await page.getByLabel("Word or line").last().fill("Lou");
+  await expect(page.getByTestId("verdict")).toContainText("wants");
+  await page.getByLabel("Line up").last().fill("-18");
+  await page.getByLabel("Line up").last().press("Enter");
+  const left = () =>
+    page
+      .locator('[data-solid$=":k1"]')
+      .last()
+      .evaluate((path) => (path as SVGPathElement).getBBox().x);
+  const centred = await left();
+  await page.getByRole("radio", { name: "left end" }).last().click();
+  await expect.poll(left).toBeGreaterThan(centred + 3);
+
+  const outlines = () => page.locator("[data-solid]").evaluateAll((paths) => paths.map((path) => path.getAttribute("d")));
+  const before = await outlines();
+  const box = (await page.locator('[data-solid$=":k2"]').last().boundingBox())!;
+  await page.keyboard.down("Alt");
+  await page.mouse.move(box.x + box.width / 2, box.y + 6);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 40, box.y + 20, { steps: 4 });
+  await page.mouse.up();
+  await page.keyboard.up("Alt");
+  await expect
+    .poll(async () => (await outlines()).filter((outline, i) => outline !== before[i]).length)
+    .toBeGreaterThanOrEqual(3);
+  await expect(page.getByLabel("Line right").last()).not.toHaveValue("0");
+});

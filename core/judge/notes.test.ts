@@ -80,6 +80,11 @@ describe("thin where nothing hangs on it", () => {
     expect(notes[0]!.message).toContain("The e is thinner than 1.5 mm in two places, 0.7 mm at the narrowest.");
   });
 
+  it("a hair below the limit does not read as if it were the limit", () => {
+    const [note] = judgeStrokes([letter("u")], [zone({ width: 1.66 })], [], 1.68);
+    expect(note!.message).toContain("The u is thinner than 1.68 mm: 1.66 mm.");
+  });
+
   it("a place that is told as a finding is not told again", () => {
     const known = { chord: { from: at, to: at }, at: { x: 0.4, y: 0 } } as Finding;
     expect(judgeStrokes([letter("e")], [zone({})], [known], 1.5)).toEqual([]);

@@ -61,11 +61,11 @@ export function judgeStrokes(
     const ids = key.split(" ");
     const { width, from, to } = places[0]!;
     const where = ids.length > 1 ? `The place ${placeName(ids, labels)}` : capital(nameOf(labels.get(ids[0]!)));
-    const often =
-      places.length > 1
-        ? ` in ${countWord(places.length)} places, ${formatLength(width, units)} at the narrowest`
-        : `: ${formatLength(width, units)}`;
-    const message = `${where} is thinner than ${limit}${often}. Nothing hangs on it, but it may burn through.`;
+    // A hair below the limit must not read as if it were the limit.
+    const digits = formatLength(width, units) === limit ? 2 : 1;
+    const narrowest = formatLength(width, units, digits);
+    const often = places.length > 1 ? ` in ${countWord(places.length)} places, ${narrowest} at the narrowest` : `: ${narrowest}`;
+    const message = `${where} is thinner than ${formatLength(leastWidth, units, digits)}${often}. Nothing hangs on it, but it may burn through.`;
     const at = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 };
     findings.push({ kind: "hairline", parts: ids, meeting: ids.length, at, width, chord: { from, to }, means: "note", message });
   }

@@ -142,6 +142,7 @@ function WordForm({ word, only }: { word: Word; only: boolean }) {
           Every two neighbours reach into each other by the same amount, measured on their outlines. Below 0 a gap is left.
         </p>
       )}
+      {!only && <LinePlace word={word} />}
       <Choice
         label="Dots and accents"
         value={word.dots}
@@ -152,6 +153,36 @@ function WordForm({ word, only }: { word: Word; only: boolean }) {
         onChange={(dots) => changePart<Word>(word.id, (old) => ({ ...old, dots }))}
       />
     </div>
+  );
+}
+
+/** Where a line stands among the others. */
+function LinePlace({ word }: { word: Word }) {
+  const place = (at: Partial<Word["at"]>) => changePart<Word>(word.id, (old) => ({ ...old, at: { ...old.at, ...at } }));
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-4">
+        <LengthField
+          label="Line right"
+          value={word.at.x}
+          least={-LIMITS.reach}
+          most={LIMITS.reach}
+          onChange={(x) => place({ x })}
+        />
+        <LengthField label="Line up" value={word.at.y} least={-LIMITS.reach} most={LIMITS.reach} onChange={(y) => place({ y })} />
+      </div>
+      <Choice
+        label="Lined up by its"
+        value={word.align}
+        options={[
+          { value: "left", text: "left end" },
+          { value: "centre", text: "middle" },
+          { value: "right", text: "right end" },
+        ]}
+        onChange={(align) => changePart<Word>(word.id, (old) => ({ ...old, align }))}
+      />
+      <p className="-mt-1 text-[12px] text-quiet">With Alt held, dragging a letter takes its whole line along.</p>
+    </>
   );
 }
 
@@ -169,7 +200,7 @@ function convertSize(word: Word, by: Word["size"]["by"]): Word["size"] {
 function LetterMove({ words }: { words: Word[] }) {
   const selection = useBench((state) => state.selection);
   const examination = useBench((state) => state.examination);
-  if (!selection || selection.move.what === "holder") return null;
+  if (!selection || selection.move.what === "holder" || selection.move.what === "word") return null;
   const { wordId, key, what } = selection.move;
   const word = words.find(({ id }) => id === wordId);
   const letter = examination?.letters.find((each) => each.wordId === wordId && each.key === key);

@@ -7,7 +7,7 @@ import { applyMove, formatLength, formatNumber, type Piece } from "@mend-joint/c
 import { useGesture } from "@use-gesture/react";
 import { Maximize, Minus, Plus } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { type Selection, selectionOf, useBench } from "../state/bench";
+import { lineOf, type Selection, selectionOf, useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { Callipers, type Measure } from "./Callipers";
 import { FallReport } from "./FallTest";
@@ -72,7 +72,9 @@ export function Stage({ piece }: { piece: Piece }) {
     {
       onDragStart: ({ event }) => {
         const id = (event.target as Element).getAttribute("data-solid");
-        const selection = id && examination ? selectionOf(examination, id) : null;
+        const own = id && examination ? selectionOf(examination, id) : null;
+        // With Alt the hand takes the whole line.
+        const selection = own && examination && event.altKey ? (lineOf(examination, own) ?? own) : own;
         grabbed.current = selection;
         useBench.setState({ selection });
       },

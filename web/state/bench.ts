@@ -11,7 +11,10 @@ import { create } from "zustand";
 export interface Selection {
   /** Ids of the solids; moves apply to what they belong to. */
   solids: string[];
-  move: Omit<Extract<Move, { what: "letter" | "dots" }>, "dx" | "dy"> | Omit<Extract<Move, { what: "holder" }>, "dx" | "dy">;
+  move:
+    | Omit<Extract<Move, { what: "letter" | "dots" }>, "dx" | "dy">
+    | Omit<Extract<Move, { what: "holder" }>, "dx" | "dy">
+    | Omit<Extract<Move, { what: "word" }>, "dx" | "dy">;
 }
 
 /** A place the stage is asked to show; a new object each time, so that the same place can be asked for again. */
@@ -87,6 +90,16 @@ export const showJoint = ({ from, to, width }: Joint) =>
 /** The piece with the move that is under way. */
 export function withMove(piece: Piece, move: Move | null): Piece {
   return move && (move.dx !== 0 || move.dy !== 0) ? applyMove(piece, move) : piece;
+}
+
+/** The whole line of a selected letter. */
+export function lineOf(examination: Examination, { move }: Selection): Selection | null {
+  if (move.what === "holder") return null;
+  const { wordId } = move;
+  return {
+    solids: examination.solids.filter(({ partId }) => partId === wordId).map(({ id }) => id),
+    move: { what: "word", wordId },
+  };
 }
 
 /** What moves when a solid of an examination is taken in the hand. */

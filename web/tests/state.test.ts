@@ -8,7 +8,7 @@ import { stubBrowser } from "./browser";
 
 const { storage } = stubBrowser();
 const { fallsOf } = await import("../stage/fallen");
-const { selectionOf, useBench, withMove, setUnits, clearBench } = await import("../state/bench");
+const { lineOf, selectionOf, useBench, withMove, setUnits, clearBench } = await import("../state/bench");
 const { putOnBench, usePiece, UNDO_STEPS } = await import("../state/piece");
 const { keepMine, openPiece, saveNow, takeTheirs, useSaving } = await import("../state/saving");
 
@@ -65,6 +65,11 @@ describe("the hand", () => {
     expect(selectionOf(examination, "w1:k2.1")).toMatchObject({ solids: ["w1:k2.1"], move: { what: "dots", key: "k2" } });
     expect(selectionOf(examination, "stick")).toMatchObject({ move: { what: "holder", id: "stick" } });
     expect(selectionOf(examination, "nothing")).toBeNull();
+    const line = lineOf(examination, selectionOf(examination, "w1:k2.1")!)!;
+    expect(line.move).toEqual({ what: "word", wordId: "w1" });
+    expect(line.solids).toEqual(expect.arrayContaining(["w1:k1", "w1:k2", "w1:k2.1"]));
+    expect(line.solids).not.toContain("stick");
+    expect(lineOf(examination, selectionOf(examination, "stick")!)).toBeNull();
   });
 
   it("a move under way changes a copy, not the piece", () => {

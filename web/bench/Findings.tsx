@@ -12,6 +12,9 @@ import { LetItBe } from "./LetItBe";
 import { MendAll } from "./MendAll";
 import { Mends } from "./Mends";
 
+/** Of what is merely worth knowing, so many letters are shown at first. */
+const FEW_NOTES = 3;
+
 const keyOf = (finding: Finding) => `${finding.kind} ${finding.parts.join(" ")} ${finding.at.x.toFixed(1)}`;
 
 /** What is wrong, letter by letter, worst first, each with the mends on offer; then what is worth knowing, then what was let be. */
@@ -24,10 +27,15 @@ export function Findings({ examination, piece }: { examination: Examination; pie
   // The worst finding is open unless the maker has opened another that is still there.
   const there = findings.some((finding) => keyOf(finding) === chosen);
   const open = there ? chosen : toMend[0] && keyOf(toMend[0]);
-  const groups = (list: Finding[]) =>
-    groupFindings(examination, list).map((group) => (
-      <Group key={group.id} group={group} examination={examination} piece={piece} open={open} onOpen={setChosen} />
-    ));
+  const [allNotes, setAllNotes] = useState(false);
+  const groups = (list: Finding[], most = Infinity) =>
+    groupFindings(examination, list)
+      .slice(0, most)
+      .map((group) => (
+        <Group key={group.id} group={group} examination={examination} piece={piece} open={open} onOpen={setChosen} />
+      ));
+  const noteGroups = groupFindings(examination, notes).length;
+  const folded = noteGroups > FEW_NOTES + 1;
   return (
     <section aria-label="Findings" className="flex min-h-0 flex-1 flex-col">
       <h2 className="flex items-baseline justify-between px-5 pt-4 pb-2 font-display text-[17px] font-semibold">
@@ -47,7 +55,12 @@ export function Findings({ examination, piece }: { examination: Examination; pie
         {notes.length > 0 && (
           <>
             <h3 className="px-5 pt-5 pb-1 font-display text-[15px] font-semibold">Worth knowing</h3>
-            <ol className="px-3">{groups(notes)}</ol>
+            <ol className="px-3">{groups(notes, allNotes || !folded ? Infinity : FEW_NOTES)}</ol>
+            {folded && (
+              <Button look="quiet" className="mx-1 h-8 px-2 text-[13px]" onClick={() => setAllNotes(!allNotes)}>
+                {allNotes ? "Fewer" : `All ${noteGroups} letters`}
+              </Button>
+            )}
           </>
         )}
         {accepted.length > 0 && (

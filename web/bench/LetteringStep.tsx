@@ -1,4 +1,6 @@
 import type { Piece, Word } from "@mend-joint/core/piece";
+import { useEffect } from "react";
+import type { FontEntry } from "../state/api";
 import { useBench } from "../state/bench";
 import { faceName, loadFace, useFonts } from "../state/fonts";
 import { Button } from "../ui/Button";
@@ -8,44 +10,51 @@ import { changePart } from "./parts";
 /** What each line is set in; the shelf has all there is. */
 export function LetteringStep({ piece }: { piece: Piece }) {
   const fonts = useFonts();
-  const shelf = useBench((state) => state.shelf);
   const words = piece.parts.filter((part): part is Word => part.kind === "word");
   if (words.length === 0) return <p className="text-[13px] text-quiet">Add a word in step 1 first.</p>;
   return (
     <div className="flex flex-col gap-6">
-      {words.map((word, i) => {
-        const font = fonts.find(({ id }) => id === word.font);
-        if (font) loadFace(font.id);
-        return (
-          <div key={word.id}>
-            {words.length > 1 && <h3 className="mb-1 text-[13px] text-quiet">Line {i + 1}</h3>}
-            <p className="h-[46px] truncate text-[27px] leading-[46px]" style={{ fontFamily: faceName(word.font) }}>
-              {word.text || "Skerrow"}
-            </p>
-            <p className="flex justify-between text-[13px] text-quiet">
-              <span>{font?.name ?? word.font}</span>
-              <span>{font?.style}</span>
-            </p>
-            <Button
-              className="mt-3 w-full"
-              disabled={word.text.trim() === "" || shelf === word.id}
-              onClick={() => useBench.setState({ shelf: word.id })}
-            >
-              {shelf === word.id ? "The shelf is open" : "Choose from the shelf"}
-            </Button>
-            <div className="mt-4">
-              <LengthField
-                label="Thicken strokes by"
-                value={word.thicken}
-                least={0}
-                most={10}
-                step={0.1}
-                onChange={(thicken) => changePart<Word>(word.id, (old) => ({ ...old, thicken }))}
-              />
-            </div>
-          </div>
-        );
-      })}
+      {words.map((word, i) => (
+        <div key={word.id}>
+          {words.length > 1 && <h3 className="mb-1 text-[13px] text-quiet">Line {i + 1}</h3>}
+          <LineLettering word={word} font={fonts.find(({ id }) => id === word.font)} />
+        </div>
+      ))}
     </div>
+  );
+}
+
+function LineLettering({ word, font }: { word: Word; font: FontEntry | undefined }) {
+  const open = useBench((state) => state.shelf === word.id);
+  useEffect(() => {
+    if (font) loadFace(font.id);
+  }, [font]);
+  return (
+    <>
+      <p className="h-[46px] truncate text-[27px] leading-[46px]" style={{ fontFamily: faceName(word.font) }}>
+        {word.text || "Skerrow"}
+      </p>
+      <p className="flex justify-between text-[13px] text-quiet">
+        <span>{font?.name ?? word.font}</span>
+        <span>{font?.style}</span>
+      </p>
+      <Button
+        className="mt-3 w-full"
+        disabled={word.text.trim() === "" || open}
+        onClick={() => useBench.setState({ shelf: word.id })}
+      >
+        {open ? "The shelf is open" : "Choose from the shelf"}
+      </Button>
+      <div className="mt-4">
+        <LengthField
+          label="Thicken strokes by"
+          value={word.thicken}
+          least={0}
+          most={10}
+          step={0.1}
+          onChange={(thicken) => changePart<Word>(word.id, (old) => ({ ...old, thicken }))}
+        />
+      </div>
+    </>
   );
 }

@@ -1,7 +1,7 @@
 /**
  * Welding and measuring in one, since the one may have to be done again for the other.
  */
-import { normalise, type Ring } from "../geometry";
+import { coarser, normalise } from "../geometry";
 import { MeasureError, measureWidths, type WidthField } from "../measure";
 import { type Weld, type WeldPart, weld, weldAgain } from "../weld";
 
@@ -20,16 +20,17 @@ export function measureWelded(
   parts: readonly WeldPart[],
   stage: <T>(name: string, work: () => T) => T = (_, work) => work(),
 ): Measured {
-  const ways = [
+  const ways: ((last: Weld | undefined) => Weld)[] = [
     () => weld(parts),
-    () => weldAgain(weld(parts), parts),
-    () => weld(parts.map(({ id, region }) => ({ id, region: normalise(region.map(coarser)) }))),
+    (last) => weldAgain(last!, parts),
+    () => weld(parts.map(({ id, region }) => ({ id, region: normalise(coarser(region)) }))),
   ];
-  let fault: unknown;
+  let [welded, fault]: [Weld | undefined, unknown] = [undefined, undefined];
   for (const way of ways) {
-    const welded = stage("weld", way);
+    const made: Weld = stage("weld", () => way(welded));
+    welded = made;
     try {
-      return { welded, field: stage("measure", () => measureWidths(welded.region, welded.owners)) };
+      return { welded: made, field: stage("measure", () => measureWidths(made.region, made.owners)) };
     } catch (error) {
       if (!(error instanceof MeasureError)) throw error;
       fault = error;
@@ -37,6 +38,3 @@ export function measureWelded(
   }
   throw fault;
 }
-
-/** Points on a grid of 1 µm. */
-const coarser = (ring: Ring): Ring => ring.map((value) => Math.round(value * 1000) / 1000);

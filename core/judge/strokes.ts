@@ -1,5 +1,5 @@
 /**
- * Material that is thin where nothing hangs on it: hairlines between wider places, tails that end free.
+ * Material that is thin without deciding any hold: hairlines between wider places, tails that end free.
  */
 import type { Point } from "../geometry";
 import { formatLength, type Units } from "../piece";
@@ -43,7 +43,7 @@ export function judgeStrokes(
       continue;
     }
     if (zone.reach < LONG_TAIL * leastWidth) continue;
-    // The tip says whose tail it is; where several parts share its edges, the first of them is named.
+    // Where several parts share its edges, the first of them is named.
     const message = `The tail of ${nameOf(labels.get(ids[0]!))} is narrower than ${limit} over its last ${formatLength(zone.reach, units)}: it breaks or burns easily. Shorten it, tie its end down, or choose heavier lettering.`;
     const chord = { from: zone.from, to: zone.to };
     findings.push({
@@ -65,7 +65,7 @@ export function judgeStrokes(
     const digits = formatLength(width, units) === limit ? 2 : 1;
     const narrowest = formatLength(width, units, digits);
     const often = places.length > 1 ? ` in ${countWord(places.length)} places, ${narrowest} at the narrowest` : `: ${narrowest}`;
-    const message = `${where} is thinner than ${formatLength(leastWidth, units, digits)}${often}. Nothing hangs on it, but it may burn through.`;
+    const message = `${where} is thinner than ${formatLength(leastWidth, units, digits)}${often}. No part is held least here, but it may burn through.`;
     const at = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 };
     findings.push({ kind: "hairline", parts: ids, meeting: ids.length, at, width, chord: { from, to }, means: "note", message });
   }

@@ -1,7 +1,7 @@
 /**
  * The middle of one shape: the centre of the largest disc inside it.
  */
-import { normalise, type Point, type Region, regionBox, regionCentroid, regionContains, union } from "../geometry";
+import { coarser, normalise, type Point, type Region, regionBox, regionCentroid, regionContains, union } from "../geometry";
 import { type Body, type FieldOptions, measureWidths } from "./field";
 import { MeasureError } from "./sampling";
 
@@ -56,11 +56,7 @@ function findPole(region: Region): Body | null {
 
 /** An outline that rounding has made cross itself by a hair is united with itself once more, if need be on a grid of 1 µm. */
 function bodiesOf(region: Region, options: FieldOptions): Body[] {
-  const ways = [
-    () => region,
-    () => union([region]),
-    () => union([normalise(region.map((ring) => ring.map((value) => Math.round(value * 1000) / 1000)))]),
-  ];
+  const ways = [() => region, () => union([region]), () => union([normalise(coarser(region))])];
   for (const way of ways) {
     try {
       return [...measureWidths(way(), undefined, options).bodies];

@@ -104,7 +104,7 @@ export function findThinZones(
   });
   const described = [...zones.values()].map((edges) => describeZone(edges, mesh, boundary, leaving, centres, limit, partsOf));
   const counts = ({ exits, reach, width: narrowest }: ThinZone) =>
-    narrowest < limit && (exits > 1 || (exits === 1 && reach >= TAIL * limit));
+    exits > 1 ? narrowest < limit : exits === 1 && reach >= TAIL * limit;
   return described.filter(counts).sort((a, b) => a.width - b.width);
 }
 
@@ -149,7 +149,7 @@ function describeZone(
   }
   return {
     exits: exits.length,
-    width: tail ? Math.min(chord.width, limit * 0.999) : chord.width,
+    width: chord.width,
     from: chord.from,
     to: chord.to,
     reach,

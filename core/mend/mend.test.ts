@@ -127,12 +127,13 @@ describe("kinds of mends", () => {
 
   it("another letterform is one that the font has, and is kept as a change of the letter", () => {
     const font = library.font("pacifico")!;
-    const forms = font.formsOf("Kite", 3, 4);
+    const forms = font.formsOf("Kite", 0, 1);
+    expect(forms.length).toBeGreaterThan(0);
     const plain = font.shape("Kite").glyphs.map(({ id }) => id);
     for (const form of forms) {
-      const glyphs = font.shape("Kite", [{ form, start: 3, end: 4 }]).glyphs.map(({ id }) => id);
-      expect(glyphs.slice(0, 3)).toEqual(plain.slice(0, 3));
-      expect(glyphs[3]).not.toBe(plain[3]);
+      const glyphs = font.shape("Kite", [{ form, start: 0, end: 1 }]).glyphs.map(({ id }) => id);
+      expect(glyphs.slice(1)).toEqual(plain.slice(1));
+      expect(glyphs[0]).not.toBe(plain[0]);
     }
     expect(new Set(forms).size).toBe(forms.length);
   });

@@ -1,12 +1,12 @@
 /**
  * From a piece to the things that must hold: islands of letters, holders, ties, each with a name for sentences.
  */
-import { joinBoxes, type Point, type Region } from "../geometry";
+import { boxesMeet, difference, joinBoxes, type Point, type Region, regionBox, strokeRegion } from "../geometry";
 import { barOutline, type EndPlace, fillOutline, type Surroundings, stickOutline, tieOutline } from "../holders";
 import type { Finding, PartLabel, Verdict } from "../judge";
 import { type Font, type Letter, type LetterIsland, layoutWord, type WordLayout } from "../lettering";
 import type { Body } from "../measure";
-import { type Anchor, graphemesOf, type Part, type Piece, widthToDraw } from "../piece";
+import { type Anchor, graphemesOf, type Part, type Piece, type Word, widthToDraw } from "../piece";
 
 /** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
 export interface Library {
@@ -31,7 +31,7 @@ export function layOutWords(piece: Piece, library: Library): { layouts: WordLayo
   const findings: Finding[] = [];
   for (const part of piece.parts) {
     if (part.kind !== "word") continue;
-    const font = library.font(part.font);
+    const font = library.font(part.font)?.vary(part.axes);
     if (!font) {
       findings.push(
         remark("missing-letter", [part.id], part.at, "falls", `The lettering "${part.font}" is not here. Choose another.`),
@@ -40,19 +40,41 @@ export function layOutWords(piece: Piece, library: Library): { layouts: WordLayo
     }
     const layout = layoutWord(part, font, widthToDraw(piece));
     layouts.push(layout);
-    if (layout.missing.length === 0) continue;
-    const letters = [...new Set(layout.missing.map(({ text }) => text))].map((text) => printable(text)).join(" ");
-    findings.push(
-      remark(
-        "missing-letter",
-        layout.missing.map(({ key }) => `${part.id}:${key}`),
-        part.at,
-        "falls",
-        `${font.name} has no ${letters}. Choose other lettering, or leave it out.`,
-      ),
-    );
+    findings.push(...lettersLost(part, layout, font));
   }
   return { layouts, findings };
+}
+
+/** Letters that the font has not got, that have thinned away, that find no room on their line. */
+function lettersLost(word: Word, { missing, vanished, beyond, short, missed }: WordLayout, font: Font): Finding[] {
+  const tell = (lost: readonly { key: string; text: string }[], means: Verdict | "note", say: (names: string) => string) => {
+    if (lost.length === 0) return [];
+    const names = [...new Set(lost.map(({ text }) => text))].map((text) => printable(text)).join(" ");
+    const ids = lost.map(({ key }) => `${word.id}:${key}`);
+    return [remark(means === "note" ? "beyond-line" : "missing-letter", ids, word.at, means, say(names))];
+  };
+  const size = ([width, height]: readonly [number, number]) => `${width.toFixed(1)} × ${height.toFixed(1)} mm`;
+  return [
+    ...(missed
+      ? [
+          remark(
+            "size-missed",
+            [word.id],
+            word.at,
+            "note",
+            `The word cannot be ${size(missed.asked)}: it is ${size(missed.got)}. Its spacing, its line or moved letters leave no other size.`,
+          ),
+        ]
+      : []),
+    ...tell(missing, "falls", (names) => `${font.name} has no ${names}. Choose other lettering, or leave it out.`),
+    ...tell(vanished, "falls", (names) => `Nothing is left of ${names} when its strokes are made so thin. Make them thicker.`),
+    ...tell(
+      beyond,
+      "note",
+      (names) =>
+        `The line is ${short.toFixed(1)} mm too short: ${names} ${beyond.length > 1 ? "stand" : "stands"} beyond it. Make the line longer, the letters smaller, or bring them closer.`,
+    ),
+  ];
 }
 
 /** Control and format characters are named by number: they would not be seen. */
@@ -62,7 +84,7 @@ function printable(text: string): string {
     : text;
 }
 
-export function remark(kind: Finding["kind"], parts: string[], at: Point, means: Verdict, message: string): Finding {
+export function remark(kind: Finding["kind"], parts: string[], at: Point, means: Finding["means"], message: string): Finding {
   return { kind, parts, meeting: parts.length, at: { ...at }, width: 0, means, message };
 }
 
@@ -74,7 +96,7 @@ export function solidsOf(piece: Piece, layouts: readonly WordLayout[]): Solid[] 
   for (const part of piece.parts) {
     if (part.kind === "word") {
       const layout = layouts.find(({ wordId }) => wordId === part.id);
-      if (layout) solids.push(...layout.letters.flatMap((letter) => lettersToSolids(letter, layout)));
+      if (layout) solids.push(...wordSolids(part, layout));
       continue;
     }
     const around = { lettering, baseline, before: solids.map((solid) => solid.region) };
@@ -88,7 +110,36 @@ export function solidsOf(piece: Piece, layouts: readonly WordLayout[]): Solid[] 
       region,
     });
   }
-  return solids;
+  return keepHolesFree(solids, layouts);
+}
+
+/** The letters of a word, and the line they stand on where it is to be cut. */
+function wordSolids(word: Word, layout: WordLayout): Solid[] {
+  const letters = layout.letters.flatMap((letter) => lettersToSolids(letter, layout));
+  const width = word.path && word.path.kind !== "stacked" ? word.path.line : undefined;
+  if (!layout.line || width === undefined) return letters;
+  const region = strokeRegion(layout.line.points, width, layout.line.closed ? "closed" : "round");
+  const line: Solid = {
+    id: `${word.id}-line`,
+    partId: word.id,
+    label: { kind: "line", text: "", ordinal: "" },
+    holder: true,
+    region,
+  };
+  return [line, ...letters];
+}
+
+/** Nothing else may reach into a hole that is there to be used. */
+function keepHolesFree(solids: Solid[], layouts: readonly WordLayout[]): Solid[] {
+  const holes = layouts.flatMap(({ letters }) => letters.filter(({ free }) => free.length > 0));
+  return holes.reduce((now, { id, free }) => {
+    const box = regionBox(free);
+    return now.map((solid) =>
+      solid.letterId === id || !boxesMeet(box, regionBox(solid.region))
+        ? solid
+        : { ...solid, region: difference(solid.region, free), pole: undefined },
+    );
+  }, solids);
 }
 
 function outlineOf(part: Exclude<Part, { kind: "word" }>, around: Surroundings, place: EndPlace): Region {
@@ -118,7 +169,7 @@ function lettersToSolids(letter: Letter, layout: WordLayout): Solid[] {
     id: island.id,
     partId: layout.wordId,
     letterId: letter.id,
-    label: { kind: islandKind(letter, island), text: letter.text, ordinal },
+    label: { kind: islandKind(letter, island), text: letter.symbol ?? letter.text, ordinal },
     holder: false,
     region: island.region,
     pole: island.pole,

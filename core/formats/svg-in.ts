@@ -6,7 +6,7 @@
  */
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import svgpath from "svgpath";
-import { type FillRuleName, type FlatPath, flattenPath, type Matrix, type PathCommand, REACH } from "../geometry";
+import { composed, type FillRuleName, type FlatPath, flattenPath, type Matrix, type PathCommand, REACH } from "../geometry";
 
 /** A file that cannot be used; the message says what, where and what to do. */
 export class SvgError extends Error {
@@ -110,7 +110,7 @@ export function readSvg(text: string): SvgDrawing {
     const frame: Frame = {
       name,
       matrix: attributes.transform
-        ? multiply(parent.matrix, parseTransform(attributes.transform, where(name, attributes)))
+        ? composed(parent.matrix, parseTransform(attributes.transform, where(name, attributes)))
         : parent.matrix,
       fillRule: style["fill-rule"] === "evenodd" ? "evenodd" : style["fill-rule"] === "nonzero" ? "nonzero" : parent.fillRule,
       hidden: parent.hidden || SKIPPED.has(name) || style.display === "none",
@@ -204,17 +204,6 @@ function parseTransform(text: string, place: string): Matrix {
   if (!valid || !matrix.every(Number.isFinite))
     throw new SvgError(`${place}: the transform "${text.slice(0, 60)}" cannot be read`);
   return matrix;
-}
-
-function multiply(m: Matrix, n: Matrix): Matrix {
-  return [
-    m[0] * n[0] + m[2] * n[1],
-    m[1] * n[0] + m[3] * n[1],
-    m[0] * n[2] + m[2] * n[3],
-    m[1] * n[2] + m[3] * n[3],
-    m[0] * n[4] + m[2] * n[5] + m[4],
-    m[1] * n[4] + m[3] * n[5] + m[5],
-  ];
 }
 
 function outlineOf(name: string, attributes: Attributes, matrix: Matrix, id: string): FlatPath[] {

@@ -1,4 +1,6 @@
 export * from "./bite";
+export * from "./nearest";
 export * from "./path";
 export * from "./polygons";
 export * from "./ring";
+export * from "./rounding";

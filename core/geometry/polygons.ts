@@ -117,12 +117,52 @@ export function intersectionTraced(a: Region, b: Region): TracedRegion {
   return combine(clipper.ClipType.Intersection, a, b, clipper.FillRule.NonZero);
 }
 
-/** The region grown (or, for negative distances, shrunk) by a distance in mm, with round corners. */
-export function offset(region: Region, distance: number, tolerance = 0.005): Region {
+/** How the outer corners of a grown region look. */
+export type Corners = "round" | "sharp" | "bevelled";
+
+export interface OffsetOptions {
+  corners?: Corners;
+  /** Round corners are made of chords this near, mm. */
+  tolerance?: number;
+}
+
+/** Sharp corners reach out by this many distances at most; sharper ones are cut off. */
+const MITRE_LIMIT = 4;
+
+/** The region grown (or, for negative distances, shrunk) by a distance in mm. */
+export function offset(region: Region, distance: number, { corners = "round", tolerance = 0.005 }: OffsetOptions = {}): Region {
   const paths = toPaths(region);
-  const { Round } = clipper.JoinType;
+  const { Round, Miter, Square } = clipper.JoinType;
+  const join = { round: Round, sharp: Miter, bevelled: Square }[corners];
   const { Polygon } = clipper.EndType;
-  const result = clipper.InflatePathsD(paths, distance * GRID, Round, Polygon, 2, PRECISION, tolerance * GRID);
+  const result = clipper.InflatePathsD(paths, distance * GRID, join, Polygon, MITRE_LIMIT, PRECISION, tolerance * GRID);
+  paths.delete();
+  return fromPaths(result).region;
+}
+
+/**
+ * The material along a line: everything nearer to it than half the width.
+ *
+ * @param line open line `[x0, y0, x1, y1, …]`, mm; with `closed`, its last point joins the first
+ */
+export function strokeRegion(
+  line: Float64Array,
+  width: number,
+  ends: "round" | "square" | "closed" = "round",
+  tolerance = 0.005,
+): Region {
+  const paths = toPaths([line]);
+  const { Round, Butt, Joined } = clipper.EndType;
+  const end = { round: Round, square: Butt, closed: Joined }[ends];
+  const result = clipper.InflatePathsD(
+    paths,
+    (width / 2) * GRID,
+    clipper.JoinType.Round,
+    end,
+    MITRE_LIMIT,
+    PRECISION,
+    tolerance * GRID,
+  );
   paths.delete();
   return fromPaths(result).region;
 }

@@ -138,6 +138,30 @@ export function backwards(ring: Ring): Ring {
   return back;
 }
 
+/** Moves every point of a region; where the matrix mirrors, its rings are run the other way, so that material stays on the left. */
+export function transformRegion(region: Region, matrix: Matrix): Region {
+  const moved = region.map((ring) => transformRing(ring, matrix));
+  const [a, b, c, d] = matrix;
+  return a * d - b * c < 0 ? moved.map(backwards) : moved;
+}
+
+/** First `inner`, then `outer`. */
+export function composed(outer: Matrix, inner: Matrix): Matrix {
+  const [a, b, c, d, e, f] = outer;
+  const [A, B, C, D, E, F] = inner;
+  return [a * A + c * B, b * A + d * B, a * C + c * D, b * C + d * D, a * E + c * F + e, b * E + d * F + f];
+}
+
+/** @param angle radians, counter-clockwise, about the origin */
+export function rotation(angle: number): Matrix {
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+  return [cos, sin, -sin, cos, 0, 0];
+}
+
+export function transformPoint([a, b, c, d, e, f]: Matrix, { x, y }: Point): Point {
+  return { x: a * x + c * y + e, y: b * x + d * y + f };
+}
+
 export function translateRegion(region: Region, dx: number, dy: number): Region {
   return dx === 0 && dy === 0 ? region : region.map((ring) => transformRing(ring, [1, 0, 0, 1, dx, dy]));
 }

@@ -18,6 +18,8 @@ export type FindingKind =
   | "sunk"
   | "snaps"
   | "missing-letter"
+  | "beyond-line"
+  | "size-missed"
   | "empty"
   | "duplicate"
   | "open-outline"
@@ -70,7 +72,7 @@ export interface JudgedPart {
 
 /** How a part is called in a sentence. */
 export interface PartLabel {
-  kind: "letter" | "dot" | "accent" | "speck" | "bar" | "stick" | "tie" | "fill" | "shape";
+  kind: "letter" | "dot" | "accent" | "speck" | "bar" | "stick" | "tie" | "fill" | "line" | "shape";
   /** The letter itself, or the letter a dot belongs to, or the name of a shape. */
   text: string;
   /** "second", "third" … where a letter stands in its word several times. */

@@ -35,9 +35,7 @@ export function shortName(label: PartLabel | undefined): string {
   if (!label) return "?";
   const letter = label.ordinal ? `${label.ordinal} ${label.text}` : label.text;
   if (label.kind === "letter" || label.kind === "shape") return letter;
-  return label.kind === "bar" || label.kind === "stick" || label.kind === "tie" || label.kind === "fill"
-    ? label.kind
-    : `${label.kind} of ${letter}`;
+  return ["dot", "accent", "speck"].includes(label.kind) ? `${label.kind} of ${letter}` : label.kind;
 }
 
 /** "t–h", "i–bar". */

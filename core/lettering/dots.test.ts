@@ -12,7 +12,7 @@ const pieceOf = (text: string, font: string, word: object = {}): Piece =>
     stock: STOCKS[0],
     parts: [{ kind: "word", id: "w", text, font, size: { by: "cap-height", mm: 30 }, dots: "bite", ...word }],
   });
-const island = (...region: Float64Array[]) => ({ region, pole: null });
+const island = (...region: Float64Array[]) => region;
 
 describe("how far a dot goes", () => {
   const stem = island(rectangle(-3, 0, 6, 20));

@@ -2,10 +2,9 @@
  * Dots and accents brought to their letter until they bite.
  */
 import { type Box, intersectionTraced, type Region, type Ring, regionBox, translateRegion } from "../geometry";
-import type { Island } from "./font";
 
 /** A joint is made a hair wider than asked, so that rounding does not decide. */
-const SURE = 1.02;
+export const SURE = 1.02;
 const HALVINGS = 14;
 /** Steps in which the way into the letter is tried first. */
 const STEPS = 12;
@@ -18,13 +17,15 @@ const STEPS = 12;
  * @param joint mm
  * @returns shift in mm for each island, 0 for the letter itself and for what touches it already
  */
-export function biteShifts(islands: readonly Island[], joint: number): number[] {
+export function biteShifts(islands: readonly Region[], joint: number): number[] {
   const [body, ...dots] = islands;
   if (!body || dots.length === 0) return islands.map(() => 0);
-  return [0, ...dots.map(({ region }) => biteShift(body.region, region, joint * SURE))];
+  return [0, ...dots.map((dot) => biteShift(body, dot, joint))];
 }
 
-function biteShift(body: Region, dot: Region, joint: number): number {
+/** How far one shape has to go down (negative) or up until its joint with another is as wide as asked, mm. */
+export function biteShift(body: Region, dot: Region, asked: number): number {
+  const joint = asked * SURE;
   const [own, other] = [regionBox(dot), regionBox(body)];
   if (!own || !other) return 0;
   // A dot above comes down, the point of an exclamation mark goes up.
@@ -93,7 +94,7 @@ function crossingsAt(region: Region, x: number): number[] {
 }
 
 /** Distance of the two places farthest apart in which the outlines cross; 0 where they do not. */
-function crossingWidth(a: Region, b: Region): number {
+export function crossingWidth(a: Region, b: Region): number {
   const { region, corners } = intersectionTraced(a, b);
   let widest = 0;
   region.forEach((ring, r) => {

@@ -4,8 +4,17 @@
  * HarfBuzz runs as WebAssembly and is ready when this module has loaded.
  */
 import * as hb from "harfbuzzjs";
-import { type Box, flattenPath, islandsOf, normalise, offset, type PathCommand, type Region, regionBox } from "../geometry";
-import { type Body, poleOf } from "../measure";
+import {
+  type Box,
+  type Corners,
+  flattenPath,
+  type Matrix,
+  normalise,
+  type PathCommand,
+  type Region,
+  regionBox,
+} from "../geometry";
+import { shapedIslands, shapeKey, shapeMatrix } from "./shape";
 
 /** Font files larger than this are refused: 20 MB holds the largest CJK fonts. */
 export const MAX_FONT_BYTES = 20_000_000;
@@ -21,19 +30,38 @@ export interface ShapedGlyph {
   cluster: number;
   x: number;
   y: number;
+  advance: number;
 }
 
-/** An OpenType feature for the characters from `start` up to `end` (UTF-16 indices): "salt", "aalt=2". */
+/** An OpenType feature for the characters from `start` up to `end` (UTF-16 indices): "salt", "aalt=2", "liga=0". */
 export interface LetterForm {
   form: string;
   start: number;
   end: number;
 }
 
-/** One separate island of a letter, mm, relative to the letter's origin on the baseline. */
-export interface Island {
-  region: Region;
-  pole: Body | null;
+/** How the outlines of a font become those of a word. */
+export interface LetterShape {
+  /** mm per font unit, sideways and upwards. */
+  sx: number;
+  sy: number;
+  /** Leaned to the right, degrees. */
+  slant?: number;
+  /** Strokes grown by so much in all, mm. */
+  thicken?: number;
+  corners?: Corners;
+  /** Radii of outer points and inner corners, mm. */
+  roundOuter?: number;
+  roundInner?: number;
+}
+
+/** An axis of a variable font. */
+export interface FontAxis {
+  tag: string;
+  name: string;
+  least: number;
+  usual: number;
+  most: number;
 }
 
 export interface Font {
@@ -42,29 +70,78 @@ export interface Font {
   readonly unitsPerEm: number;
   /** Height of capitals in font units. */
   readonly capHeight: number;
+  /** Empty where the font does not vary. */
+  readonly axes: readonly FontAxis[];
   has(codePoint: number): boolean;
-  /** @param forms other letterforms, for stretches of the text */
+  /** @param forms features and other letterforms, for stretches of the text */
   shape(text: string, forms?: readonly LetterForm[]): { glyphs: ShapedGlyph[]; advance: number };
   /** Letterforms that the font has for a stretch of the text besides the usual one, each drawn differently. */
   formsOf(text: string, start: number, end: number): string[];
+  /** Features that change this text when they are turned over, and whether the font has them on by itself. */
+  featuresFor(text: string): { tag: string; usual: boolean }[];
   /** Extent of a glyph cluster in font units, or `null` when it is blank. */
-  extent(glyphs: readonly ShapedGlyph[]): { minX: number; maxX: number; minY: number; maxY: number } | null;
-  /** The outline of a glyph cluster: `scale` mm per font unit, strokes grown by `thicken` mm in all, largest island first. */
-  islands(glyphs: readonly ShapedGlyph[], scale: number, thicken?: number): Island[];
+  extent(glyphs: readonly ShapedGlyph[]): Box | null;
+  /** The outline of a glyph cluster as separate islands, largest first; the same objects as long as the font keeps them. */
+  islands(glyphs: readonly ShapedGlyph[], shape: LetterShape): Region[];
+  /** The same font at another place of its axes; those left out stay as usual. */
+  vary(axes: Readonly<Record<string, number>>): Font;
 }
 
 /** Outlines kept per font; old ones go when there are more. */
 const CACHE = 3000;
+/** Places on the axes kept per font. */
+const PLACES = 24;
 
-/** @throws FontError when the bytes are not a usable font */
-export function loadFont(id: string, name: string, bytes: Uint8Array): Font {
+/**
+ * @param index of the face, in a collection
+ * @throws FontError when the bytes are not a usable font
+ */
+export function loadFont(id: string, name: string, bytes: Uint8Array, index = 0): Font {
   if (bytes.length > MAX_FONT_BYTES) throw new FontError(`${name} is larger than ${MAX_FONT_BYTES / 1e6} MB`);
-  const face = new hb.Face(new hb.Blob(bytes));
+  const face = new hb.Face(new hb.Blob(bytes), index);
   const codePoints = new Set(face.collectUnicodes());
   if (codePoints.size === 0 || face.upem <= 0) throw new FontError(`${name} is not a font file that can be read`);
-  const font = new hb.Font(face);
+  const axes = axesOf(face);
+  const placed = new Map<string, Font>();
+
+  const at = (values: Readonly<Record<string, number>>): Font => {
+    const places = axes.filter(({ tag }) => values[tag] !== undefined).map(({ tag }) => [tag, values[tag]!] as const);
+    const key = places.map(([tag, value]) => `${tag}${value}`).join();
+    let font = placed.get(key);
+    if (!font) {
+      if (placed.size >= PLACES) placed.clear();
+      const varied = new hb.Font(face);
+      if (places.length > 0) varied.setVariations(places.map(([tag, value]) => new hb.Variation(tag, value)));
+      font = { id, name, axes, has: (codePoint) => codePoints.has(codePoint), vary: at, ...outlinesOf(varied, face) };
+      placed.set(key, font);
+    }
+    return font;
+  };
+  return at({});
+}
+
+/** How many faces a font file has: more than one for collections. */
+export function faceCount(bytes: Uint8Array): number {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  // Tag "ttcf", version, number of faces (OpenType specification, "Font Collections").
+  return bytes.length >= 12 && view.getUint32(0) === 0x74746366 ? view.getUint32(8) : 1;
+}
+
+function axesOf(face: hb.Face): FontAxis[] {
+  return Object.entries(face.getAxisInfos()).map(([tag, { nameId, min, default: usual, max }]) => ({
+    tag,
+    name: face.getName(nameId, "en") || tag,
+    least: min,
+    usual,
+    most: max,
+  }));
+}
+
+type Outlines = Pick<Font, "unitsPerEm" | "capHeight" | "shape" | "formsOf" | "featuresFor" | "extent" | "islands">;
+
+function outlinesOf(font: hb.Font, face: hb.Face): Outlines {
   const outlines = new Map<number, PathCommand[]>();
-  const islands = new Map<string, Island[]>();
+  const islands = new Map<string, Region[]>();
   const extents = new Map<number, Box | null>();
 
   const outline = (glyph: number) => {
@@ -77,13 +154,11 @@ export function loadFont(id: string, name: string, bytes: Uint8Array): Font {
   };
 
   return {
-    id,
-    name,
     unitsPerEm: face.upem,
     capHeight: capHeightOf(font, face),
-    has: (codePoint) => codePoints.has(codePoint),
     shape: (text, forms) => shape(font, text, forms),
     formsOf: (text, start, end) => formsOf(font, face, text, start, end),
+    featuresFor: (text) => featuresFor(font, face, text),
     extent: (glyphs) => {
       const box = { minX: Infinity, maxX: -Infinity, minY: Infinity, maxY: -Infinity };
       for (const { id: glyph, x, y } of glyphs) {
@@ -98,21 +173,41 @@ export function loadFont(id: string, name: string, bytes: Uint8Array): Font {
       }
       return box.minX <= box.maxX ? box : null;
     },
-    islands: (glyphs, scale, thicken = 0) => {
-      const key = `${scale}|${thicken}|${glyphs.map((glyph) => `${glyph.id},${glyph.x},${glyph.y}`).join("|")}`;
+    islands: (glyphs, letterShape) => {
+      const key = `${shapeKey(letterShape)}|${glyphs.map((glyph) => `${glyph.id},${glyph.x},${glyph.y}`).join("|")}`;
       let known = islands.get(key);
       if (!known) {
         if (islands.size >= CACHE) islands.clear();
+        const matrix = shapeMatrix(letterShape);
         const rings = glyphs.flatMap(({ id: glyph, x, y }) =>
-          flattenPath(outline(glyph).map((command) => place(command, scale, x, y))).map(({ ring }) => ring),
+          flattenPath(outline(glyph).map((command) => place(command, matrix, x, y))).map(({ ring }) => ring),
         );
-        const region = normalise(rings);
-        known = islandsOf(thicken > 0 ? offset(region, thicken / 2) : region).map((region) => ({ region, pole: poleOf(region) }));
+        known = shapedIslands(normalise(rings), letterShape);
         islands.set(key, known);
       }
       return known;
     },
   };
+}
+
+/** Features a maker may turn over for a whole word: those that are meant to be chosen, and those that join letters. */
+const WORD_FEATURES =
+  /^(liga|dlig|hlig|clig|calt|swsh|cswh|salt|titl|hist|smcp|c2sc|onum|lnum|tnum|pnum|frac|ordn|zero|kern|ss\d\d)$/;
+
+function featuresFor(font: hb.Font, face: hb.Face, text: string): { tag: string; usual: boolean }[] {
+  const all = [...new Set([...face.getTableFeatureTags("GSUB"), ...face.getTableFeatureTags("GPOS")])];
+  const drawn = (form?: string) =>
+    JSON.stringify(
+      shape(font, text, form ? [{ form, start: 0, end: text.length }] : []).glyphs.map(({ id, x, y }) => [id, x, y]),
+    );
+  const usual = drawn();
+  return all
+    .filter((tag) => WORD_FEATURES.test(tag))
+    .sort()
+    .flatMap((tag): { tag: string; usual: boolean }[] => {
+      if (drawn(tag) !== usual) return [{ tag, usual: false }];
+      return drawn(`${tag}=0`) !== usual ? [{ tag, usual: true }] : [];
+    });
 }
 
 /** Features that hold letterforms to choose from; aalt lists what all of them have, one after the other. */
@@ -153,7 +248,7 @@ function shape(font: hb.Font, text: string, forms: readonly LetterForm[] = []): 
   let pen = 0;
   const glyphs = buffer.getGlyphInfos().map(({ codepoint, cluster }, i): ShapedGlyph => {
     const { xAdvance, xOffset, yOffset } = positions[i]!;
-    const glyph = { id: codepoint, cluster, x: pen + xOffset, y: yOffset };
+    const glyph = { id: codepoint, cluster, x: pen + xOffset, y: yOffset, advance: xAdvance };
     pen += xAdvance;
     return glyph;
   });
@@ -199,17 +294,17 @@ function toCommand({ type, values: v }: { type: string; values: number[] }): Pat
   }
 }
 
-function place(c: PathCommand, scale: number, dx: number, dy: number): PathCommand {
-  const x = (value: number) => (value + dx) * scale;
-  const y = (value: number) => (value + dy) * scale;
+function place(c: PathCommand, [a, , k, d]: Matrix, dx: number, dy: number): PathCommand {
+  const x = (px: number, py: number) => a * (px + dx) + k * (py + dy);
+  const y = (py: number) => d * (py + dy);
   switch (c.type) {
     case "M":
     case "L":
-      return { type: c.type, x: x(c.x), y: y(c.y) };
+      return { type: c.type, x: x(c.x, c.y), y: y(c.y) };
     case "Q":
-      return { type: "Q", x1: x(c.x1), y1: y(c.y1), x: x(c.x), y: y(c.y) };
+      return { type: "Q", x1: x(c.x1, c.y1), y1: y(c.y1), x: x(c.x, c.y), y: y(c.y) };
     case "C":
-      return { type: "C", x1: x(c.x1), y1: y(c.y1), x2: x(c.x2), y2: y(c.y2), x: x(c.x), y: y(c.y) };
+      return { type: "C", x1: x(c.x1, c.y1), y1: y(c.y1), x2: x(c.x2, c.y2), y2: y(c.y2), x: x(c.x, c.y), y: y(c.y) };
     case "Z":
       return c;
   }

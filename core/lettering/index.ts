@@ -1,2 +1,4 @@
+export * from "./alternates";
 export * from "./font";
 export * from "./layout";
+export type { Letter, LetterIsland } from "./letters";

@@ -1,245 +1,225 @@
 /**
- * From a word to letters standing on their baseline.
+ * From a word to letters in their places.
  */
-import { type Box, joinBoxes, type Region, regionBox, translateRegion } from "../geometry";
-import type { Body } from "../measure";
-import { graphemesOf, type LetterChange, UNCHANGED_LETTER, type Word } from "../piece";
-import { biteShifts } from "./dots";
-import type { Font, Island, LetterForm, ShapedGlyph } from "./font";
-import { touchingDistance } from "./touch";
-
-/** One separate island of a letter, in its final place. */
-export interface LetterIsland {
-  /** `word:key` for the body of a letter, `word:key.1`, `word:key.2` … for its dots and accents. */
-  id: string;
-  region: Region;
-  pole: Body | null;
-  dot: boolean;
-}
-
-export interface Letter {
-  id: string;
-  wordId: string;
-  /** Key of its first character. */
-  key: string;
-  /** The characters it stands for: several for a ligature. */
-  text: string;
-  /** Where the letter's own origin stands. */
-  origin: { x: number; y: number };
-  islands: LetterIsland[];
-}
+import { type Box, joinBoxes, type Matrix, regionBox, transformPoint, transformRegion } from "../geometry";
+import type { Word } from "../piece";
+import { type Clusters, clustersOf } from "./clusters";
+import { fitScale, missedSize, type Scale } from "./fit";
+import type { Font, LetterShape } from "./font";
+import { type Letter, type Placed, placeLetter, tieDots } from "./letters";
+import { type Line, lineOf } from "./line";
+import { middlesOf, type ShapedLetter, shapeLetters } from "./spacing";
+import { stackedPlaces } from "./stack";
 
 export interface WordLayout {
   wordId: string;
   letters: Letter[];
   box: Box | null;
-  /** Height of the baseline. */
+  /** Height of the baseline; of the lowest place where the letters do not stand on a straight line. */
   baseline: number;
   /** Characters that the font has no letter for. */
   missing: { key: string; text: string }[];
-  /** mm per font unit. */
-  scale: number;
+  /** Letters of which nothing is left when their strokes are made thinner. */
+  vanished: { key: string; text: string }[];
+  /** Letters that stand beyond the end of their line. */
+  beyond: { key: string; text: string }[];
+  /** What is missing of the line, mm. */
+  short: number;
+  /** The finished size that was asked for and the one that could be had, mm, where they differ. */
+  missed: ReturnType<typeof missedSize>;
   /** Height of capitals, mm. */
   capHeight: number;
+  /** The line that the letters stand on, where it is not straight. */
+  line: { points: Float64Array; closed: boolean } | null;
 }
 
-interface Cluster {
-  key: string;
-  text: string;
-  glyphs: ShapedGlyph[];
-  /** Pen position in font units. */
-  x: number;
-  /** First character it stands for and the first that it does not, counted in letters. */
-  from: number;
-  to: number;
-  change: LetterChange;
-}
+/** Layouts kept per font: while one word is typed, the others stay as they are. */
+const KEPT = 40;
+const kept = new WeakMap<Font, Map<string, WordLayout>>();
 
 /**
  * Shapes, sizes and places a word. Letters come in the order in which they are read from left to right.
  *
- * @param joint how wide dots and accents are joined to their letters where they are to bite, mm
+ * @param font at the word's own axes
+ * @param joint how wide dots and accents are joined to their letters where they are to be, mm
  */
 export function layoutWord(word: Word, font: Font, joint = 1.5): WordLayout {
-  const { clusters, missing } = clustersOf(word, font);
-  const touching = word.overlap === undefined ? [] : touchingDistances(font, clusters);
-  const scale = scaleOf(word, font, clusters, touching);
-  const start = startOf(word, font, clusters, touching, scale);
-  const pens = pensAt(word, clusters, touching, scale);
-  const letters = clusters.map((cluster, i): Letter => {
-    const { change } = cluster;
-    const origin = { x: start + pens[i]! + change.dx, y: word.at.y + change.dy };
-    const id = `${word.id}:${cluster.key}`;
-    const alone = font.islands(cluster.glyphs, scale, word.thicken);
-    const shifts = word.dots === "bite" ? shiftsOf(alone, joint) : [];
-    const islands = alone.flatMap(({ region, pole }, n): LetterIsland[] => {
-      if (change.without?.includes(n)) return [];
-      const dx = origin.x + (n > 0 ? change.dotDx : 0);
-      const dy = origin.y + (n > 0 ? change.dotDy : 0) + (shifts[n] ?? 0);
-      const island = {
-        id: n === 0 ? id : `${id}.${n}`,
-        region: translateRegion(region, dx, dy),
-        pole: pole && { x: pole.x + dx, y: pole.y + dy, width: pole.width },
-        dot: n > 0,
-      };
-      return [island];
-    });
-    return { id, wordId: word.id, key: cluster.key, text: cluster.text, origin, islands };
-  });
-  const box = joinBoxes(letters.flatMap((letter) => letter.islands.map((island) => regionBox(island.region))));
-  return { wordId: word.id, letters, box, baseline: word.at.y, missing, scale, capHeight: font.capHeight * scale };
-}
-
-/** Groups glyphs by the characters they came from and puts their keys to them. */
-function clustersOf(word: Word, font: Font): { clusters: Cluster[]; missing: WordLayout["missing"] } {
-  const graphemes = graphemesOf(word.text);
-  const indexAt = new Map<number, number>();
-  let at = 0;
-  graphemes.forEach((grapheme, i) => {
-    for (let k = 0; k < grapheme.length; k++) indexAt.set(at + k, i);
-    at += grapheme.length;
-  });
-
-  const groups = new Map<number, ShapedGlyph[]>();
-  for (const glyph of font.shape(word.text, formsIn(word, graphemes)).glyphs) {
-    const index = indexAt.get(glyph.cluster)!;
-    groups.set(index, [...(groups.get(index) ?? []), glyph]);
+  const known = kept.get(font) ?? new Map<string, WordLayout>();
+  kept.set(font, known);
+  const key = `${joint} ${JSON.stringify(word)}`;
+  let layout = known.get(key);
+  if (!layout) {
+    layout = layOut(word, font, joint);
+    if (known.size >= KEPT) known.clear();
+    known.set(key, layout);
   }
-  const starts = [...groups.keys()].sort((a, b) => a - b);
-  const clusters: Cluster[] = [];
-  const missing: WordLayout["missing"] = [];
-  for (const [index, glyphs] of groups) {
-    const next = starts[starts.indexOf(index) + 1] ?? graphemes.length;
-    const text = graphemes.slice(index, next).join("");
-    const key = word.keys[index] ?? `k${index + 1}`;
-    if (glyphs.some((glyph) => glyph.id === 0)) {
-      missing.push({ key, text });
-      continue;
-    }
-    const x = Math.min(...glyphs.map((glyph) => glyph.x));
-    const local = glyphs.map((glyph) => ({ ...glyph, x: glyph.x - x }));
-    if (!font.extent(local)) continue;
-    clusters.push({ key, text, glyphs: local, x, from: index, to: next, change: word.changes[key] ?? UNCHANGED_LETTER });
-  }
-  clusters.sort((a, b) => a.x - b.x);
-  return { clusters, missing };
+  return layout;
 }
 
-/** One letter of a word in each form that the font has for it, the usual one first; outlines in mm from the letter's origin. */
-export function formsOfLetter(word: Word, key: string, font: Font): { form: string | undefined; region: Region }[] {
-  const usual = { ...word, changes: { ...word.changes, [key]: { ...(word.changes[key] ?? UNCHANGED_LETTER), form: undefined } } };
-  const graphemes = graphemesOf(word.text);
-  const index = word.keys.indexOf(key);
-  if (index < 0) return [];
-  const start = graphemes.slice(0, index).join("").length;
-  const forms = font.formsOf(word.text, start, start + graphemes[index]!.length);
-  return [undefined, ...forms].flatMap((form) => {
-    const changes = { ...usual.changes, [key]: { ...usual.changes[key]!, form } };
-    const letter = layoutWord({ ...usual, changes }, font).letters.find((each) => each.key === key);
-    if (!letter) return [];
-    const region = letter.islands.flatMap(({ region: island }) => translateRegion(island, -letter.origin.x, -letter.origin.y));
-    return [{ form, region }];
-  });
-}
-
-/** Islands are the same objects for as long as the font keeps them, so what was found for them is kept as well. */
-const knownShifts = new WeakMap<Island[], Map<number, number[]>>();
-
-function shiftsOf(islands: Island[], joint: number): number[] {
-  const known = knownShifts.get(islands) ?? new Map<number, number[]>();
-  knownShifts.set(islands, known);
-  let shifts = known.get(joint);
-  if (!shifts) {
-    shifts = biteShifts(islands, joint);
-    known.set(joint, shifts);
-  }
-  return shifts;
-}
-
-/** The letterforms that the maker has chosen, as stretches of the text. */
-function formsIn(word: Word, graphemes: readonly string[]): LetterForm[] {
-  const forms: LetterForm[] = [];
-  let start = 0;
-  graphemes.forEach((grapheme, i) => {
-    const form = word.changes[word.keys[i] ?? ""]?.form;
-    if (form) forms.push({ form, start, end: start + grapheme.length });
-    start += grapheme.length;
-  });
-  return forms;
-}
-
-/** Size at which neighbours are compared, mm per em; the result is taken back to font units. */
-const COMPARED_AT = 100;
-
-/** For each letter how far from the one before its outline just touches, in font units; `null` after blanks, and where the two pass. */
-function touchingDistances(font: Font, clusters: Cluster[]): (number | null)[] {
-  const scale = COMPARED_AT / font.unitsPerEm;
-  return clusters.map((cluster, i) => {
-    const before = clusters[i - 1];
-    if (!before || (before.to !== cluster.from && cluster.to !== before.from)) return null;
-    // Dots and accents do not hold letters together.
-    const [left, right] = [before, cluster].map(({ glyphs }) => font.islands(glyphs, scale)[0]?.region ?? []) as [Region, Region];
-    const distance = touchingDistance(left, right);
-    return distance === null ? null : distance / scale;
-  });
-}
-
-/** Where each letter's origin stands at a scale, mm from the start of the baseline. */
-function pensAt(word: Word, clusters: Cluster[], touching: readonly (number | null)[], scale: number): number[] {
-  let pen = 0;
-  return clusters.map(({ x }, i) => {
-    const before = clusters[i - 1];
-    const touch = touching[i];
-    if (!before) pen = x * scale;
-    // Strokes that are grown by half a width on each side meet a whole width sooner.
-    else if (typeof touch === "number") pen += touch * scale + word.thicken - word.overlap!;
-    else pen += (x - before.x) * scale + word.tracking;
-    return pen;
-  });
-}
-
-/** Left and right end of the lettering at a scale, measured from the start of the baseline. */
-function reachAt(
-  word: Word,
-  font: Font,
-  clusters: Cluster[],
-  touching: readonly (number | null)[],
-  scale: number,
-): [number, number] {
-  let [left, right] = [Infinity, -Infinity];
-  const pens = pensAt(word, clusters, touching, scale);
-  clusters.forEach(({ glyphs, change }, i) => {
-    const extent = font.extent(glyphs)!;
-    const origin = pens[i]! + change.dx;
-    left = Math.min(left, origin + extent.minX * scale);
-    right = Math.max(right, origin + extent.maxX * scale);
-  });
-  return left <= right ? [left, right] : [0, 0];
-}
-
-function scaleOf(word: Word, font: Font, clusters: Cluster[], touching: readonly (number | null)[]): number {
-  if (word.size.by === "cap-height" || clusters.length === 0) return word.size.mm / font.capHeight;
-  const wanted = word.size.mm;
-  const width = (scale: number) => {
-    const [left, right] = reachAt(word, font, clusters, touching, scale);
-    return right - left;
+function layOut(word: Word, font: Font, joint: number): WordLayout {
+  const set = clustersOf(word, font);
+  const quick = isSimple(word);
+  const least = 0.1 / font.unitsPerEm;
+  const scale = fitScale(word.size, font.capHeight, least, (trial) =>
+    quick ? simpleBox(word, set, trial) : boxOf(arrange(word, font, set, trial, joint).letters),
+  );
+  const { letters, line, beyond, short } = arrange(word, font, set, scale, joint);
+  trim(word, letters);
+  const box = boxOf(letters);
+  return {
+    wordId: word.id,
+    letters: letters.map(({ letter }) => letter),
+    box,
+    baseline: word.path ? (box?.minY ?? word.at.y) : word.at.y,
+    missing: set.missing,
+    vanished: letters.filter(({ shaped }) => shaped.islands.length === 0).map(nameOf),
+    beyond: beyond.map(nameOf),
+    short,
+    missed: missedSize(word.size, box),
+    capHeight: font.capHeight * scale.sy,
+    line: line.points.length > 0 ? { points: line.points, closed: line.closed } : null,
   };
-  // Spacing and moved letters do not grow with the scale, so it is searched for: the width never shrinks with it.
-  let low = 0;
-  let high = (2 * wanted) / font.unitsPerEm;
-  for (let k = 0; k < 40 && width(high) < wanted; k++) high *= 2;
-  for (let k = 0; k < 60; k++) {
-    const middle = (low + high) / 2;
-    if (width(middle) < wanted) low = middle;
-    else high = middle;
-  }
-  return Math.max(high, 0.1 / font.unitsPerEm);
 }
 
-function startOf(word: Word, font: Font, clusters: Cluster[], touching: readonly (number | null)[], scale: number): number {
-  if (word.align === "left") return word.at.x;
+const nameOf = ({ letter: { key, text } }: Placed) => ({ key, text });
+const boxOf = (letters: readonly Placed[]) =>
+  joinBoxes(letters.flatMap(({ letter }) => letter.islands.map(({ region }) => regionBox(region))));
+
+const shapeOf = (word: Word, { sx, sy }: Scale): LetterShape => ({
+  sx,
+  sy,
+  slant: word.slant,
+  thicken: word.thicken,
+  corners: word.corners,
+  roundOuter: word.roundOuter,
+  roundInner: word.roundInner,
+});
+
+/** What is left to a finished size after it was searched for, as a share of it, that may be stretched over. */
+const TRIMMED = 0.01;
+
+/**
+ * Rounding makes sizes jump a little where a point is just sharp enough to be kept, so that some cannot be met by scaling the letters;
+ * the finished outlines are then stretched by the rest.
+ */
+function trim({ size, at }: Word, letters: readonly Placed[]): void {
+  const missed = missedSize(size, boxOf(letters), 0.002);
+  if (!missed) return;
+  let [kx, ky] = [missed.asked[0] / missed.got[0], missed.asked[1] / missed.got[1]];
+  if (size.by === "width") ky = kx;
+  if (size.by === "height") kx = ky;
+  if (size.by === "within") kx = ky = Math.min(kx, ky);
+  if (Math.max(Math.abs(kx - 1), Math.abs(ky - 1)) > TRIMMED) return;
+  const matrix: Matrix = [kx, 0, 0, ky, at.x * (1 - kx), at.y * (1 - ky)];
+  for (const { letter } of letters) {
+    for (const island of letter.islands) {
+      island.region = transformRegion(island.region, matrix);
+      if (island.pole) island.pole = { ...transformPoint(matrix, island.pole), width: island.pole.width * Math.min(kx, ky) };
+    }
+    letter.free = transformRegion(letter.free, matrix);
+    letter.origin = transformPoint(matrix, letter.origin);
+  }
+}
+
+interface Arranged {
+  letters: Placed[];
+  line: Line;
+  beyond: Placed[];
+  short: number;
+}
+
+function arrange(word: Word, font: Font, { clusters, advance }: Clusters, scale: Scale, joint: number): Arranged {
+  const shape = shapeOf(word, scale);
+  const shaped = shapeLetters(clusters, shape);
+  const line = lineOf(word.path, font.capHeight * scale.sy, word.at);
+  const stacked = word.path?.kind === "stacked";
+  const middles = stacked ? [] : middlesOf(word, shaped, shape, line, advance);
+  const start = stacked ? 0 : startOf(word, shaped, middles, shape, line);
+  const frames = stacked ? stackedPlaces(word, shaped) : middles.map((middle) => line.at(start + middle));
+  const letters = shaped.map((each, i) => placeLetter(word, each, frames[i]!, joint));
+  tieDots(word, letters, joint);
+  const over = letters.filter((_, i) => !stacked && isBeyond(line, shaped[i]!, start, middles, i));
+  const last = shaped.length - 1;
+  const reach = over.length > 0 ? start + middles[last]! + shaped[last]!.middle : 0;
+  return { letters, line, beyond: over, short: over.length > 0 ? Math.max(0, reach - line.length, -start) : 0 };
+}
+
+/** Letters of an open line may not lie before its start or after its end; on a circle they may not meet the first ones again. */
+function isBeyond(line: Line, { middle }: ShapedLetter, start: number, middles: readonly number[], i: number): boolean {
+  const s = start + middles[i]!;
+  if (line.length === Infinity) return false;
+  if (line.closed) return middles[i]! - middles[0]! > line.length - middle;
+  return s - middle < -0.01 || s + middle > line.length + 0.01;
+}
+
+/** Where on its line the first pen stands. */
+function startOf(
+  word: Word,
+  letters: readonly ShapedLetter[],
+  middles: readonly number[],
+  shape: LetterShape,
+  line: Line,
+): number {
   // Moved letters must not push the rest of the word about, so the alignment leaves their moves out.
-  const still = clusters.map((cluster) => ({ ...cluster, change: UNCHANGED_LETTER }));
-  const [left, right] = reachAt(word, font, still, touching, scale);
-  return word.at.x - (word.align === "centre" ? (left + right) / 2 : right);
+  let [left, right] = [Infinity, -Infinity];
+  letters.forEach(({ cluster: { extent }, middle }, i) => {
+    const pen = middles[i]! - middle;
+    left = Math.min(left, pen + extent.minX * shape.sx);
+    right = Math.max(right, pen + extent.maxX * shape.sx);
+  });
+  if (left > right) return 0;
+  const open = !line.closed && line.length < Infinity;
+  // Straight lines and arcs are measured from the word's own place, other lines from their start.
+  switch (word.align) {
+    case "left":
+      return open ? -left : line.closed ? -left : 0;
+    case "centre":
+      return (open ? line.length / 2 : 0) - (left + right) / 2;
+    case "right":
+      return (open ? line.length : 0) - right;
+  }
+}
+
+/** Words whose finished box follows from the extents of their glyphs alone. */
+function isSimple(word: Word): boolean {
+  const changes = Object.values(word.changes);
+  return (
+    !word.path &&
+    word.overlap === undefined &&
+    word.join === undefined &&
+    word.separator === undefined &&
+    word.slant === 0 &&
+    word.thicken === 0 &&
+    word.roundOuter === 0 &&
+    word.roundInner === 0 &&
+    (word.dots === "leave" || word.size.by === "width") &&
+    changes.every(
+      ({ turn, mirror, scale, dots, dotDx, dotDy, without }) =>
+        !turn && !mirror && (scale ?? 1) === 1 && !dots && dotDx === 0 && dotDy === 0 && !without,
+    )
+  );
+}
+
+function simpleBox(word: Word, { clusters, advance }: Clusters, { sx, sy }: Scale): Box | null {
+  const shape = { sx, sy };
+  const letters = clusters.map(
+    (cluster): ShapedLetter => ({
+      cluster,
+      islands: [],
+      own: [1, 0, 0, 1, 0, 0],
+      middle: ((cluster.extent.minX + cluster.extent.maxX) / 2) * sx,
+    }),
+  );
+  const middles = middlesOf(word, letters, shape, lineOf(undefined, 0, word.at), advance);
+  return joinBoxes(
+    letters.map(({ cluster: { extent, change }, middle }, i) => {
+      const pen = middles[i]! - middle + change.dx;
+      return {
+        minX: pen + extent.minX * sx,
+        maxX: pen + extent.maxX * sx,
+        minY: extent.minY * sy + change.dy,
+        maxY: extent.maxY * sy + change.dy,
+      };
+    }),
+  );
 }

@@ -72,8 +72,8 @@ describe("overlap spacing", () => {
         library,
       );
       const [m, o] = words[0]!.letters.map(({ islands }) => islands[0]!.region);
-      expect(Math.abs(overlapBySliding(m!, o!) - 1)).toBeLessThan(thicken > 0 ? 0.2 : 0.05);
-      expect(Math.abs(box!.maxX - box!.minX - 120 - thicken)).toBeLessThan(0.05);
+      expect(Math.abs(overlapBySliding(m!, o!) - 1)).toBeLessThan(0.05);
+      expect(Math.abs(box!.maxX - box!.minX - 120)).toBeLessThan(0.02);
     }
   });
 

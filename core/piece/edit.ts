@@ -50,8 +50,15 @@ export function applyMove(piece: Piece, move: Move): Piece {
   }
 }
 
-const isUnchanged = ({ dx, dy, dotDx, dotDy, form, without }: LetterChange) =>
-  dx === 0 && dy === 0 && dotDx === 0 && dotDy === 0 && form === undefined && (without ?? []).length === 0;
+/** What a change is when nothing is changed; what is not here is then not there. */
+const NEUTRAL: Partial<LetterChange> = { ...UNCHANGED_LETTER, turn: 0, scale: 1, mirror: false, kern: 0 };
+
+function isUnchanged(change: LetterChange): boolean {
+  return Object.entries(change).every(
+    ([field, value]) =>
+      value === undefined || value === NEUTRAL[field as keyof LetterChange] || (Array.isArray(value) && value.length === 0),
+  );
+}
 
 /** Changes one letter of a word. */
 export function changeLetter(piece: Piece, wordId: string, key: string, edit: (old: LetterChange) => LetterChange): Piece {

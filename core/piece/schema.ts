@@ -5,6 +5,7 @@
  * anything else down with a sentence that says what is wrong and where.
  */
 import { z } from "zod";
+import { SYMBOL_NAMES } from "./symbols";
 import { graphemesOf } from "./text";
 
 // Checks are not compiled into code, which pages would have to allow.
@@ -19,6 +20,12 @@ const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, "must be 1 to 40 letters, d
 const offset = z.number().min(-LIMITS.reach).max(LIMITS.reach);
 const length = (least: number, most: number) => z.number().min(least).max(most);
 
+/**
+ * What is done about dots and accents: they stay where the font has them, come to their letter until they bite, or get a tie,
+ * straight down, slanted, or to the letter beside.
+ */
+const dotsWay = z.enum(["leave", "bite", "tie", "slanted", "neighbour"]);
+
 const letterChange = z.strictObject({
   /** Moved by, mm. */
   dx: offset.default(0),
@@ -31,6 +38,16 @@ const letterChange = z.strictObject({
     .string()
     .regex(/^[a-zA-Z0-9]{4}(=\d{1,2})?$/, 'must be a feature such as "salt" or "aalt=2"')
     .optional(),
+  /** Turned about the middle of its foot, degrees, counter-clockwise. */
+  turn: length(-180, 180).optional(),
+  /** As many times as large as the others. */
+  scale: length(0.1, 10).optional(),
+  /** Left and right exchanged. */
+  mirror: z.boolean().optional(),
+  /** Space added before this letter, mm; those after it move along. */
+  kern: length(-50, 50).optional(),
+  /** Its dots and accents are treated otherwise than those of the word. */
+  dots: dotsWay.optional(),
   /** Separate pieces of the letter that are left out, numbered from 1 by size; 0 is the letter itself. */
   without: z.array(z.number().int().min(1).max(40)).max(40).optional(),
 });
@@ -38,6 +55,56 @@ const letterChange = z.strictObject({
 const wordSize = z.discriminatedUnion("by", [
   z.strictObject({ by: z.literal("cap-height"), mm: length(2, 500) }),
   z.strictObject({ by: z.literal("width"), mm: length(2, 1000) }),
+  z.strictObject({ by: z.literal("height"), mm: length(2, 1000) }),
+  /** Width and height, the letters stretched. */
+  z.strictObject({ by: z.literal("both"), mm: length(2, 1000), height: length(2, 1000) }),
+  /** As large as fits into a box. */
+  z.strictObject({ by: z.literal("within"), mm: length(2, 1000), height: length(2, 1000) }),
+]);
+
+/** A line as wide as this is cut along the path, which then holds the letters, mm. */
+const cutLine = length(0.5, 50).optional();
+/** Distance of the letters from the line, mm; negative brings them into it. */
+const fromLine = length(-200, 200).default(0);
+
+/** What letters stand on when it is not a straight line; the word's place is the middle of an arc or a spiral. */
+const wordPath = z.discriminatedUnion("kind", [
+  /** One below the other, each bitten into the next until the joint has this width, mm. */
+  z.strictObject({ kind: z.literal("stacked"), joint: length(0, 50).default(2) }),
+  z.strictObject({
+    kind: z.literal("arc"),
+    radius: length(1, 1000),
+    /** Where on the circle the word's middle (or its first or last letter, by its alignment) is, degrees: 90 is the top, 270 the bottom. */
+    angle: length(-360, 360).default(90),
+    side: z.enum(["outside", "inside"]).default("outside"),
+    /** Read clockwise, feet to the middle; or counter-clockwise, heads to the middle, as along the bottom of a ring. */
+    reading: z.enum(["clockwise", "counter-clockwise"]).default("clockwise"),
+    distance: fromLine,
+    /** Letters are spread so that the ring closes. */
+    around: z.boolean().default(false),
+    line: cutLine,
+  }),
+  z.strictObject({
+    kind: z.literal("curve"),
+    /** The curve runs smoothly through these, from the word's place on, mm. */
+    points: z
+      .array(z.strictObject({ x: offset, y: offset }))
+      .min(2)
+      .max(24),
+    distance: fromLine,
+    line: cutLine,
+  }),
+  z.strictObject({
+    kind: z.literal("spiral"),
+    /** Where it begins, mm from its middle. */
+    radius: length(0.5, 1000),
+    /** From one turn to the next, mm; negative winds inwards. */
+    pitch: length(-200, 200),
+    /** Direction of its beginning, degrees. */
+    angle: length(-360, 360).default(90),
+    distance: fromLine,
+    line: cutLine,
+  }),
 ]);
 
 const word = z
@@ -59,10 +126,31 @@ const word = z
      * as the font has them, with the tracking.
      */
     overlap: z.number().min(-50).max(50).optional(),
-    /** Dots and accents stay where the font has them, or come to their letter until they bite. */
-    dots: z.enum(["leave", "bite"]).default("leave"),
-    /** Strokes grown by so much in all, mm: half of it on each side. */
-    thicken: z.number().min(0).max(10).default(0),
+    /** Neighbours are brought together until the joint between them has this width, mm; goes before the overlap. */
+    join: length(0.1, 50).optional(),
+    dots: dotsWay.default("leave"),
+    /** Width of ties to dots and accents, mm; left out, as wide as the sheet wants. */
+    tieWidth: length(0.1, 50).optional(),
+    /** Strokes grown by so much in all, mm, half of it on each side; negative makes them thinner. */
+    thicken: z.number().min(-10).max(10).default(0),
+    /** Corners of grown strokes. */
+    corners: z.enum(["round", "sharp", "bevelled"]).default("round"),
+    /** Outer points rounded, inner corners filled, by a radius, mm. */
+    roundOuter: length(0, 20).default(0),
+    roundInner: length(0, 20).default(0),
+    /** Leaned to the right, degrees. */
+    slant: length(-45, 45).default(0),
+    /** Features of the font, on (1), off (0), or the number of an alternate: `{ "liga": 0, "ss01": 1 }`. */
+    features: z
+      .record(z.string().regex(/^[a-zA-Z0-9]{4}$/, 'must be a tag such as "liga"'), z.number().int().min(0).max(99))
+      .default({}),
+    /** Where a variable font stands on its axes: `{ "wght": 800 }`. */
+    axes: z
+      .record(z.string().regex(/^[\x20-\x7e]{4}$/, 'must be a tag such as "wght"'), z.number().min(-1e5).max(1e5))
+      .default({}),
+    /** A symbol in place of the spaces between words. */
+    separator: z.enum(SYMBOL_NAMES).optional(),
+    path: wordPath.optional(),
     /** Left end of the baseline. */
     at: z.strictObject({ x: offset, y: offset }).default({ x: 0, y: 0 }),
     /** Which end of the baseline, or its middle, stays put when the word changes. */
@@ -185,6 +273,13 @@ export type Tie = Extract<Part, { kind: "tie" }>;
 export type Fill = Extract<Part, { kind: "fill" }>;
 export type Anchor = Tie["ends"][number];
 export type Stick = Extract<Part, { kind: "stick" }>;
+export type WordPath = z.output<typeof wordPath>;
+export type PathKind = WordPath["kind"];
+export type ArcPath = Extract<WordPath, { kind: "arc" }>;
+export type CurvePath = Extract<WordPath, { kind: "curve" }>;
+export type SpiralPath = Extract<WordPath, { kind: "spiral" }>;
+export type WordSize = z.output<typeof wordSize>;
+export type DotsWay = z.output<typeof dotsWay>;
 export type LetterChange = z.output<typeof letterChange>;
 export type Accepted = z.output<typeof accepted>;
 export type Stock = z.output<typeof stockSchema>;

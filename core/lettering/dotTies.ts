@@ -1,0 +1,91 @@
+/**
+ * Ties that hold dots and accents: straight to the letter, slanted, or to the letter beside.
+ */
+import { type Nearest, nearestPoints, type Point, type Region, regionBox, strokeRegion, union } from "../geometry";
+import type { DotsWay } from "../piece";
+
+export type TieWay = Extract<DotsWay, "tie" | "slanted" | "neighbour">;
+
+export const isTieWay = (way: DotsWay): way is TieWay => way === "tie" || way === "slanted" || way === "neighbour";
+
+/** A slanted tie leans by this much at least and at most, radians. */
+const LEAN = [(25 * Math.PI) / 180, (65 * Math.PI) / 180] as const;
+/** Ties end so many of their widths inside the material. */
+const INSIDE = 0.6;
+
+/**
+ * @param dot to be held
+ * @param body the dot's own letter
+ * @param beside bodies of the letters before and after
+ * @param up direction in which the letter stands
+ * @returns the dot together with its tie, or the dot alone where there is nothing to tie it to
+ */
+export function tiedDot(dot: Region, body: Region, beside: readonly Region[], way: TieWay, width: number, up: Point): Region {
+  const place =
+    way === "tie" ? straightPlace(dot, body, up) : way === "slanted" ? slantedPlace(dot, body, up) : besidePlace(dot, beside);
+  if (!place) return dot;
+  const { from, to, distance } = place;
+  if (distance < 1e-6) return dot;
+  const [ux, uy] = [((to.x - from.x) / distance) * width * INSIDE, ((to.y - from.y) / distance) * width * INSIDE];
+  const tie = strokeRegion(Float64Array.from([from.x - ux, from.y - uy, to.x + ux, to.y + uy]), width);
+  return union([dot, tie]);
+}
+
+/** From the middle of the dot along the letter's own upright, towards the letter; else the shortest way. */
+function straightPlace(dot: Region, body: Region, up: Point): Nearest | null {
+  const middle = middleOf(dot);
+  const toBody = middleOf(body);
+  const way = (toBody.x - middle.x) * up.x + (toBody.y - middle.y) * up.y < 0 ? -1 : 1;
+  const direction = { x: up.x * way, y: up.y * way };
+  const enters = crossingAlong(body, middle, direction, "first");
+  const leaves = enters === null ? null : crossingAlong(dot, middle, direction, "last", enters);
+  if (enters === null || leaves === null) return nearestPoints(dot, body);
+  const at = (distance: number) => ({ x: middle.x + direction.x * distance, y: middle.y + direction.y * distance });
+  return { from: at(leaves), to: at(enters), distance: enters - leaves };
+}
+
+/** The shortest of the ways that lean enough to be seen as slanted. */
+function slantedPlace(dot: Region, body: Region, up: Point): Nearest | null {
+  let best: Nearest | null = null;
+  for (const from of cornersOf(dot)) {
+    for (const to of cornersOf(body)) {
+      const [dx, dy] = [to.x - from.x, to.y - from.y];
+      const lean = Math.atan2(Math.abs(dx * up.y - dy * up.x), Math.abs(dx * up.x + dy * up.y));
+      const distance = Math.hypot(dx, dy);
+      if (lean < LEAN[0] || lean > LEAN[1] || (best && distance >= best.distance)) continue;
+      best = { from, to, distance };
+    }
+  }
+  return best ?? nearestPoints(dot, body);
+}
+
+function besidePlace(dot: Region, beside: readonly Region[]): Nearest | null {
+  const places = beside.flatMap((other) => nearestPoints(dot, other) ?? []);
+  return places.reduce<Nearest | null>((best, place) => (!best || place.distance < best.distance ? place : best), null);
+}
+
+function middleOf(region: Region): Point {
+  const { minX, minY, maxX, maxY } = regionBox(region)!;
+  return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
+}
+
+function* cornersOf(region: Region): Generator<Point> {
+  for (const ring of region) for (let i = 0; i < ring.length; i += 2) yield { x: ring[i]!, y: ring[i + 1]! };
+}
+
+/** How far along a ray its first or last crossing with an outline is (before `most`); `null` where it meets none. */
+function crossingAlong(region: Region, { x, y }: Point, way: Point, which: "first" | "last", most = Infinity): number | null {
+  let found: number | null = null;
+  for (const ring of region) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [ax, ay, bx, by] = [ring[j]! - x, ring[j + 1]! - y, ring[i]! - x, ring[i + 1]! - y];
+      const [sa, sb] = [ax * way.y - ay * way.x, bx * way.y - by * way.x];
+      if (sa > 0 === sb > 0) continue;
+      const t = sa / (sa - sb);
+      const along = (ax + t * (bx - ax)) * way.x + (ay + t * (by - ay)) * way.y;
+      if (along < 0 || along > most) continue;
+      if (found === null || (which === "first" ? along < found : along > found)) found = along;
+    }
+  }
+  return found;
+}

@@ -1,0 +1,141 @@
+/**
+ * Letters in their places, with their dots and accents.
+ */
+import {
+  backwards,
+  composed,
+  type Matrix,
+  type Point,
+  type Region,
+  transformPoint,
+  transformRegion,
+  translateRegion,
+} from "../geometry";
+import { type Body, poleOf } from "../measure";
+import { keepsHoleFree } from "../ornaments";
+import type { DotsWay, SymbolName, Word } from "../piece";
+import type { Cluster } from "./clusters";
+import { biteShifts } from "./dots";
+import { isTieWay, tiedDot } from "./dotTies";
+import { placed, type ShapedLetter } from "./spacing";
+
+/** One separate island of a letter, in its final place. */
+export interface LetterIsland {
+  /** `word:key` for the body of a letter, `word:key.1`, `word:key.2` … for its dots and accents. */
+  id: string;
+  region: Region;
+  pole: Body | null;
+  dot: boolean;
+}
+
+export interface Letter {
+  id: string;
+  wordId: string;
+  /** Key of its first character. */
+  key: string;
+  /** The characters it stands for: several for a ligature. */
+  text: string;
+  symbol?: SymbolName;
+  /** Where the letter's own origin stands. */
+  origin: { x: number; y: number };
+  /** How far it is turned in all, radians, counter-clockwise. */
+  angle: number;
+  islands: LetterIsland[];
+  /** Empty space in it that no other part may close. */
+  free: Region;
+}
+
+/** A letter and what it was made from. */
+export interface Placed {
+  shaped: ShapedLetter;
+  letter: Letter;
+}
+
+/** Puts a letter with its dots into its place. @param frame where its foot stands */
+export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joint: number): Placed {
+  const { cluster, islands: alone } = shaped;
+  const { change } = cluster;
+  const [a, b, c, d, e, f] = placed(shaped, frame);
+  const matrix: Matrix = [a, b, c, d, e + change.dx, f + change.dy];
+  const id = `${word.id}:${cluster.key}`;
+  const way = waysOf(word, cluster);
+  const shifts = way === "bite" ? shiftsOf(alone, joint / (change.scale ?? 1)) : [];
+  const islands = alone.flatMap((region, n): LetterIsland[] => {
+    if (change.without?.includes(n)) return [];
+    const moved: Matrix = composed(n === 0 ? matrix : withDot(matrix, change), [1, 0, 0, 1, 0, shifts[n] ?? 0]);
+    return [{ id: n === 0 ? id : `${id}.${n}`, region: moveRegion(region, moved), pole: movePole(region, moved), dot: n > 0 }];
+  });
+  const angle = Math.atan2(frame[1], frame[0]) + ((change.turn ?? 0) * Math.PI) / 180;
+  return {
+    shaped,
+    letter: {
+      id,
+      wordId: word.id,
+      key: cluster.key,
+      text: cluster.text,
+      symbol: cluster.symbol,
+      origin: { x: matrix[4], y: matrix[5] },
+      angle,
+      islands,
+      free: moveRegion(holeOf(cluster, alone), matrix),
+    },
+  };
+}
+
+const withDot = ([a, b, c, d, e, f]: Matrix, { dotDx, dotDy }: Cluster["change"]): Matrix => [a, b, c, d, e + dotDx, f + dotDy];
+
+const waysOf = (word: Word, { change }: Cluster): DotsWay => change.dots ?? word.dots;
+
+/** Most letters are only moved, not turned. */
+function moveRegion(region: Region, matrix: Matrix): Region {
+  const [a, b, c, d, e, f] = matrix;
+  return a === 1 && b === 0 && c === 0 && d === 1 ? translateRegion(region, e, f) : transformRegion(region, matrix);
+}
+
+/** The hole of a symbol that stays free, in its outline at this size. */
+function holeOf({ symbol }: Cluster, [body]: readonly Region[]): Region {
+  const hole = symbol && keepsHoleFree(symbol) ? body?.[1] : undefined;
+  return hole ? [backwards(hole)] : [];
+}
+
+/** Middles of outlines: the same objects for as long as the font keeps them. */
+const poles = new WeakMap<Region, Body | null>();
+
+function movePole(region: Region, matrix: Matrix): Body | null {
+  let pole = poles.get(region);
+  if (pole === undefined) {
+    pole = poleOf(region);
+    poles.set(region, pole);
+  }
+  return pole && { ...transformPoint(matrix, pole), width: pole.width * Math.hypot(matrix[0], matrix[1]) };
+}
+
+/** How far the dots of outlines have to move: kept as long as the outlines. */
+const knownShifts = new WeakMap<Region[], Map<number, number[]>>();
+
+function shiftsOf(islands: Region[], joint: number): number[] {
+  const known = knownShifts.get(islands) ?? new Map<number, number[]>();
+  knownShifts.set(islands, known);
+  let shifts = known.get(joint);
+  if (!shifts) {
+    shifts = biteShifts(islands, joint);
+    known.set(joint, shifts);
+  }
+  return shifts;
+}
+
+/** Dots get their ties when all letters are in place. */
+export function tieDots(word: Word, letters: readonly Placed[], joint: number): void {
+  const width = word.tieWidth ?? joint * 1.02;
+  letters.forEach(({ shaped, letter }, i) => {
+    const way = waysOf(word, shaped.cluster);
+    const [body, ...dots] = letter.islands;
+    if (!isTieWay(way) || !body || body.dot) return;
+    const up: Point = { x: -Math.sin(letter.angle), y: Math.cos(letter.angle) };
+    const beside = [letters[i - 1], letters[i + 1]].flatMap((other) =>
+      other?.letter.islands[0] ? [other.letter.islands[0].region] : [],
+    );
+    for (const dot of dots)
+      dot.region = tiedDot(dot.region, body.region, beside.length > 0 ? [beside].flat() : [], way, width, up);
+  });
+}

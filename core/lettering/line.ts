@@ -1,0 +1,159 @@
+/**
+ * What letters stand on: a straight line, an arc, a curve, a spiral.
+ */
+import type { Matrix, Point } from "../geometry";
+import type { ArcPath, CurvePath, SpiralPath, WordPath } from "../piece";
+
+/** A line with places along it; letters stand on it with their feet, upright across its direction. */
+export interface Line {
+  /** mm; infinite for a straight line. */
+  length: number;
+  closed: boolean;
+  /** Where a letter's foot is at so many mm along the line, and which way the line runs there. Beyond its ends it goes straight on. */
+  at(s: number): Matrix;
+  /** The line itself, without the distance that letters keep from it, `[x0, y0, x1, y1, …]`; empty for a straight line. */
+  points: Float64Array;
+}
+
+/** Curves are walked in steps of at most so many mm. */
+const STEP = 0.25;
+const MOST_STEPS = 20_000;
+const MOST_TURNS = 12;
+
+const straightLine = ({ x, y }: Point): Line => ({
+  length: Infinity,
+  closed: false,
+  at: (s) => [1, 0, 0, 1, x + s, y],
+  points: new Float64Array(),
+});
+
+/** @param capHeight of the letters, mm: inside a ring they hang from the line by their heads @param middle the word's own place */
+export function lineOf(path: WordPath | undefined, capHeight: number, middle: Point): Line {
+  switch (path?.kind) {
+    case "arc":
+      return arcLine(path, capHeight, middle);
+    case "curve":
+      return walkedLine(curvePoints(path, middle), path.distance);
+    case "spiral":
+      return walkedLine(spiralPoints(path, middle), path.distance);
+    default:
+      return straightLine(middle);
+  }
+}
+
+/** Radius of the circle that the feet stand on. */
+export function footRadius({ radius, side, reading, distance }: ArcPath, capHeight: number): number {
+  const clockwise = reading === "clockwise";
+  const away = side === "outside" ? distance : -distance;
+  // Heads point away from the middle when read clockwise, towards it otherwise.
+  const hangs = clockwise ? side === "inside" : side === "outside";
+  const head = hangs ? (side === "inside" ? -capHeight : capHeight) : 0;
+  return Math.max(0.1, radius + away + head);
+}
+
+function arcLine(path: ArcPath, capHeight: number, { x: cx, y: cy }: Point): Line {
+  const radius = footRadius(path, capHeight);
+  const start = (path.angle * Math.PI) / 180;
+  const way = path.reading === "clockwise" ? -1 : 1;
+  const points = new Float64Array(2 * Math.max(24, Math.min(720, Math.ceil(path.radius * 6))));
+  for (let i = 0; i < points.length; i += 2) {
+    const angle = (2 * Math.PI * i) / points.length;
+    points[i] = cx + path.radius * Math.cos(angle);
+    points[i + 1] = cy + path.radius * Math.sin(angle);
+  }
+  return {
+    length: 2 * Math.PI * radius,
+    closed: true,
+    at: (s) => {
+      const angle = start + (way * s) / radius;
+      const heading = angle + (way * Math.PI) / 2;
+      const [cos, sin] = [Math.cos(heading), Math.sin(heading)];
+      return [cos, sin, -sin, cos, cx + radius * Math.cos(angle), cy + radius * Math.sin(angle)];
+    },
+    points,
+  };
+}
+
+/**
+ * A smooth curve through points: centripetal Catmull-Rom (C. Yuksel, S. Schaefer, J. Keyser, "Parameterization and applications
+ * of Catmull-Rom curves", 2011), which makes no loops between near points.
+ */
+function curvePoints({ points }: CurvePath, { x, y }: Point): number[] {
+  const through = points.map((p) => ({ x: x + p.x, y: y + p.y }));
+  const first = through[0]!;
+  const last = through[through.length - 1]!;
+  const mirrored = (end: Point, next: Point): Point => ({ x: 2 * end.x - next.x, y: 2 * end.y - next.y });
+  const all = [mirrored(first, through[1]!), ...through, mirrored(last, through[through.length - 2]!)];
+  const line: number[] = [first.x, first.y];
+  for (let i = 1; i + 2 < all.length; i++) {
+    const [p0, p1, p2, p3] = all.slice(i - 1, i + 3) as [Point, Point, Point, Point];
+    const steps = Math.max(4, Math.ceil(Math.hypot(p2.x - p1.x, p2.y - p1.y) / STEP));
+    for (let k = 1; k <= Math.min(steps, MOST_STEPS / all.length); k++) {
+      const t = k / Math.min(steps, MOST_STEPS / all.length);
+      const p = betweenPoints(p0, p1, p2, p3, t);
+      line.push(p.x, p.y);
+    }
+  }
+  return line;
+}
+
+function betweenPoints(p0: Point, p1: Point, p2: Point, p3: Point, t: number): Point {
+  const knot = (a: Point, b: Point) => Math.max(1e-6, Math.sqrt(Math.hypot(b.x - a.x, b.y - a.y)));
+  const [t0, t1] = [0, knot(p0, p1)];
+  const t2 = t1 + knot(p1, p2);
+  const t3 = t2 + knot(p2, p3);
+  const u = t1 + (t2 - t1) * t;
+  const mix = (a: Point, b: Point, ta: number, tb: number): Point => {
+    const share = (u - ta) / (tb - ta);
+    return { x: a.x + (b.x - a.x) * share, y: a.y + (b.y - a.y) * share };
+  };
+  const [a1, a2, a3] = [mix(p0, p1, t0, t1), mix(p1, p2, t1, t2), mix(p2, p3, t2, t3)];
+  return mix(mix(a1, a2, t0, t2), mix(a2, a3, t1, t3), t1, t2);
+}
+
+/** An Archimedean spiral, r = r₀ + pitch·turns, clockwise; inwards it ends before its middle. */
+function spiralPoints({ radius, pitch, angle }: SpiralPath, { x, y }: Point): number[] {
+  const line: number[] = [];
+  const start = (angle * Math.PI) / 180;
+  const turns = pitch < 0 ? Math.min(MOST_TURNS, (radius - 1) / -pitch) : MOST_TURNS;
+  for (let t = 0, k = 0; t <= turns && k < MOST_STEPS; k++) {
+    const r = radius + pitch * t;
+    const a = start - 2 * Math.PI * t;
+    line.push(x + r * Math.cos(a), y + r * Math.sin(a));
+    t += STEP / (2 * Math.PI * Math.max(r, 1));
+  }
+  return line;
+}
+
+function walkedLine(points: number[], distance: number): Line {
+  const n = points.length / 2;
+  const along = new Float64Array(n);
+  for (let i = 1; i < n; i++) {
+    along[i] = along[i - 1]! + Math.hypot(points[2 * i]! - points[2 * i - 2]!, points[2 * i + 1]! - points[2 * i - 1]!);
+  }
+  const length = along[n - 1]!;
+  return {
+    length,
+    closed: false,
+    at: (s) => {
+      const i = Math.min(n - 2, Math.max(0, lastAtMost(along, s)));
+      const [x, y, nx, ny] = points.slice(2 * i, 2 * i + 4) as [number, number, number, number];
+      const step = along[i + 1]! - along[i]! || 1;
+      const [cos, sin] = [(nx - x) / step, (ny - y) / step];
+      const rest = s - along[i]!;
+      return [cos, sin, -sin, cos, x + cos * rest - sin * distance, y + sin * rest + cos * distance];
+    },
+    points: Float64Array.from(points),
+  };
+}
+
+/** Index of the last entry of an ascending list that is at most the value; −1 before the first. */
+function lastAtMost(list: Float64Array, value: number): number {
+  let [low, high] = [0, list.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (list[middle]! <= value) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}

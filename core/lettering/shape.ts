@@ -1,0 +1,21 @@
+/**
+ * From the outline of a letter as drawn to the outline as it is wanted: sized, slanted, thickened, rounded.
+ */
+import { islandsOf, type Matrix, offset, type Region, roundInnerCorners, roundOuterCorners } from "../geometry";
+import type { LetterShape } from "./font";
+
+export const shapeKey = (s: LetterShape) =>
+  [s.sx, s.sy, s.slant ?? 0, s.thicken ?? 0, s.corners ?? "round", s.roundOuter ?? 0, s.roundInner ?? 0].join();
+
+/** Sizing and slant as one map. */
+export function shapeMatrix({ sx, sy, slant = 0 }: LetterShape): Matrix {
+  return [sx, 0, sy * Math.tan((slant * Math.PI) / 180), sy, 0, 0];
+}
+
+/** @param region sized and slanted already, mm @returns separate islands, largest first */
+export function shapedIslands(region: Region, { thicken = 0, corners, roundOuter = 0, roundInner = 0 }: LetterShape): Region[] {
+  let shaped = thicken === 0 ? region : offset(region, thicken / 2, { corners });
+  if (roundInner > 0) shaped = roundInnerCorners(shaped, roundInner);
+  if (roundOuter > 0) shaped = roundOuterCorners(shaped, roundOuter);
+  return islandsOf(shaped);
+}

@@ -4,10 +4,12 @@
  * Exit code 0 holds, 1 weak or falls, 2 unusable input.
  */
 import { readFileSync, statSync } from "node:fs";
+import { basename } from "node:path";
 import { parseArgs } from "node:util";
 import { type Examination, examine, examineSolids, solidsFromShapes } from "@mend-joint/core";
 import { readSvg, SvgError } from "@mend-joint/core/formats";
 import { verdictSentence } from "@mend-joint/core/judge";
+import { FontError } from "@mend-joint/core/lettering";
 import {
   formatLength,
   lostToCut,
@@ -20,9 +22,9 @@ import {
   widthToDraw,
 } from "@mend-joint/core/piece";
 import { labelsOf, reportOf, thinnestPlace } from "@mend-joint/core/report";
-import { shippedLibrary } from "@mend-joint/library";
+import { readFontFile, shippedLibrary } from "@mend-joint/library";
 
-const USAGE = "Usage: check FILE [--min-width MM] [--holder ID] [--stock NAME] [--json]";
+const USAGE = "Usage: check FILE [--min-width MM] [--holder ID] [--stock NAME] [--font FONTFILE] [--json]";
 const MAX_BYTES = 50_000_000;
 /** Drawings with more corners take seconds; then each stage is told on the error stream. */
 const MANY_CORNERS = 30_000;
@@ -36,6 +38,8 @@ interface Request {
   holders: string[];
   stock?: Stock;
   json: boolean;
+  /** Font files of the maker's own that the piece is set in. */
+  fonts: string[];
 }
 
 function readRequest(argv: string[]): Request {
@@ -48,7 +52,7 @@ function readRequest(argv: string[]): Request {
   const { values, positionals } = parsed;
   const [file, ...more] = positionals;
   if (!file || more.length > 0) throw new UsageError(USAGE);
-  const request: Request = { file, holders: values.holder ?? [], json: values.json ?? false };
+  const request: Request = { file, holders: values.holder ?? [], json: values.json ?? false, fonts: values.font ?? [] };
   if (values["min-width"] !== undefined) {
     const width = parseLength(values["min-width"], "mm");
     if (width === null || width <= 0 || width > 100) {
@@ -72,15 +76,18 @@ function parse(argv: string[]) {
       "min-width": { type: "string" },
       holder: { type: "string", multiple: true },
       stock: { type: "string" },
+      font: { type: "string", multiple: true },
       json: { type: "boolean" },
     },
   });
 }
 
-function readFile(file: string): string {
+const readFile = (file: string): string => readBytes(file).toString("utf8");
+
+function readBytes(file: string): Buffer {
   try {
     if (statSync(file).size > MAX_BYTES) throw new UsageError(`${file} is larger than ${MAX_BYTES / 1e6} MB`);
-    return readFileSync(file, "utf8");
+    return readFileSync(file);
   } catch (error) {
     if (error instanceof UsageError) throw error;
     const { code } = error as NodeJS.ErrnoException;
@@ -119,7 +126,7 @@ function checkSvg(text: string, request: Request): Checked {
   return { examination: examineSolids(solids, stock.leastWidth, options), stock, lost: 0, flipY: true, notes };
 }
 
-function checkPiece(text: string, request: Request): Checked {
+async function checkPiece(text: string, request: Request): Promise<Checked> {
   let document: unknown;
   try {
     document = JSON.parse(text);
@@ -129,7 +136,8 @@ function checkPiece(text: string, request: Request): Checked {
   const piece = parsePiece(document);
   if (request.stock) piece.stock = { ...request.stock };
   if (request.minWidth !== undefined) piece.stock = { ...piece.stock, leastWidth: request.minWidth, kerf: 0 };
-  const examination = examine(piece, shippedLibrary());
+  const own = await Promise.all(request.fonts.map((file) => readFontFile(basename(file), readBytes(file))));
+  const examination = examine(piece, shippedLibrary(own.flat()));
   for (const id of request.holders) {
     if (!examination.solids.some((solid) => solid.id === id)) throw new UsageError(`There is no part "${id}" to be the holder`);
   }
@@ -161,12 +169,13 @@ try {
   const request = readRequest(process.argv.slice(2));
   const text = readFile(request.file);
   const isSvg = /\.svg$/i.test(request.file) || text.trimStart().startsWith("<");
-  const checked = isSvg ? checkSvg(text, request) : checkPiece(text, request);
+  const checked = isSvg ? checkSvg(text, request) : await checkPiece(text, request);
   if (request.json) console.log(JSON.stringify(reportOf(checked.examination, checked.flipY)));
   else printText(checked);
   process.exitCode = checked.examination.verdict === "holds" ? 0 : 1;
 } catch (error) {
-  const known = error instanceof UsageError || error instanceof SvgError || error instanceof PieceError;
+  const known =
+    error instanceof UsageError || error instanceof SvgError || error instanceof PieceError || error instanceof FontError;
   const message = (error as Error).message.replace(/\s+/g, " ").trim();
   console.error(known ? message : `The file could not be examined: ${message}`);
   process.exitCode = 2;

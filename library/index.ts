@@ -6,7 +6,10 @@ import { createRequire } from "node:module";
 import type { Library } from "@mend-joint/core";
 import { type Font, loadFont } from "@mend-joint/core/lettering";
 import { CATALOGUE, type CatalogueEntry } from "./catalogue";
+import type { OwnFont } from "./fontFile";
 
+export { type OwnFont, readFontFile } from "./fontFile";
+export { readFontSafely } from "./readSafely";
 export { CATALOGUE, type CatalogueEntry };
 
 const resolve = createRequire(import.meta.url).resolve;
@@ -22,16 +25,16 @@ export function fontBytes(id: string): Uint8Array {
   return new Uint8Array(readFileSync(fontPath(id)));
 }
 
-/** A library that loads shipped fonts when they are first asked for. */
-export function shippedLibrary(): Library {
-  const loaded = new Map<string, Font>();
+/** A library that loads shipped fonts when they are first asked for. @param own further fonts */
+export function shippedLibrary(own: readonly OwnFont[] = []): Library {
+  const loaded = new Map<string, Font>(own.map(({ id, name, bytes }) => [id, loadFont(id, name, bytes)]));
   return {
     font: (id) => {
-      const entry = CATALOGUE.find((font) => font.id === id);
-      if (!entry) return undefined;
       let font = loaded.get(id);
+      const entry = CATALOGUE.find((each) => each.id === id);
+      if (!font && !entry) return undefined;
       if (!font) {
-        font = loadFont(id, entry.name, fontBytes(id));
+        font = loadFont(id, entry!.name, fontBytes(id));
         loaded.set(id, font);
       }
       return font;

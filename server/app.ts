@@ -5,6 +5,7 @@ import { existsSync, readFileSync } from "node:fs";
 import { join, relative } from "node:path";
 import { fileURLToPath } from "node:url";
 import { serveStatic } from "@hono/node-server/serve-static";
+import { MAX_FONT_BYTES } from "@mend-joint/core/lettering";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import { secureHeaders } from "hono/secure-headers";
@@ -49,19 +50,19 @@ const workerHeaders = secureHeaders({
   contentSecurityPolicy: { defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'", "'unsafe-eval'"] },
 });
 
+const limited = (maxSize: number) =>
+  bodyLimit({ maxSize, onError: (c) => problem(c, 413, `What is sent here may have ${maxSize / 1e6} MB at most.`) });
+
 export function createApp({ db, host, pages }: AppOptions): Hono {
   const app = new Hono();
   app.onError(handleError);
   app.use("*", (c, next) => (WORKER_SCRIPT.test(c.req.path) ? workerHeaders : pageHeaders)(c, next));
   app.use(sameOriginOnly(host));
-  app.use(
-    "/api/*",
-    bodyLimit({ maxSize: MAX_BODY, onError: (c) => problem(c, 413, `A request may have ${MAX_BODY / 1e6} MB at most.`) }),
-  );
+  app.use("/api/*", (c, next) => (c.req.path === "/api/fonts" ? limited(MAX_FONT_BYTES) : limited(MAX_BODY))(c, next));
 
   app.get("/api/health", async (c) => c.json({ status: "ok", pieces: (await listPieces(db)).length }));
   app.route("/api/pieces", pieceRoutes(db));
-  app.route("/api/fonts", fontRoutes());
+  app.route("/api/fonts", fontRoutes(db));
   app.all("/api/*", (c) => problem(c, 404, "The API has nothing at this address."));
 
   if (pages && existsSync(join(pages, "index.html"))) {

@@ -2,6 +2,7 @@
  * Errors as `application/problem+json` (RFC 9457): what happened, where, what to do.
  */
 
+import { FontError } from "@mend-joint/core/lettering";
 import { PieceError } from "@mend-joint/core/piece";
 import type { Context } from "hono";
 import { HTTPException } from "hono/http-exception";
@@ -26,7 +27,7 @@ export function problem(c: Context, status: ContentfulStatusCode, detail: string
 }
 
 export function handleError(error: Error, c: Context): Response {
-  if (error instanceof PieceError) return problem(c, 422, error.message);
+  if (error instanceof PieceError || error instanceof FontError) return problem(c, 422, error.message);
   if (error instanceof HTTPException) return problem(c, error.status as ContentfulStatusCode, error.message);
   console.error(error);
   if (error instanceof DataFolderError || /no space left|could not (write|extend)|ENOSPC|EROFS/i.test(error.message)) {

@@ -26,6 +26,9 @@ export interface ExaminedLetter {
   text: string;
   solids: number[];
   origin: Point;
+  /** Where its foot stands on its line, and how far it is turned, radians. */
+  stand: Point;
+  angle: number;
 }
 
 /** Neighbours that overlap without a neck of their own between them, and how wide the way from one to the other is, mm. */
@@ -64,7 +67,16 @@ export function lettersOf(words: readonly WordLayout[], solids: readonly Solid[]
     if (solid.letterId) indices.set(solid.letterId, [...(indices.get(solid.letterId) ?? []), i]);
   });
   return words.flatMap((word) =>
-    word.letters.map(({ id, key, wordId, text, origin }) => ({ id, key, wordId, text, origin, solids: indices.get(id) ?? [] })),
+    word.letters.map(({ id, key, wordId, text, symbol, origin, stand, angle }) => ({
+      id,
+      key,
+      wordId,
+      text: symbol ?? text,
+      origin,
+      stand,
+      angle,
+      solids: indices.get(id) ?? [],
+    })),
   );
 }
 

@@ -73,6 +73,8 @@ export interface Font {
   /** Empty where the font does not vary. */
   readonly axes: readonly FontAxis[];
   has(codePoint: number): boolean;
+  /** A character that the font has, for fonts without Latin letters. */
+  readonly someLetter: number;
   /** @param forms features and other letterforms, for stretches of the text */
   shape(text: string, forms?: readonly LetterForm[]): { glyphs: ShapedGlyph[]; advance: number };
   /** Letterforms that the font has for a stretch of the text besides the usual one, each drawn differently. */
@@ -92,17 +94,15 @@ const CACHE = 3000;
 /** Places on the axes kept per font. */
 const PLACES = 24;
 
-/**
- * @param index of the face, in a collection
- * @throws FontError when the bytes are not a usable font
- */
-export function loadFont(id: string, name: string, bytes: Uint8Array, index = 0): Font {
+/** @throws FontError when the bytes are not a usable font */
+export function loadFont(id: string, name: string, bytes: Uint8Array): Font {
   if (bytes.length > MAX_FONT_BYTES) throw new FontError(`${name} is larger than ${MAX_FONT_BYTES / 1e6} MB`);
-  const face = new hb.Face(new hb.Blob(bytes), index);
+  const face = new hb.Face(new hb.Blob(bytes));
   const codePoints = new Set(face.collectUnicodes());
   if (codePoints.size === 0 || face.upem <= 0) throw new FontError(`${name} is not a font file that can be read`);
   const axes = axesOf(face);
   const placed = new Map<string, Font>();
+  const someLetter = [...codePoints].find((codePoint) => codePoint > 0x20 && codePoint !== 0xa0) ?? 0x20;
 
   const at = (values: Readonly<Record<string, number>>): Font => {
     const places = axes.filter(({ tag }) => values[tag] !== undefined).map(({ tag }) => [tag, values[tag]!] as const);
@@ -112,7 +112,8 @@ export function loadFont(id: string, name: string, bytes: Uint8Array, index = 0)
       if (placed.size >= PLACES) placed.clear();
       const varied = new hb.Font(face);
       if (places.length > 0) varied.setVariations(places.map(([tag, value]) => new hb.Variation(tag, value)));
-      font = { id, name, axes, has: (codePoint) => codePoints.has(codePoint), vary: at, ...outlinesOf(varied, face) };
+      const has = (codePoint: number) => codePoints.has(codePoint);
+      font = { id, name, axes, has, someLetter, vary: at, ...outlinesOf(varied, face) };
       placed.set(key, font);
     }
     return font;
@@ -120,11 +121,11 @@ export function loadFont(id: string, name: string, bytes: Uint8Array, index = 0)
   return at({});
 }
 
-/** How many faces a font file has: more than one for collections. */
-export function faceCount(bytes: Uint8Array): number {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  // Tag "ttcf", version, number of faces (OpenType specification, "Font Collections").
-  return bytes.length >= 12 && view.getUint32(0) === 0x74746366 ? view.getUint32(8) : 1;
+/** The full name that a font file gives itself, empty where it gives none. @throws what the parser throws for unusable bytes */
+export function nameOfFont(bytes: Uint8Array): string {
+  const face = new hb.Face(new hb.Blob(bytes));
+  // Name ids 4 and 1: full name, family (OpenType specification, "name").
+  return [4, 1].map((id) => face.getName(id, "en").trim()).find((name) => name !== "") ?? "";
 }
 
 function axesOf(face: hb.Face): FontAxis[] {

@@ -7,7 +7,7 @@ import { type Clusters, clustersOf } from "./clusters";
 import { fitScale, missedSize, type Scale } from "./fit";
 import type { Font, LetterShape } from "./font";
 import { type Letter, type Placed, placeLetter, tieDots } from "./letters";
-import { type Line, lineOf } from "./line";
+import { type Line, lineOf, lineUpTo } from "./line";
 import { middlesOf, type ShapedLetter, shapeLetters } from "./spacing";
 import { stackedPlaces } from "./stack";
 
@@ -77,7 +77,7 @@ function layOut(word: Word, font: Font, joint: number): WordLayout {
     short,
     missed: missedSize(word.size, box),
     capHeight: font.capHeight * scale.sy,
-    line: line.points.length > 0 ? { points: line.points, closed: line.closed } : null,
+    line: line.points.length > 0 ? line : null,
   };
 }
 
@@ -118,12 +118,17 @@ function trim({ size, at }: Word, letters: readonly Placed[]): void {
     }
     letter.free = transformRegion(letter.free, matrix);
     letter.origin = transformPoint(matrix, letter.origin);
+    letter.foot = transformPoint(matrix, letter.foot);
+    letter.stand = transformPoint(matrix, letter.stand);
   }
 }
 
+/** How far a spiral goes on after its last letter, in heights of capitals. */
+const SPIRAL_END = 0.4;
+
 interface Arranged {
   letters: Placed[];
-  line: Line;
+  line: { points: Float64Array; closed: boolean };
   beyond: Placed[];
   short: number;
 }
@@ -138,18 +143,24 @@ function arrange(word: Word, font: Font, { clusters, advance }: Clusters, scale:
   const frames = stacked ? stackedPlaces(word, shaped) : middles.map((middle) => line.at(start + middle));
   const letters = shaped.map((each, i) => placeLetter(word, each, frames[i]!, joint));
   tieDots(word, letters, joint);
-  const over = letters.filter((_, i) => !stacked && isBeyond(line, shaped[i]!, start, middles, i));
-  const last = shaped.length - 1;
-  const reach = over.length > 0 ? start + middles[last]! + shaped[last]!.middle : 0;
-  return { letters, line, beyond: over, short: over.length > 0 ? Math.max(0, reach - line.length, -start) : 0 };
+  const halves = shaped.map(
+    ({ cluster: { extent, change } }) => ((extent.maxX - extent.minX) / 2) * scale.sx * (change.scale ?? 1),
+  );
+  const from = stacked ? 0 : Math.min(...middles.map((middle, i) => start + middle - halves[i]!));
+  const to = stacked ? 0 : Math.max(...middles.map((middle, i) => start + middle + halves[i]!));
+  const beyond = letters.filter((_, i) => !stacked && isBeyond(line, start + middles[i]!, halves[i]!, from));
+  const short =
+    beyond.length === 0 ? 0 : line.closed ? to - from - line.length : Math.max(0, -from) + Math.max(0, to - line.length);
+  // A spiral goes on for as long as there are letters.
+  const points = word.path?.kind === "spiral" ? lineUpTo(line, to + font.capHeight * scale.sy * SPIRAL_END) : line.points;
+  return { letters, line: { points, closed: line.closed }, beyond, short };
 }
 
 /** Letters of an open line may not lie before its start or after its end; on a circle they may not meet the first ones again. */
-function isBeyond(line: Line, { middle }: ShapedLetter, start: number, middles: readonly number[], i: number): boolean {
-  const s = start + middles[i]!;
+function isBeyond(line: Line, s: number, half: number, from: number): boolean {
   if (line.length === Infinity) return false;
-  if (line.closed) return middles[i]! - middles[0]! > line.length - middle;
-  return s - middle < -0.01 || s + middle > line.length + 0.01;
+  if (line.closed) return s + half - from > line.length + 0.01;
+  return s - half < -0.01 || s + half > line.length + 0.01;
 }
 
 /** Where on its line the first pen stands. */

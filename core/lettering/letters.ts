@@ -38,6 +38,10 @@ export interface Letter {
   symbol?: SymbolName;
   /** Where the letter's own origin stands. */
   origin: { x: number; y: number };
+  /** The middle of its foot, about which it turns. */
+  foot: Point;
+  /** Where that would be had the letter not been moved by hand. */
+  stand: Point;
   /** How far it is turned in all, radians, counter-clockwise. */
   angle: number;
   islands: LetterIsland[];
@@ -75,6 +79,8 @@ export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joi
       text: cluster.text,
       symbol: cluster.symbol,
       origin: { x: matrix[4], y: matrix[5] },
+      foot: { x: frame[4] + change.dx, y: frame[5] + change.dy },
+      stand: { x: frame[4], y: frame[5] },
       angle,
       islands,
       free: moveRegion(holeOf(cluster, alone), matrix),

@@ -15,8 +15,10 @@ export interface Line {
   points: Float64Array;
 }
 
-/** Curves are walked in steps of at most so many mm. */
-const STEP = 0.25;
+/** Curves are walked in steps of so many mm. */
+const STEP = 0.5;
+/** Spirals are walked in chords this near, mm. */
+const NEAR = 0.004;
 const MOST_STEPS = 20_000;
 const MOST_TURNS = 12;
 
@@ -33,18 +35,22 @@ export function lineOf(path: WordPath | undefined, capHeight: number, middle: Po
     case "arc":
       return arcLine(path, capHeight, middle);
     case "curve":
-      return walkedLine(curvePoints(path, middle), path.distance);
+      return walkedLine(curvePoints(path, middle), fromMiddle(path));
     case "spiral":
-      return walkedLine(spiralPoints(path, middle), path.distance);
+      return walkedLine(spiralPoints(path, middle), fromMiddle(path));
     default:
       return straightLine(middle);
   }
 }
 
+/** Letters keep their distance from the edge of a line that is cut, mm from its middle. */
+const fromMiddle = ({ distance, line = 0 }: ArcPath | CurvePath | SpiralPath) => distance + line / 2;
+
 /** Radius of the circle that the feet stand on. */
-export function footRadius({ radius, side, reading, distance }: ArcPath, capHeight: number): number {
+export function footRadius(path: ArcPath, capHeight: number): number {
+  const { radius, side, reading } = path;
   const clockwise = reading === "clockwise";
-  const away = side === "outside" ? distance : -distance;
+  const away = side === "outside" ? fromMiddle(path) : -fromMiddle(path);
   // Heads point away from the middle when read clockwise, towards it otherwise.
   const hangs = clockwise ? side === "inside" : side === "outside";
   const head = hangs ? (side === "inside" ? -capHeight : capHeight) : 0;
@@ -120,7 +126,8 @@ function spiralPoints({ radius, pitch, angle }: SpiralPath, { x, y }: Point): nu
     const r = radius + pitch * t;
     const a = start - 2 * Math.PI * t;
     line.push(x + r * Math.cos(a), y + r * Math.sin(a));
-    t += STEP / (2 * Math.PI * Math.max(r, 1));
+    // A chord of an arc of radius r lies its sagitta, about chord²/8r, away from it.
+    t += Math.sqrt(8 * NEAR * Math.max(r, 0.5)) / (2 * Math.PI * Math.max(r, 0.5));
   }
   return line;
 }
@@ -145,6 +152,17 @@ function walkedLine(points: number[], distance: number): Line {
     },
     points: Float64Array.from(points),
   };
+}
+
+/** A line as far as so many mm along it. */
+export function lineUpTo({ points, length }: Line, s: number): Float64Array {
+  if (s >= length) return points;
+  let along = 0;
+  for (let i = 2; i < points.length; i += 2) {
+    along += Math.hypot(points[i]! - points[i - 2]!, points[i + 1]! - points[i - 1]!);
+    if (along >= s) return points.slice(0, i + 2);
+  }
+  return points;
 }
 
 /** Index of the last entry of an ascending list that is at most the value; −1 before the first. */

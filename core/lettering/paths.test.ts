@@ -90,7 +90,7 @@ describe("arcs and rings (checked against plane geometry)", () => {
   it("the line is cut only when asked, and then holds the letters", () => {
     const without = examine(pieceOf("BELL", "archivo-black", { path: arc({ distance: -1.5 }) }), library);
     expect(without.pieces).toBe(4);
-    const cut = examine(pieceOf("BELL", "archivo-black", { path: arc({ distance: -1, line: 4 }) }), library);
+    const cut = examine(pieceOf("BELL", "archivo-black", { path: arc({ distance: -1.8, line: 4 }) }), library);
     expect(cut.pieces).toBe(1);
     expect(cut.solids[0]!.holder).toBe(true);
     // An annulus of width 4 on a circle of radius 60.

@@ -6,16 +6,18 @@ import { joinBoxes, type Point, regionBox } from "../geometry";
 import { applyMove } from "../piece";
 import { type Attempt, FURTHEST, isDot, keyOf, type MendKind, type Scene, unit } from "./scene";
 
-/** A dot comes straight down until it bites. */
-export function lowerDot({ hanging }: Scene): Attempt | null {
+/** A dot comes straight down to its letter until it bites. */
+export function lowerDot({ examination, hanging }: Scene): Attempt | null {
   const [dot] = hanging;
   if (!dot?.letterId || hanging.length !== 1 || !isDot(dot)) return null;
+  const angle = examination.letters.find(({ id }) => id === dot.letterId)?.angle ?? 0;
   return {
     kind: "lower-dot",
     title: (amount, say) => `Lower it ${say(amount)}`,
     least: 0,
     most: FURTHEST,
-    apply: (piece, amount) => applyMove(piece, { what: "dots", ...keyOf(dot), dx: 0, dy: -amount }),
+    apply: (piece, amount) =>
+      applyMove(piece, { what: "dots", ...keyOf(dot), dx: amount * Math.sin(angle), dy: -amount * Math.cos(angle) }),
   };
 }
 

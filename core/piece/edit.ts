@@ -1,12 +1,18 @@
 /**
  * Changes a maker makes with the hand: each returns a changed copy and leaves the piece as it was.
  */
-import { type Anchor, type LetterChange, LIMITS, type Part, type Piece } from "./schema";
+import { type Anchor, type LetterChange, LIMITS, type Part, type Piece, type Word } from "./schema";
 
 export type Move =
   /** A letter, or only its dots and accents. */
   | { what: "letter" | "dots"; wordId: string; key: string; dx: number; dy: number }
+  /** Several letters of any words, with their dots. */
+  | { what: "letters"; letters: readonly { wordId: string; key: string }[]; dx: number; dy: number }
+  /** A letter turned further, degrees. */
+  | { what: "turn"; wordId: string; key: string; turn: number }
   | { what: "word"; wordId: string; dx: number; dy: number }
+  /** A point that the curve of a word runs through. */
+  | { what: "node"; wordId: string; index: number; dx: number; dy: number }
   /** Bars slide sideways and take more or less overlap; sticks slide sideways and bite more or less; ties go along whole. */
   | { what: "holder"; id: string; dx: number; dy: number };
 
@@ -24,8 +30,15 @@ export function applyMove(piece: Piece, move: Move): Piece {
     ...piece,
     parts: piece.parts.map((part) => (part.id === id ? edit(part) : part)),
   });
+  if (move.what === "turn") {
+    return changeLetter(piece, move.wordId, move.key, (old) => ({ ...old, turn: turned((old.turn ?? 0) + move.turn) }));
+  }
   const { dx, dy } = move;
   switch (move.what) {
+    case "letters":
+      return move.letters.reduce((now, letter) => applyMove(now, { what: "letter", ...letter, dx, dy }), piece);
+    case "node":
+      return change(move.wordId, (part) => (part.kind === "word" ? moveNode(part, move.index, dx, dy) : part));
     case "letter":
     case "dots":
       return changeLetter(piece, move.wordId, move.key, (old) =>
@@ -49,6 +62,19 @@ export function applyMove(piece: Piece, move: Move): Piece {
       });
   }
 }
+
+/** A point of the curve a word stands on. */
+function moveNode(word: Word, index: number, dx: number, dy: number): Word {
+  if (word.path?.kind !== "curve") return word;
+  const points = word.path.points.map((p, i) => (i === index ? { x: within(p.x + dx), y: within(p.y + dy) } : p));
+  return { ...word, path: { ...word.path, points } };
+}
+
+/** Degrees from −180 to 180, by tenths. */
+const turned = (degrees: number) => Math.round((((((degrees + 180) % 360) + 360) % 360) - 180) * 10) / 10;
+
+/** True for a move that changes nothing. */
+export const isStill = (move: Move) => (move.what === "turn" ? move.turn === 0 : move.dx === 0 && move.dy === 0);
 
 /** What a change is when nothing is changed; what is not here is then not there. */
 const NEUTRAL: Partial<LetterChange> = { ...UNCHANGED_LETTER, turn: 0, scale: 1, mirror: false, kern: 0 };

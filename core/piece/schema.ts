@@ -64,7 +64,7 @@ const wordSize = z.discriminatedUnion("by", [
 
 /** A line as wide as this is cut along the path, which then holds the letters, mm. */
 const cutLine = length(0.5, 50).optional();
-/** Distance of the letters from the line, mm; negative brings them into it. */
+/** Distance of the letters from the line, or from its edge where it is cut, mm; negative brings them into it. */
 const fromLine = length(-200, 200).default(0);
 
 /** What letters stand on when it is not a straight line; the word's place is the middle of an arc or a spiral. */

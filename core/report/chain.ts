@@ -1,7 +1,7 @@
 /**
  * The letter chain: the sentence letter by letter, with what joins each to the next, to the holder, and to its own dots.
  */
-import type { Examination } from "../examine";
+import type { Examination, ExaminedLetter } from "../examine";
 
 export interface ChainLink {
   /** mm; `null` where nothing joins the two. */
@@ -15,6 +15,9 @@ export interface ChainLetter {
   wordId: string;
   key: string;
   text: string;
+  /** Where its foot stands on its line, and how far it is turned, radians. */
+  stand: ExaminedLetter["stand"];
+  angle: number;
   /** Indices of its solids: the letter's body first, then dots and accents. */
   solids: number[];
   falls: boolean;

@@ -46,7 +46,10 @@ export function measureLettering(
   piece: Pick<Piece, "stock" | "cut">,
   library: Library,
 ): LetteringFacts | null {
-  const changed: Piece = { ...blank(piece.stock, piece.cut), parts: [{ ...word, font, changes: {} }] };
+  const changed: Piece = {
+    ...blank(piece.stock, piece.cut),
+    parts: [{ ...word, font, changes: {}, axes: {}, features: {}, path: undefined }],
+  };
   const { layouts } = layOutWords(changed, library);
   const [layout] = layouts;
   if (!layout) return null;

@@ -4,7 +4,10 @@ import type { FontEntry } from "../state/api";
 import { useBench } from "../state/bench";
 import { faceName, loadFace, useFonts } from "../state/fonts";
 import { Button } from "../ui/Button";
+import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
+import { NumberField } from "../ui/NumberField";
+import { FontChoices } from "./FontChoices";
 import { changePart } from "./parts";
 
 /** What each line is set in; the shelf has all there is. */
@@ -45,16 +48,59 @@ function LineLettering({ word, font }: { word: Word; font: FontEntry | undefined
       >
         {open ? "The shelf is open" : "Choose from the shelf"}
       </Button>
-      <div className="mt-4">
+      <div className="mt-4 flex flex-col gap-3">
+        <FontChoices word={word} />
+        <Strokes word={word} />
+      </div>
+    </>
+  );
+}
+
+/** What is done to every stroke. */
+function Strokes({ word }: { word: Word }) {
+  const set = (change: Partial<Word>) => changePart<Word>(word.id, (old) => ({ ...old, ...change }));
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
         <LengthField
-          label="Thicken strokes by"
+          label="Thicken by"
           value={word.thicken}
-          least={0}
+          least={-10}
           most={10}
           step={0.1}
-          onChange={(thicken) => changePart<Word>(word.id, (old) => ({ ...old, thicken }))}
+          onChange={(thicken) => set({ thicken })}
+          hint="below 0 thinner"
+        />
+        <NumberField label="Slant" unit="°" value={word.slant} least={-45} most={45} onChange={(slant) => set({ slant })} />
+        <LengthField
+          label="Round points by"
+          value={word.roundOuter}
+          least={0}
+          most={20}
+          step={0.1}
+          onChange={(roundOuter) => set({ roundOuter })}
+        />
+        <LengthField
+          label="Fill inner corners"
+          value={word.roundInner}
+          least={0}
+          most={20}
+          step={0.1}
+          onChange={(roundInner) => set({ roundInner })}
         />
       </div>
+      {word.thicken !== 0 && (
+        <Choice
+          label="Corners of the thicker strokes"
+          value={word.corners}
+          options={[
+            { value: "round", text: "round" },
+            { value: "sharp", text: "sharp" },
+            { value: "bevelled", text: "cut off" },
+          ]}
+          onChange={(corners) => set({ corners })}
+        />
+      )}
     </>
   );
 }

@@ -1,17 +1,23 @@
-import { changeLetter, graphemesOf, LIMITS, type Piece, retype, UNCHANGED_LETTER, type Word } from "@mend-joint/core/piece";
-import { Plus, Trash2 } from "lucide-react";
+import { graphemesOf, LIMITS, type Piece, retype, type Word } from "@mend-joint/core/piece";
+import { ClipboardPaste, Copy, Plus, Trash2 } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
 import { useBench } from "../state/bench";
-import { usePiece } from "../state/piece";
+import { copyLine, putLine, useCopied } from "../state/copied";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
-import { Letterforms } from "./Letterforms";
+import { Pick } from "../ui/Pick";
+import { DOTS_WAYS } from "./dotsWays";
+import { LetterInHand } from "./LetterInHand";
 import { addPart, changePart, removePart, roomForParts } from "./parts";
+import { SymbolRow } from "./SymbolRow";
+import { WordLine } from "./WordLine";
+import { WordSize } from "./WordSize";
 
 export function WordsStep({ piece }: { piece: Piece }) {
   const words = piece.parts.filter((part): part is Word => part.kind === "word");
   const last = words[words.length - 1];
+  const copied = useCopied();
   const addLine = () => {
     const drop = last ? lineHeight(last) : 0;
     const at = last ? { x: last.at.x, y: Math.max(-LIMITS.reach, last.at.y - drop) } : { x: 0, y: 0 };
@@ -23,12 +29,25 @@ export function WordsStep({ piece }: { piece: Piece }) {
       {words.map((word) => (
         <WordForm key={word.id} word={word} only={words.length === 1} />
       ))}
-      <Button look="quiet" className="-ml-3 self-start" disabled={!roomForParts(piece)} onClick={addLine}>
-        <Plus size={16} aria-hidden="true" /> {words.length === 0 ? "Add a word" : "Add a line"}
-      </Button>
-      <LetterMove words={words} />
+      <div className="-ml-3 flex flex-wrap gap-1">
+        <Button look="quiet" disabled={!roomForParts(piece)} onClick={addLine}>
+          <Plus size={16} aria-hidden="true" /> {words.length === 0 ? "Add a word" : "Add a line"}
+        </Button>
+        {copied && (
+          <Button look="quiet" disabled={!roomForParts(piece)} onClick={() => putLine()}>
+            <ClipboardPaste size={15} aria-hidden="true" /> Put in the copied line
+          </Button>
+        )}
+      </div>
+      <LetterInHand words={words} />
     </div>
   );
+}
+
+/** The text with something put in where the writing mark is. */
+function insertAt(input: HTMLInputElement | null, text: string, more: string): string {
+  const at = input?.selectionStart ?? text.length;
+  return text.slice(0, at) + more + text.slice(at);
 }
 
 /** A next line comes close enough that its capitals nearly touch the baseline above. */
@@ -71,6 +90,17 @@ function WordForm({ word, only }: { word: Word; only: boolean }) {
             spellCheck={false}
             dir="auto"
           />
+          {word.text !== "" && (
+            <button
+              type="button"
+              aria-label={`Copy the line ${word.text}`}
+              title="Copy this line, to put it into another piece"
+              className="p-1.5 text-quiet hover:text-ink"
+              onClick={() => copyLine(word)}
+            >
+              <Copy size={15} />
+            </button>
+          )}
           {!only && (
             <button
               type="button"
@@ -82,77 +112,116 @@ function WordForm({ word, only }: { word: Word; only: boolean }) {
             </button>
           )}
         </div>
+        <SymbolRow onPick={(symbol) => type(insertAt(input.current, word.text, symbol))} />
         {tooLong > 0 && (
           <p id={`${id}-note`} role="alert" className="mt-1 text-[12px] text-falls">
             That would be {tooLong} letters; a line can have {LIMITS.letters}. Your line was left as it is.
           </p>
         )}
       </div>
-      <Choice
-        label="Size by"
-        value={word.size.by}
+      <WordSize word={word} />
+      <SpacingFields word={word} />
+      <WordLine word={word} />
+      {!only && <LinePlace word={word} />}
+      <DotsFields word={word} />
+    </div>
+  );
+}
+
+type Spacing = "font" | "overlap" | "join";
+
+const spacingOf = ({ join, overlap }: Word): Spacing =>
+  join !== undefined ? "join" : overlap !== undefined ? "overlap" : "font";
+
+/** How neighbours stand to each other. */
+function SpacingFields({ word }: { word: Word }) {
+  const spacing = spacingOf(word);
+  const set = (change: Partial<Word>) => changePart<Word>(word.id, (old) => ({ ...old, ...change }));
+  const choose = (next: Spacing) =>
+    changePart<Word>(word.id, ({ overlap: _, join: __, ...old }) =>
+      next === "overlap" ? { ...old, overlap: 0.8 } : next === "join" ? { ...old, join: 2 } : old,
+    );
+  return (
+    <>
+      <Pick
+        label="Letters stand"
+        value={spacing}
         options={[
-          { value: "cap-height", text: "height of capitals" },
-          { value: "width", text: "finished width" },
+          { value: "font", text: "as in the font" },
+          { value: "overlap", text: "overlapped by a number" },
+          { value: "join", text: "joined by a number" },
         ]}
-        onChange={(by) => changePart<Word>(word.id, (old) => ({ ...old, size: convertSize(old, by) }))}
+        onChange={choose}
       />
       <div className="grid grid-cols-2 gap-4">
-        <LengthField
-          label={word.size.by === "width" ? "Width" : "Capitals"}
-          value={word.size.mm}
-          least={2}
-          most={word.size.by === "width" ? 1000 : 500}
-          step={1}
-          onChange={(mm) => changePart<Word>(word.id, (old) => ({ ...old, size: { ...old.size, mm } }))}
-        />
-        {word.overlap === undefined ? (
+        {spacing === "join" && (
+          <LengthField
+            label="Joint width"
+            value={word.join!}
+            least={0.1}
+            most={50}
+            step={0.1}
+            onChange={(join) => set({ join })}
+          />
+        )}
+        {spacing === "overlap" && (
+          <LengthField
+            label="Overlap"
+            value={word.overlap!}
+            least={-50}
+            most={50}
+            step={0.1}
+            onChange={(overlap) => set({ overlap })}
+          />
+        )}
+        {spacing === "font" && (
           <LengthField
             label="Letter spacing"
             value={word.tracking}
             least={-50}
             most={50}
             step={0.1}
-            onChange={(tracking) => changePart<Word>(word.id, (old) => ({ ...old, tracking }))}
-          />
-        ) : (
-          <LengthField
-            label="Overlap"
-            value={word.overlap}
-            least={-50}
-            most={50}
-            step={0.1}
-            onChange={(overlap) => changePart<Word>(word.id, (old) => ({ ...old, overlap }))}
+            onChange={(tracking) => set({ tracking })}
           />
         )}
       </div>
-      <Choice
-        label="Letters stand"
-        value={word.overlap === undefined ? "font" : "overlap"}
-        options={[
-          { value: "font", text: "as in the font" },
-          { value: "overlap", text: "overlapped" },
-        ]}
-        onChange={(way) =>
-          changePart<Word>(word.id, ({ overlap: _, ...old }) => (way === "overlap" ? { ...old, overlap: 0.8 } : old))
-        }
-      />
-      {word.overlap !== undefined && (
+      {spacing === "overlap" && (
         <p className="-mt-1 text-[12px] text-quiet">
           Every two neighbours reach into each other by the same amount, measured on their outlines. Below 0 a gap is left.
         </p>
       )}
-      {!only && <LinePlace word={word} />}
-      <Choice
+      {spacing === "join" && (
+        <p className="-mt-1 text-[12px] text-quiet">
+          Every two neighbours come together until the joint between them is so wide.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** What is done about dots and accents. */
+function DotsFields({ word }: { word: Word }) {
+  const tied = word.dots === "tie" || word.dots === "slanted" || word.dots === "neighbour";
+  const examination = useBench((state) => state.examination);
+  return (
+    <>
+      <Pick
         label="Dots and accents"
         value={word.dots}
-        options={[
-          { value: "leave", text: "as in the font" },
-          { value: "bite", text: "joined" },
-        ]}
+        options={DOTS_WAYS}
         onChange={(dots) => changePart<Word>(word.id, (old) => ({ ...old, dots }))}
       />
-    </div>
+      {tied && (
+        <LengthField
+          label="Width of the ties"
+          value={word.tieWidth ?? Math.round((examination?.leastWidth ?? 1.5) * 102) / 100}
+          least={0.1}
+          most={50}
+          step={0.1}
+          onChange={(tieWidth) => changePart<Word>(word.id, (old) => ({ ...old, tieWidth }))}
+        />
+      )}
+    </>
   );
 }
 
@@ -183,84 +252,5 @@ function LinePlace({ word }: { word: Word }) {
       />
       <p className="-mt-1 text-[12px] text-quiet">With Alt held, dragging a letter takes its whole line along.</p>
     </>
-  );
-}
-
-/** Switching how the size is stated keeps the size. */
-function convertSize(word: Word, by: Word["size"]["by"]): Word["size"] {
-  if (by === word.size.by) return word.size;
-  const layout = useBench.getState().examination?.words.find(({ wordId }) => wordId === word.id);
-  if (!layout?.box) return { by, mm: by === "width" ? 120 : 25 };
-  const width = layout.box.maxX - layout.box.minX;
-  const round = (mm: number, most: number) => Math.min(most, Math.max(2, Math.round(mm * 100) / 100));
-  return by === "width" ? { by, mm: round(width, 1000) } : { by, mm: round(layout.capHeight, 500) };
-}
-
-/** Exact figures for the letter in the hand. */
-function LetterMove({ words }: { words: Word[] }) {
-  const selection = useBench((state) => state.selection);
-  const examination = useBench((state) => state.examination);
-  if (!selection || selection.move.what === "holder" || selection.move.what === "word") return null;
-  const { wordId, key, what } = selection.move;
-  const word = words.find(({ id }) => id === wordId);
-  const letter = examination?.letters.find((each) => each.wordId === wordId && each.key === key);
-  if (!word || !letter) return null;
-  const change = word.changes[key] ?? UNCHANGED_LETTER;
-  const [x, y] = what === "dots" ? (["dotDx", "dotDy"] as const) : (["dx", "dy"] as const);
-  const set = (field: keyof typeof change, mm: number) =>
-    changePart<Word>(wordId, (old) => ({ ...old, changes: { ...old.changes, [key]: { ...change, [field]: mm } } }));
-  const moved = change[x] !== 0 || change[y] !== 0;
-  const incomplete = what === "letter" && (change.without ?? []).length > 0;
-  return (
-    <div className="border-t border-rule pt-4">
-      <h3 className="text-[14px] font-semibold">
-        {what === "dots" ? `Dot or accent of ${letter.text}` : `Letter ${letter.text}`}
-        <span className="ml-2 font-normal text-quiet">in the hand</span>
-      </h3>
-      <div className="mt-2 grid grid-cols-2 gap-4">
-        <LengthField
-          label="Moved right"
-          value={change[x]}
-          least={-LIMITS.reach}
-          most={LIMITS.reach}
-          step={0.1}
-          onChange={(mm) => set(x, mm)}
-        />
-        <LengthField
-          label="Moved up"
-          value={change[y]}
-          least={-LIMITS.reach}
-          most={LIMITS.reach}
-          step={0.1}
-          onChange={(mm) => set(y, mm)}
-        />
-      </div>
-      {what === "letter" && <Letterforms word={word} letterKey={key} />}
-      {incomplete && (
-        <div className="mt-2 flex items-center justify-between gap-2 text-[13px]">
-          <span>Pieces of it are left out</span>
-          <Button
-            look="quiet"
-            className="h-8 shrink-0 px-3"
-            onClick={() => usePiece.getState().change((old) => changeLetter(old, wordId, key, ({ without: _, ...rest }) => rest))}
-          >
-            Put them back
-          </Button>
-        </div>
-      )}
-      <div className="mt-2 flex items-center justify-between gap-2">
-        <p className="text-[12px] text-quiet">Arrow keys move it 0.1 mm, with Shift 1 mm.</p>
-        <Button
-          look="quiet"
-          className="h-8 px-3"
-          disabled={!moved}
-          onClick={() =>
-            changePart<Word>(wordId, (old) => ({ ...old, changes: { ...old.changes, [key]: { ...change, [x]: 0, [y]: 0 } } }))
-          }
-        >
-          Put back
-        </Button>
-      </div>
-    </div>
   );
 }

@@ -3,7 +3,7 @@
  * Also the keyboard's way through the piece: arrow keys go from letter to letter, Enter takes one in the hand.
  */
 import type { Examination } from "@mend-joint/core";
-import { regionBox } from "@mend-joint/core/geometry";
+import { composed, type Region, regionBox, rotation, transformRegion } from "@mend-joint/core/geometry";
 import { nameOf } from "@mend-joint/core/judge";
 import { formatLength, formatNumber } from "@mend-joint/core/piece";
 import { type ChainLetter, type ChainLink, chainOf } from "@mend-joint/core/report";
@@ -54,12 +54,21 @@ export function Chain({ examination }: { examination: Examination }) {
   );
 }
 
+/** A letter's outlines as they stand upright on a baseline of 0, whatever line it stands on in the piece. */
+function upright(
+  { solids, stand, angle }: Pick<ChainLetter, "solids" | "stand" | "angle">,
+  all: Examination["solids"],
+): Region[] {
+  const matrix = composed(rotation(-angle), [1, 0, 0, 1, -stand.x, -stand.y]);
+  return solids.map((i) => transformRegion(all[i]!.region, matrix));
+}
+
 /** One scale for the whole sentence, so that the tallest letter fills the height. */
 function scaleOf({ letters, solids }: Examination): number {
   let tallest = 1;
   for (const letter of letters) {
-    for (const i of letter.solids) {
-      const box = regionBox(solids[i]!.region);
+    for (const region of upright(letter, solids)) {
+      const box = regionBox(region);
       if (box) tallest = Math.max(tallest, box.maxY - box.minY);
     }
   }
@@ -127,22 +136,21 @@ function LetterCell({
 }
 
 function LetterShape({ letter, examination, scale }: { letter: ChainLetter; examination: Examination; scale: number }) {
-  const { solids, words } = examination;
-  const baseline = letter ? (words.find((word) => word.wordId === letter.wordId)?.baseline ?? 0) : 0;
-  const boxes = letter.solids.map((i) => regionBox(solids[i]!.region)!);
+  const regions = useMemo(() => upright(letter, examination.solids), [letter, examination]);
+  const boxes = regions.map((region) => regionBox(region)!);
   const minX = Math.min(...boxes.map((box) => box.minX));
   const maxX = Math.max(...boxes.map((box) => box.maxX));
   const width = Math.max(8, (maxX - minX) * scale);
   const dotFalls = new Set(letter.dots.filter((dot) => dot.falls).map((dot) => dot.solid));
   return (
     <svg width={width} height={LETTER_HEIGHT + 8} aria-hidden="true" className="overflow-visible">
-      <g transform={`translate(${-minX * scale} ${LETTER_HEIGHT - 6 + baseline * scale}) scale(${scale} ${-scale})`}>
+      <g transform={`translate(${-minX * scale} ${LETTER_HEIGHT - 6}) scale(${scale} ${-scale})`}>
         {letter.solids.map((i, n) => {
           const falls = n === 0 ? letter.falls : dotFalls.has(i);
           return (
             <path
               key={i}
-              d={regionPath(solids[i]!.region)}
+              d={regionPath(regions[n]!)}
               fillRule="evenodd"
               fill={falls ? "transparent" : "var(--color-ink)"}
               stroke={falls ? "var(--color-falls)" : "none"}

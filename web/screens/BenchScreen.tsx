@@ -9,11 +9,13 @@ import { TopBar } from "../bench/TopBar";
 import { Verdict } from "../bench/Verdict";
 import { Chain } from "../chain/Chain";
 import { Shelf } from "../shelf/Shelf";
-import { isTyping, Stage } from "../stage/Stage";
+import { Stage } from "../stage/Stage";
 import type { ApiError } from "../state/api";
 import { clearBench, useBench, withMove } from "../state/bench";
+import { useCopying } from "../state/copied";
 import { putOnBench, usePiece } from "../state/piece";
 import { openPiece, saveNow } from "../state/saving";
+import { isTyping } from "../ui/typing";
 import { createExaminer } from "../workers/examiner";
 
 export function BenchScreen() {
@@ -34,6 +36,7 @@ export function BenchScreen() {
 
   useExamination();
   useKeys();
+  useCopying();
 
   if (fault) {
     return (

@@ -3,11 +3,12 @@
  */
 import type { Piece, Word } from "@mend-joint/core/piece";
 import { ToggleGroup } from "radix-ui";
-import { useState } from "react";
+import { useRef, useState } from "react";
+import { toast } from "sonner";
 import { changePart } from "../bench/parts";
 import type { FontEntry } from "../state/api";
 import { useBench } from "../state/bench";
-import { useFonts } from "../state/fonts";
+import { addOwnFont, takeOffFont, useFonts } from "../state/fonts";
 import { Button } from "../ui/Button";
 import { type ShelfRow, useShelf } from "./facts";
 import { ShelfCard } from "./ShelfCard";
@@ -52,6 +53,7 @@ function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: Font
               : "What survives best in this sheet comes first."}
           </p>
         </div>
+        <AddFont onAdded={(id) => changePart<Word>(word.id, (old) => ({ ...old, font: id, axes: {}, features: {} }))} />
         <Button onClick={close}>Back to the piece</Button>
       </div>
       <div className="h-[2px] bg-rule" role="presentation">
@@ -86,7 +88,8 @@ function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: Font
               <ShelfCard
                 row={row}
                 chosen={word.font === row.font.id}
-                onChoose={() => changePart<Word>(word.id, (old) => ({ ...old, font: row.font.id }))}
+                onRemove={row.font.style === "own" ? () => void takeOff(row.font) : undefined}
+                onChoose={() => changePart<Word>(word.id, (old) => ({ ...old, font: row.font.id, axes: {}, features: {} }))}
               />
             </li>
           ))}
@@ -94,4 +97,49 @@ function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: Font
       </div>
     </section>
   );
+}
+
+/** A font file of the maker's own, by choosing it or dropping it. */
+function AddFont({ onAdded }: { onAdded(id: string): void }) {
+  const input = useRef<HTMLInputElement>(null);
+  const [busy, setBusy] = useState(false);
+  const add = async (file: File | undefined) => {
+    if (!file) return;
+    setBusy(true);
+    try {
+      const fonts = await addOwnFont(file);
+      toast(fonts.length === 1 ? `${fonts[0]!.name} is on the shelf.` : `${fonts.length} letterings are on the shelf.`);
+      onAdded(fonts[0]!.id);
+    } catch (error) {
+      toast.error((error as Error).message);
+    }
+    setBusy(false);
+  };
+  return (
+    <>
+      <input
+        ref={input}
+        type="file"
+        aria-label="Font file"
+        accept=".ttf,.otf,.ttc,.otc,.woff,.woff2"
+        className="sr-only"
+        onChange={(event) => {
+          void add(event.target.files?.[0]);
+          event.target.value = "";
+        }}
+      />
+      <Button disabled={busy} onClick={() => input.current?.click()}>
+        {busy ? "Reading the font …" : "Add a font file"}
+      </Button>
+    </>
+  );
+}
+
+async function takeOff({ id, name }: FontEntry): Promise<void> {
+  try {
+    await takeOffFont(id);
+    toast(`${name} is off the shelf. Pieces that are set in it keep it.`);
+  } catch (error) {
+    toast.error((error as Error).message);
+  }
 }

@@ -12,8 +12,13 @@ const known = new Map<string, LetteringFacts | null>();
 const KEPT = 2000;
 
 /** Everything that changes the facts, and nothing else. */
-const keyOf = ({ text, size, thicken, tracking, overlap, dots }: Word, { stock, cut }: Piece, font: string) =>
-  JSON.stringify([font, text, size, thicken, tracking, overlap ?? null, dots, stock.leastWidth, stock.kerf, cut]);
+function keyOf(
+  { id: _, keys: __, changes: ___, at: ____, path: _____, font: ______, ...word }: Word,
+  { stock, cut }: Piece,
+  font: string,
+): string {
+  return JSON.stringify([font, word, stock.leastWidth, stock.kerf, cut]);
+}
 
 export interface ShelfRow {
   font: FontEntry;

@@ -2,19 +2,21 @@
  * The board with the piece on it: drawn in its material at true proportions, measured on itself, moved by hand.
  */
 import type { Examination } from "@mend-joint/core";
-import { joinBoxes, type Point, type Region, regionBox } from "@mend-joint/core/geometry";
-import { applyMove, formatLength, formatNumber, type Piece } from "@mend-joint/core/piece";
-import { useGesture } from "@use-gesture/react";
+import type { Point, Region } from "@mend-joint/core/geometry";
+import { formatLength, formatNumber, type Piece } from "@mend-joint/core/piece";
 import { Maximize, Minus, Plus } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { lineOf, type Selection, selectionOf, useBench } from "../state/bench";
-import { usePiece } from "../state/piece";
+import { useBench } from "../state/bench";
+import { isTyping } from "../ui/typing";
 import { Callipers, type Measure } from "./Callipers";
 import { FallReport } from "./FallTest";
 import { fallStyle, fallsOf } from "./fallen";
+import { LineHandles } from "./LineHandles";
+import { MoveNote } from "./MoveNote";
 import { LOOKS, MaterialPattern } from "./materials";
 import { regionPath } from "./paths";
 import { Rulers } from "./Rulers";
+import { useHand } from "./useHand";
 import { fitView, type Size, toScreen, type View, zoomAt } from "./view";
 import { Widths, WidthsLegend } from "./Widths";
 
@@ -29,7 +31,6 @@ export function Stage({ piece }: { piece: Piece }) {
   const [view, setView] = useState<View>({ x: 0, y: 0, scale: 3 });
   /** Until the maker zooms or pans, the stage follows the size of the piece. */
   const [following, setFollowing] = useState(true);
-  const grabbed = useRef<Selection | null>(null);
   const show = useBench((state) => state.show);
 
   const box = examination?.box ?? null;
@@ -68,46 +69,16 @@ export function Stage({ piece }: { piece: Piece }) {
     return () => window.removeEventListener("keydown", onKey);
   }, [fit, zoom]);
 
-  useGesture(
-    {
-      onDragStart: ({ event }) => {
-        const id = (event.target as Element).getAttribute("data-solid");
-        const own = id && examination ? selectionOf(examination, id) : null;
-        // With Alt the hand takes the whole line.
-        const selection = own && examination && event.altKey ? (lineOf(examination, own) ?? own) : own;
-        grabbed.current = selection;
-        useBench.setState({ selection });
-      },
-      onDrag: ({ movement: [mx, my], delta: [dx, dy], tap, memo }) => {
-        if (tap) return memo;
-        const held = grabbed.current;
-        if (held) {
-          useBench.setState({ move: { ...held.move, dx: mx / view.scale, dy: -my / view.scale } });
-        } else {
-          setFollowing(false);
-          setView((old) => ({ ...old, x: old.x - dx / old.scale, y: old.y + dy / old.scale }));
-        }
-        return memo;
-      },
-      onDragEnd: () => {
-        const { move } = useBench.getState();
-        grabbed.current = null;
-        if (move && Math.hypot(move.dx, move.dy) > 0.005) usePiece.getState().change((old) => applyMove(old, move));
-        useBench.setState({ move: null });
-      },
-      onWheel: ({ event }) => {
-        event.preventDefault();
-        const bounds = frame.current!.getBoundingClientRect();
-        zoom(Math.exp(-event.deltaY * 0.0016), { x: event.clientX - bounds.left, y: event.clientY - bounds.top });
-      },
-      onPinch: ({ delta: [change], origin: [x, y], event }) => {
-        event.preventDefault();
-        const bounds = frame.current!.getBoundingClientRect();
-        zoom(1 + change, { x: x - bounds.left, y: y - bounds.top });
-      },
+  useHand({
+    frame,
+    view,
+    size,
+    zoom,
+    pan: (dx, dy) => {
+      setFollowing(false);
+      setView((old) => ({ ...old, x: old.x - dx / old.scale, y: old.y + dy / old.scale }));
     },
-    { target: frame, eventOptions: { passive: false }, drag: { filterTaps: true, pointer: { keys: false } } },
-  );
+  });
 
   return (
     <div className="relative min-h-0 flex-1 overflow-hidden bg-film">
@@ -116,9 +87,7 @@ export function Stage({ piece }: { piece: Piece }) {
           <defs>
             <MaterialPattern id="sheet" material={piece.stock.material} />
           </defs>
-          {examination && size.width > 0 && (
-            <PieceDrawing examination={examination} view={view} size={size} material={piece.stock.material} />
-          )}
+          {examination && size.width > 0 && <PieceDrawing examination={examination} piece={piece} view={view} size={size} />}
           <Rulers view={view} size={size} units={units} />
         </svg>
       </div>
@@ -195,17 +164,7 @@ function StageButton({ label, ...props }: { label: string; onClick(): void; chil
   );
 }
 
-function PieceDrawing({
-  examination,
-  view,
-  size,
-  material,
-}: {
-  examination: Examination;
-  view: View;
-  size: Size;
-  material: keyof typeof LOOKS;
-}) {
+function PieceDrawing({ examination, piece, view, size }: { examination: Examination; piece: Piece; view: View; size: Size }) {
   const selection = useBench((state) => state.selection);
   const pointed = useBench((state) => state.pointed);
   const move = useBench((state) => state.move);
@@ -214,7 +173,7 @@ function PieceDrawing({
   const units = useBench((state) => state.units);
   const skeleton = useBench((state) => (state.show === "widths" ? examination.skeleton : undefined));
   const fallTest = useBench((state) => state.fallTest);
-  const look = LOOKS[material];
+  const look = LOOKS[piece.stock.material];
   const { cutouts, solids, box, leastWidth } = examination;
   const falls = useMemo(() => fallsOf(examination), [examination]);
   const measures = useMeasures(examination);
@@ -291,7 +250,8 @@ function PieceDrawing({
         units={units}
         middle={{ x: box ? (box.minX + box.maxX) / 2 : 0, y: box ? (box.minY + box.maxY) / 2 : 0 }}
       />
-      {move && selection && <MoveNote examination={examination} selection={selection} view={view} size={size} />}
+      <LineHandles examination={examination} piece={piece} view={view} size={size} />
+      {move && <MoveNote examination={examination} move={move} view={view} size={size} />}
     </>
   );
 }
@@ -340,38 +300,6 @@ function Handle({ id, path, marked, goes = false }: { id: string; path: string; 
   );
 }
 
-/** How far the hand has moved what it holds, beside it. */
-function MoveNote({
-  examination,
-  selection,
-  view,
-  size,
-}: {
-  examination: Examination;
-  selection: Selection;
-  view: View;
-  size: Size;
-}) {
-  const move = useBench((state) => state.move);
-  const units = useBench((state) => state.units);
-  const box = joinBoxes(
-    examination.solids.filter(({ id }) => selection.solids.includes(id)).map(({ region }) => regionBox(region)),
-  );
-  if (!move || !box) return null;
-  const at = toScreen(view, size, { x: box.maxX, y: box.maxY });
-  const text = `${arrow(move.dx, "→", "←")} ${formatLength(Math.abs(move.dx), units, 2)}  ${arrow(move.dy, "↑", "↓")} ${formatLength(Math.abs(move.dy), units, 2)}`;
-  return (
-    <g pointerEvents="none">
-      <rect x={at.x + 10} y={at.y - 34} width={text.length * 7.3 + 16} height={24} rx={12} fill="var(--color-ink)" />
-      <text x={at.x + 18} y={at.y - 18} fontSize={12} className="figure" fill="var(--color-film)" xmlSpace="preserve">
-        {text}
-      </text>
-    </g>
-  );
-}
-
-const arrow = (value: number, positive: string, negative: string) => (value < 0 ? negative : positive);
-
 /** Callipers for what matters: thin places, gaps of loose parts, the thinnest place that carries, and what is pointed at or in the hand. */
 function useMeasures(examination: Examination): Measure[] {
   const selection = useBench((state) => state.selection);
@@ -418,8 +346,4 @@ function useSize(ref: React.RefObject<HTMLElement | null>): Size {
     return () => observer.disconnect();
   }, [ref]);
   return size;
-}
-
-export function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));
 }

@@ -73,4 +73,13 @@ export const deletePiece = (id: string) => call<void>(`/pieces/${encodeURICompon
 export const restorePiece = async (id: string) =>
   toStored(await call<WirePiece>(`/pieces/${encodeURIComponent(id)}/restore`, { method: "POST" }));
 export const listFonts = async () => (await call<{ fonts: FontEntry[] }>("/fonts")).fonts;
+export const addFontFile = async (file: File) =>
+  (
+    await call<{ fonts: FontEntry[] }>(`/fonts?name=${encodeURIComponent(file.name)}`, {
+      method: "POST",
+      headers: { "content-type": "application/octet-stream" },
+      body: file,
+    })
+  ).fonts;
+export const removeFontFile = (id: string) => call<void>(`/fonts/${encodeURIComponent(id)}`, { method: "DELETE" });
 export const fontUrl = (id: string) => `/api/fonts/${encodeURIComponent(id)}/file`;

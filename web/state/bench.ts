@@ -4,7 +4,7 @@
 import type { Examination } from "@mend-joint/core";
 import type { Region } from "@mend-joint/core/geometry";
 import type { Joint } from "@mend-joint/core/joints";
-import { applyMove, type Move, type Piece, type Units } from "@mend-joint/core/piece";
+import { applyMove, isStill, type Move, type Piece, type Units } from "@mend-joint/core/piece";
 import { create } from "zustand";
 
 /** Something pointed at: a letter, one of its dots, a holder. */
@@ -12,6 +12,7 @@ export interface Selection {
   /** Ids of the solids; moves apply to what they belong to. */
   solids: string[];
   move:
+    | Omit<Extract<Move, { what: "letters" }>, "dx" | "dy">
     | Omit<Extract<Move, { what: "letter" | "dots" }>, "dx" | "dy">
     | Omit<Extract<Move, { what: "holder" }>, "dx" | "dy">
     | Omit<Extract<Move, { what: "word" }>, "dx" | "dy">;
@@ -89,17 +90,38 @@ export const showJoint = ({ from, to, width }: Joint) =>
 
 /** The piece with the move that is under way. */
 export function withMove(piece: Piece, move: Move | null): Piece {
-  return move && (move.dx !== 0 || move.dy !== 0) ? applyMove(piece, move) : piece;
+  return move && !isStill(move) ? applyMove(piece, move) : piece;
 }
 
 /** The whole line of a selected letter. */
 export function lineOf(examination: Examination, { move }: Selection): Selection | null {
-  if (move.what === "holder") return null;
+  if (move.what === "holder" || move.what === "letters") return null;
   const { wordId } = move;
   return {
     solids: examination.solids.filter(({ partId }) => partId === wordId).map(({ id }) => id),
     move: { what: "word", wordId },
   };
+}
+
+/** Letters in the hand, one or several. */
+function lettersIn(selection: Selection | null): { wordId: string; key: string }[] {
+  if (selection?.move.what === "letters") return [...selection.move.letters];
+  return selection?.move.what === "letter" ? [{ wordId: selection.move.wordId, key: selection.move.key }] : [];
+}
+
+/** Takes one more letter into the hand, or lets one of several go. */
+export function withLetter(examination: Examination, held: Selection | null, taken: Selection): Selection {
+  if (taken.move.what !== "letter") return taken;
+  const { wordId, key } = taken.move;
+  const before = lettersIn(held);
+  const others = before.filter((letter) => letter.wordId !== wordId || letter.key !== key);
+  const letters = others.length < before.length ? others : [...before, { wordId, key }];
+  const [only] = letters;
+  if (letters.length === 0 || !only) return taken;
+  const solids = examination.letters
+    .filter((letter) => letters.some((each) => each.wordId === letter.wordId && each.key === letter.key))
+    .flatMap((letter) => letter.solids.map((i) => examination.solids[i]!.id));
+  return { solids, move: letters.length === 1 ? { what: "letter", ...only } : { what: "letters", letters } };
 }
 
 /** What moves when a solid of an examination is taken in the hand. */

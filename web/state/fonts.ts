@@ -1,29 +1,45 @@
 /**
- * The shipped lettering, and its faces for preview in the browser's own text.
+ * The lettering there is, shipped and the maker's own, and its faces for preview in the browser's own text.
  */
-import { useEffect, useState } from "react";
-import { type FontEntry, fontUrl, listFonts } from "./api";
+import { useEffect } from "react";
+import { create } from "zustand";
+import { addFontFile, type FontEntry, fontUrl, listFonts, removeFontFile } from "./api";
 
-let list: Promise<FontEntry[]> | undefined;
+interface FontList {
+  fonts: FontEntry[];
+  load(): Promise<void>;
+}
+
+const useList = create<FontList>()((set) => ({
+  fonts: [],
+  load: async () => set({ fonts: await listFonts() }),
+}));
+
 const faces = new Map<string, Promise<unknown>>();
 
 /** Name under which a font is known to style sheets. */
 export const faceName = (id: string) => `lettering-${id}`;
 
 export function useFonts(): FontEntry[] {
-  const [fonts, setFonts] = useState<FontEntry[]>([]);
+  const { fonts, load } = useList();
   useEffect(() => {
-    list ??= listFonts();
-    list.then(
-      (found) => {
-        setFonts(found);
-      },
-      () => {
-        list = undefined;
-      },
-    );
-  }, []);
+    // What could not be fetched is asked for again by the next who needs it.
+    if (fonts.length === 0) load().catch(() => {});
+  }, [fonts, load]);
   return fonts;
+}
+
+/** Adds a font file of the maker's own. @returns its faces @throws ApiError */
+export async function addOwnFont(file: File): Promise<FontEntry[]> {
+  const added = await addFontFile(file);
+  await useList.getState().load();
+  return added;
+}
+
+/** Takes a font of the maker's own off the shelf; pieces that are set in it keep it. @throws ApiError */
+export async function takeOffFont(id: string): Promise<void> {
+  await removeFontFile(id);
+  await useList.getState().load();
 }
 
 /** Makes a font known to the browser's own text. */

@@ -4,10 +4,11 @@
 import type { Examination } from "@mend-joint/core";
 import type { Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll } from "@mend-joint/core/mend";
-import type { Piece, Units, Word } from "@mend-joint/core/piece";
+import type { Piece, SymbolName, Units, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { proxy, type Remote, wrap } from "comlink";
 import type { ExaminerApi } from "./examiner.worker";
+import type { LetteringChoices } from "./examining";
 
 function start(): { remote: Remote<ExaminerApi>; worker: Worker } {
   const worker = new Worker(new URL("./examiner.worker.ts", import.meta.url), { type: "module" });
@@ -62,6 +63,24 @@ export function letteringFacts(word: Word, font: string, piece: Pick<Piece, "sto
 export function letterforms(word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> {
   shelver ??= start();
   return shelver.remote.forms(word, key);
+}
+
+let drawn: Promise<Record<SymbolName, Region>> | undefined;
+
+/** The ornaments, for choosers. */
+export function ornaments(): Promise<Record<SymbolName, Region>> {
+  shelver ??= start();
+  drawn ??= shelver.remote.ornaments();
+  drawn.catch(() => {
+    drawn = undefined;
+  });
+  return drawn;
+}
+
+/** Features of a font that change a word, and the axes it varies on. */
+export function letteringChoices(word: Word): Promise<LetteringChoices> {
+  shelver ??= start();
+  return shelver.remote.choices(word);
 }
 
 /** Ends whatever mending is under way; its answers never come. */

@@ -4,9 +4,10 @@
 import type { Examination } from "@mend-joint/core";
 import type { Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll } from "@mend-joint/core/mend";
-import type { Piece, Units, Word } from "@mend-joint/core/piece";
+import type { Piece, SymbolName, Units, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { expose } from "comlink";
+import type { LetteringChoices } from "./examining";
 
 // Text shaping takes a moment to start. The worker must listen before that, or the first question would be lost.
 const examining = import("./examining");
@@ -26,6 +27,8 @@ const api = {
     (await examining).letteringFacts(word, font, piece),
   forms: async (word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> =>
     (await examining).letterforms(word, key),
+  ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),
+  choices: async (word: Word): Promise<LetteringChoices> => (await examining).letteringChoices(word),
   mendAll: async (piece: Piece, units: Units): Promise<MendedAll> => (await examining).mendPiece(piece, units),
 };
 

@@ -3,9 +3,10 @@
  */
 import { type Examination, examine, type Library } from "@mend-joint/core";
 import type { Region } from "@mend-joint/core/geometry";
-import { type Font, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
+import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
 import { type Mend, type MendedAll, mendAll, offerMends } from "@mend-joint/core/mend";
-import type { Piece, Units, Word } from "@mend-joint/core/piece";
+import { ornament } from "@mend-joint/core/ornaments";
+import { type Piece, SYMBOL_NAMES, type SymbolName, type Units, type Word } from "@mend-joint/core/piece";
 import { type LetteringFacts, measureLettering } from "@mend-joint/core/shelf";
 
 const fonts = new Map<string, Font>();
@@ -34,7 +35,10 @@ async function nameOf(id: string): Promise<string> {
   names ??= fetch("/api/fonts")
     .then((response) => response.json() as Promise<{ fonts: { id: string; name: string }[] }>)
     .then((list) => new Map(list.fonts.map((font) => [font.id, font.name])));
-  return (await names).get(id) ?? id;
+  const name = (await names).get(id);
+  // A font that was added meanwhile is not on the list that was fetched before.
+  if (name === undefined) names = undefined;
+  return name ?? "This lettering";
 }
 
 const library: Library = { font: (id) => fonts.get(id) };
@@ -78,6 +82,23 @@ export async function letteringFacts(
 /** A letter in each form that its font has for it. */
 export async function letterforms(word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> {
   await ensureFont(word.font);
-  const font = fonts.get(word.font);
+  const font = fonts.get(word.font)?.vary(word.axes);
   return font ? formsOfLetter(word, key, font) : [];
+}
+
+/** What a font leaves to choose for a word. */
+export interface LetteringChoices {
+  axes: readonly FontAxis[];
+  /** OpenType features that change this word, and whether the font has them on by itself. */
+  features: { tag: string; usual: boolean }[];
+}
+
+export async function letteringChoices(word: Word): Promise<LetteringChoices> {
+  await ensureFont(word.font);
+  const font = fonts.get(word.font)?.vary(word.axes);
+  return font ? { axes: font.axes, features: font.featuresFor(word.text) } : { axes: [], features: [] };
+}
+
+export function allOrnaments(): Record<SymbolName, Region> {
+  return Object.fromEntries(SYMBOL_NAMES.map((name) => [name, ornament(name)])) as Record<SymbolName, Region>;
 }

@@ -1,0 +1,166 @@
+/**
+ * Lettering arranged in every way the trade does, by hand and by keyboard.
+ */
+import { createRequire } from "node:module";
+import { expect, type Page, test } from "@playwright/test";
+
+const require = createRequire(import.meta.url);
+const verdict = (page: Page) => page.getByTestId("verdict");
+const size = (page: Page) => page.getByTestId("finished-size");
+
+async function newPiece(page: Page, word: string): Promise<void> {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByLabel("Word or line").fill(word);
+  await expect(verdict(page)).toContainText("wants");
+}
+
+const outline = (page: Page, key: string) => page.locator(`[data-solid$=":${key}"]`).last();
+
+/** Middle of what is drawn, on the page. */
+async function middleOf(page: Page, selector: string): Promise<{ x: number; y: number }> {
+  const box = (await page.locator(selector).last().boundingBox())!;
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+}
+
+async function drag(page: Page, from: { x: number; y: number }, dx: number, dy: number): Promise<void> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(from.x + dx / 2, from.y + dy / 2, { steps: 4 });
+  await page.mouse.move(from.x + dx, from.y + dy, { steps: 4 });
+}
+
+test("letters run downwards, round a ring, along a curve and a spiral; undo goes back through all of it", async ({ page }) => {
+  await newPiece(page, "OOOO");
+  const run = page.getByLabel("Letters run");
+  const flat = await size(page).textContent();
+  await run.selectOption("stacked");
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await expect(size(page)).not.toHaveText(flat!);
+  await page.getByLabel("Joint from letter to letter").fill("4");
+  await page.getByLabel("Joint from letter to letter").press("Enter");
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await run.selectOption("arc");
+  await page.getByRole("radio", { name: "spread to close the ring" }).click();
+  await page.getByRole("radio", { name: "is cut and holds" }).click();
+  await page.getByLabel("Distance from it").fill("-2");
+  await page.getByLabel("Distance from it").press("Enter");
+  await expect(page.locator("[data-solid$='-line']")).toHaveCount(1);
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await run.selectOption("curve");
+  await expect(page.locator("[data-node]")).toHaveCount(4);
+  await run.selectOption("spiral");
+  await expect(page.getByLabel("From turn to turn")).toBeVisible();
+  for (let i = 0; i < 8; i++) await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(size(page)).toHaveText(flat!);
+});
+
+test("a curve is bent by its points; what does not fit on it is named", async ({ page }) => {
+  await newPiece(page, "Kit");
+  await page.getByLabel("Letters run").selectOption("curve");
+  await expect(page.locator("[data-node]")).toHaveCount(4);
+  const before = await outline(page, "k1").getAttribute("d");
+  await drag(page, await middleOf(page, '[data-node$=" 1"]'), 0, -60);
+  await expect(page.getByTestId("stage")).toContainText("↑");
+  await page.mouse.up();
+  await expect.poll(() => outline(page, "k1").getAttribute("d")).not.toBe(before);
+  await page.getByLabel("Word or line").fill("Kittiwakes over the harbour");
+  await expect(page.getByRole("region", { name: "Findings" })).toContainText("beyond it");
+});
+
+test("a letter is turned by its handle, with Ctrl by steps; figures for it stand beside", async ({ page }) => {
+  await newPiece(page, "●★●");
+  await outline(page, "k2").click();
+  const handle = await middleOf(page, '[data-turn$=" k2"]');
+  await page.keyboard.down("Control");
+  await drag(page, handle, 180, 60);
+  await expect(page.getByTestId("stage")).toContainText("↻");
+  await page.mouse.up();
+  await page.keyboard.up("Control");
+  const turned = Number(await page.getByLabel("Turned").inputValue());
+  expect(turned).toBeLessThan(0);
+  expect(turned % 15).toBe(0);
+  await page.getByRole("button", { name: "Stand it upright" }).click();
+  await expect(page.getByLabel("Turned")).toHaveValue("0");
+  await page.getByLabel("Size", { exact: true }).fill("150");
+  await page.getByLabel("Size", { exact: true }).press("Enter");
+  await page.getByLabel("Gap before it").fill("3");
+  await page.getByLabel("Gap before it").press("Enter");
+  await page.getByRole("button", { name: "Put back" }).click();
+  await expect(page.getByLabel("Size", { exact: true })).toHaveValue("100");
+});
+
+test("several letters are taken with Shift and move together, by hand and by arrow keys", async ({ page }) => {
+  await newPiece(page, "●★●");
+  await outline(page, "k1").click();
+  await outline(page, "k3").click({ modifiers: ["Shift"] });
+  await expect(page.getByText("2 letters are in the hand")).toBeVisible();
+  const places = async () => [await middleOf(page, '[data-solid$=":k1"]'), await middleOf(page, '[data-solid$=":k3"]')];
+  await page.getByRole("button", { name: "Larger", exact: true }).click();
+  await page.waitForTimeout(300);
+  const before = await places();
+  await drag(page, before[0]!, 0, -30);
+  await page.mouse.up();
+  await expect.poll(async () => Math.round((await places())[1]!.y - before[1]!.y)).toBeLessThan(-20);
+  await page.keyboard.press("Shift+ArrowUp");
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect.poll(async () => Math.abs(Math.round((await places())[1]!.y - before[1]!.y))).toBeLessThan(3);
+});
+
+test("dots are tied, one of them otherwise than the others", async ({ page }) => {
+  await newPiece(page, "minim");
+  await expect(verdict(page)).toContainText("fall off");
+  await page.getByLabel("Dots and accents", { exact: true }).selectOption("tie");
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await page.getByRole("button", { name: /^the first i,/ }).click();
+  await page.getByLabel("Its dots and accents").selectOption("leave");
+  await expect(verdict(page)).toContainText("The dot of the first i falls off.");
+});
+
+test("a symbol is put into the text and stands in the row like a letter", async ({ page }) => {
+  await newPiece(page, "Zoe");
+  await page.getByRole("button", { name: "Put in a symbol …" }).click();
+  await page.getByRole("menuitem", { name: "heart" }).click();
+  await expect(page.getByLabel("Word or line")).toHaveValue(/♥/);
+  await expect(page.getByRole("button", { name: /^the heart,/ })).toBeVisible();
+});
+
+test("a line goes into another piece with everything done to it", async ({ page }) => {
+  await newPiece(page, "Ffion");
+  await page.getByLabel("Dots and accents", { exact: true }).selectOption("bite");
+  await page.getByRole("button", { name: "Copy the line Ffion" }).click();
+  await newPiece(page, "Kit");
+  await page.getByRole("button", { name: "Put in the copied line" }).click();
+  await expect(page.getByLabel("Word or line")).toHaveCount(2);
+  await expect(page.getByLabel("Word or line").nth(1)).toHaveValue("Ffion");
+  await expect(page.getByLabel("Dots and accents", { exact: true }).nth(1)).toHaveValue("bite");
+});
+
+test("a font file of one's own comes on the shelf and can be taken off; what is no font is refused", async ({ page }) => {
+  await newPiece(page, "Kai");
+  await page
+    .getByRole("button", { name: /Lettering/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: "Choose from the shelf" }).click();
+  const input = page.getByLabel("Font file");
+  await input.setInputFiles({ name: "letter.ttf", mimeType: "font/ttf", buffer: Buffer.from("Dear harbour office") });
+  await expect(page.getByText("letter.ttf is not a font file.")).toBeVisible();
+  await input.setInputFiles(
+    require.resolve("@fontsource-variable/bricolage-grotesque/files/bricolage-grotesque-latin-wght-normal.woff2"),
+  );
+  const card = page.getByRole("button", { name: /^.*Bricolage Grotesque.*strokes from/ });
+  await expect(card).toBeVisible();
+  await expect(card).toHaveAttribute("aria-pressed", "true");
+  // Its axis is there to be set, and changes the strokes.
+  await page.getByRole("button", { name: "Back to the piece" }).click();
+  const weight = page.getByRole("slider", { name: /Weight/ });
+  const before = await size(page).textContent();
+  await weight.press("Home");
+  await expect(page.getByText("200", { exact: true })).toBeVisible();
+  await expect(size(page)).not.toHaveText(before!);
+  await page.getByRole("button", { name: "Choose from the shelf" }).click();
+  await page.getByRole("button", { name: /^Take .*Bricolage.* off the shelf/ }).click();
+  await expect(page.getByText("Pieces that are set in it keep it.")).toBeVisible();
+});

@@ -1,0 +1,42 @@
+/**
+ * How far the hand has moved or turned what it holds, beside it.
+ */
+import type { Examination } from "@mend-joint/core";
+import { joinBoxes, type Point, regionBox } from "@mend-joint/core/geometry";
+import { formatLength, type Move, type Units } from "@mend-joint/core/piece";
+import { useBench } from "../state/bench";
+import { type Size, toScreen, type View } from "./view";
+
+export function MoveNote({ examination, move, view, size }: { examination: Examination; move: Move; view: View; size: Size }) {
+  const units = useBench((state) => state.units);
+  const selection = useBench((state) => state.selection);
+  const corner = cornerOf(examination, move, selection?.solids ?? []);
+  if (!corner) return null;
+  const at = toScreen(view, size, corner);
+  const text = textOf(move, units);
+  return (
+    <g pointerEvents="none">
+      <rect x={at.x + 10} y={at.y - 34} width={text.length * 7.3 + 16} height={24} rx={12} fill="var(--color-ink)" />
+      <text x={at.x + 18} y={at.y - 18} fontSize={12} className="figure" fill="var(--color-film)" xmlSpace="preserve">
+        {text}
+      </text>
+    </g>
+  );
+}
+
+function cornerOf({ solids, words }: Examination, move: Move, held: readonly string[]): Point | null {
+  if (move.what === "node") {
+    const box = words.find(({ wordId }) => wordId === move.wordId)?.box;
+    return box ? { x: box.maxX, y: box.maxY } : null;
+  }
+  const ids = move.what === "turn" ? [`${move.wordId}:${move.key}`] : held;
+  const box = joinBoxes(solids.filter(({ id }) => ids.includes(id)).map(({ region }) => regionBox(region)));
+  return box && { x: box.maxX, y: box.maxY };
+}
+
+function textOf(move: Move, units: Units): string {
+  if (move.what === "turn") return `${move.turn < 0 ? "↻" : "↺"} ${Math.abs(move.turn).toFixed(1)}°`;
+  const way = (value: number, positive: string, negative: string) =>
+    `${value < 0 ? negative : positive} ${formatLength(Math.abs(value), units, 2)}`;
+  return `${way(move.dx, "→", "←")}  ${way(move.dy, "↑", "↓")}`;
+}

@@ -1,0 +1,105 @@
+/**
+ * What the hand does on the board: it takes parts and moves them, turns letters, pans, zooms.
+ */
+import type { Examination } from "@mend-joint/core";
+import { applyMove, isStill, type Move } from "@mend-joint/core/piece";
+import { useGesture } from "@use-gesture/react";
+import { type RefObject, useRef } from "react";
+import { lineOf, type Selection, selectionOf, useBench, withLetter } from "../state/bench";
+import { usePiece } from "../state/piece";
+import { type Size, toPiece, type View } from "./view";
+
+interface Board {
+  frame: RefObject<HTMLDivElement | null>;
+  view: View;
+  size: Size;
+  zoom(factor: number, at: { x: number; y: number }): void;
+  /** Pixels. */
+  pan(dx: number, dy: number): void;
+}
+
+/** A move for so many mm, at a place of the pointer on the board in mm. */
+type Grip = (dx: number, dy: number, at: { x: number; y: number }) => Move;
+
+/** With Ctrl held, moves go straight by whole millimetres and turns by so many degrees. */
+const TURN_STEP = 15;
+
+export function useHand({ frame, view, size, zoom, pan }: Board): void {
+  const grip = useRef<Grip | null>(null);
+  const within = (x: number, y: number) => {
+    const bounds = frame.current!.getBoundingClientRect();
+    return { x: x - bounds.left, y: y - bounds.top };
+  };
+  useGesture(
+    {
+      onPointerDown: ({ event }) => {
+        const { examination, selection } = useBench.getState();
+        const target = event.target as Element;
+        grip.current = examination && gripOf(examination, target, toPiece(view, size, within(event.clientX, event.clientY)));
+        if (grip.current) return;
+        const taken = examination && takenBy(examination, target, event, selection);
+        useBench.setState({ selection: taken });
+        grip.current = taken && ((dx, dy) => ({ ...taken.move, dx, dy }));
+      },
+      onDrag: ({ movement: [mx, my], delta: [dx, dy], xy: [x, y], tap, event }) => {
+        if (tap) return;
+        if (!grip.current) return pan(dx, dy);
+        const move = grip.current(mx / view.scale, -my / view.scale, toPiece(view, size, within(x, y)));
+        useBench.setState({ move: (event as PointerEvent).ctrlKey ? snapped(move) : move });
+      },
+      onDragEnd: () => {
+        const { move } = useBench.getState();
+        grip.current = null;
+        if (move && !isStill(move)) usePiece.getState().change((old) => applyMove(old, move));
+        useBench.setState({ move: null });
+      },
+      onWheel: ({ event }) => {
+        event.preventDefault();
+        zoom(Math.exp(-event.deltaY * 0.0016), within(event.clientX, event.clientY));
+      },
+      onPinch: ({ delta: [change], origin: [x, y], event }) => {
+        event.preventDefault();
+        zoom(1 + change, within(x, y));
+      },
+    },
+    { target: frame, eventOptions: { passive: false }, drag: { filterTaps: true, pointer: { keys: false } } },
+  );
+}
+
+/** Handles that stand beside the parts: points of curves, the handle that turns a letter. */
+function gripOf(examination: Examination, target: Element, start: { x: number; y: number }): Grip | null {
+  const node = target.getAttribute("data-node");
+  if (node) {
+    const [wordId, index] = node.split(" ") as [string, string];
+    return (dx, dy) => ({ what: "node", wordId, index: Number(index), dx, dy });
+  }
+  const turning = target.getAttribute("data-turn");
+  if (!turning) return null;
+  const [wordId, key] = turning.split(" ") as [string, string];
+  const foot = examination.words.find((word) => word.wordId === wordId)?.letters.find((letter) => letter.key === key)?.foot;
+  if (!foot) return null;
+  const angle = (at: { x: number; y: number }) => (Math.atan2(at.y - foot.y, at.x - foot.x) * 180) / Math.PI;
+  return (_, __, at) => ({ what: "turn", wordId, key, turn: Math.round((angle(at) - angle(start)) * 10) / 10 });
+}
+
+/** With Alt the hand takes the whole line, with Shift one letter more. */
+function takenBy(
+  examination: Examination,
+  target: Element,
+  event: Pick<PointerEvent, "altKey" | "shiftKey">,
+  held: Selection | null,
+): Selection | null {
+  const id = target.getAttribute("data-solid");
+  const own = id ? selectionOf(examination, id) : null;
+  if (!own) return null;
+  if (event.altKey) return lineOf(examination, own) ?? own;
+  if (event.shiftKey) return withLetter(examination, held, own);
+  // Taking hold of one of several letters in the hand moves them all.
+  return held?.move.what === "letters" && held.solids.includes(id!) ? held : own;
+}
+
+function snapped(move: Move): Move {
+  if (move.what === "turn") return { ...move, turn: Math.round(move.turn / TURN_STEP) * TURN_STEP };
+  const along = Math.abs(move.dx) > Math.abs(move.dy);
+  return { ...move, dx: along ? Math.round(move.dx) : 0, dy: along ? 0 : Math.round(move.dy) };
+}

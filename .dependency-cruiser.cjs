@@ -23,7 +23,7 @@ const MAY_USE = {
   measure: ["geometry"],
   ornaments: ["geometry", "piece"],
   lettering: ["geometry", "measure", "piece", "ornaments"],
-  holders: ["geometry", "piece", "ornaments"],
+  holders: ["geometry", "measure", "piece", "ornaments"],
   weld: ["geometry"],
   joints: ["geometry", "measure"],
   judge: ["geometry", "piece"],

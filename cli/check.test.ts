@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { demoPieces } from "@mend-joint/demo";
+import { demoPiece } from "@mend-joint/demo";
 import { expect, it } from "vitest";
 
 const entry = fileURLToPath(new URL("./check.ts", import.meta.url));
@@ -42,7 +42,7 @@ it("exits with 1 for what is weak or falls, and says it in words", () => {
 });
 
 it("examines piece files, with another sheet if told so", () => {
-  const [nameplate, , topper] = demoPieces();
+  const [nameplate, topper] = [demoPiece("harbour-office"), demoPiece("boat-naming")];
   expect(check(file("nameplate.json", JSON.stringify(nameplate))).status).toBe(0);
   expect(check(file("nameplate.json", JSON.stringify(nameplate)), "--min-width", "9", "--stock", "mdf-3").status).toBe(1);
   const { status, stdout } = check(file("topper.json", JSON.stringify(topper)), "--json");

@@ -5,6 +5,13 @@ import { type Piece, parsePiece, stockByName } from "@mend-joint/core/piece";
 
 const stock = (id: string) => ({ ...stockByName(id)! });
 
+/** @throws when there is no demo piece of that id */
+export function demoPiece(id: string): Piece {
+  const piece = demoPieces().find((each) => each.id === `demo-${id}`);
+  if (!piece) throw new Error(`There is no demo piece "${id}"`);
+  return piece;
+}
+
 /** @returns fresh documents, in the order in which they are put in (the last is the newest) */
 export function demoPieces(): Piece[] {
   return [

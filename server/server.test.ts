@@ -4,6 +4,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { parsePiece, STOCKS } from "@mend-joint/core/piece";
+import { demoPieces } from "@mend-joint/demo";
+import { fontBytes } from "@mend-joint/library";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { createApp } from "./app";
 import { DataFolderError, IN_MEMORY, type OpenDatabase, openDatabase } from "./store/database";
@@ -137,6 +139,36 @@ describe("the API", () => {
     expect(response.headers.get("content-type")).toBe("font/ttf");
     expect((await response.arrayBuffer()).byteLength).toBeGreaterThan(10_000);
   });
+
+  it("takes a font file of the maker's own, gives it back, and refuses what is none", async () => {
+    const bytes = fontBytes("anton");
+    const add = (name: string, body: Uint8Array) =>
+      ask(`/fonts?name=${name}`, {
+        method: "POST",
+        body: new Blob([body as BlobPart]),
+        headers: { "content-type": "application/octet-stream" },
+      });
+    const list = async () => ((await ask("/fonts")).body as unknown as { fonts: { id: string; style: string }[] }).fonts;
+    const before = (await list()).length;
+    const added = await add("my-anton.ttf", bytes);
+    expect(added.status).toBe(201);
+    const [font] = (added.body as unknown as { fonts: { id: string; name: string }[] }).fonts;
+    expect(font!.name).toBe("Anton Regular");
+    // The same file once more is the same font.
+    await add("again.ttf", bytes);
+    expect(await list()).toHaveLength(before + 1);
+    const file = () => app.request(`http://127.0.0.1/api/fonts/${font!.id}/file`, { headers: { host: "127.0.0.1" } });
+    expect(new Uint8Array(await (await file()).arrayBuffer())).toEqual(bytes);
+    expect((await ask(`/fonts/${font!.id}`, { method: "DELETE" })).status).toBe(204);
+    expect(await list()).toHaveLength(before);
+    // Pieces that are set in it keep it.
+    expect((await file()).status).toBe(200);
+    const refused = await add("letter.ttf", new TextEncoder().encode("Dear harbour office, this is a letter."));
+    expect(refused.status).toBe(422);
+    expect(refused.body.detail).toContain("letter.ttf is not a font file");
+    expect((await add("huge.ttf", new Uint8Array(20_000_001))).status).toBe(413);
+    expect((await ask("/fonts/anton", { method: "DELETE" })).status).toBe(404);
+  });
 });
 
 describe("the data folder", () => {
@@ -149,7 +181,7 @@ describe("the data folder", () => {
     const second = await openDatabase(path);
     await seedDemo(second.db);
     const { rows } = await second.db.query<{ n: number }>("select count(*)::int as n from piece where deleted_at is null");
-    expect(rows[0]!.n).toBe(2);
+    expect(rows[0]!.n).toBe(demoPieces().length - 1);
     await second.close();
     rmSync(path, { recursive: true });
   });

@@ -21,13 +21,17 @@ import type { WordLayout } from "../lettering";
 import { type Skeleton, thinnestStroke, type WidthField } from "../measure";
 import { lostToCut, type Piece, smallestHole, type Units, widthToDraw } from "../piece";
 import { outlineLeft } from "../weld";
+import { type Hanger, hangersOf, withBalance } from "./balance";
 import { smallHoles } from "./holes";
 import { measureWelded } from "./measured";
 import { type Cutout, cutoutsOf, type ExaminedLetter, lettersOf, looseGroups, type Overlap, overlapsOf } from "./outcome";
-import { type Library, layOutWords, remark, type Solid, solidsOf } from "./solids";
+import { buildPiece, type Ghost, type Solid } from "./solids";
+import { type Library, layOutWords, remark } from "./words";
 
+export type { Hanger } from "./balance";
 export type { Cutout, ExaminedLetter, Overlap } from "./outcome";
-export { type Library, layOutWords, type Solid, solidsOf } from "./solids";
+export { buildPiece, type Ghost, type Solid, solidsOf } from "./solids";
+export { type Library, layOutWords } from "./words";
 
 export interface Examination {
   verdict: Verdict;
@@ -53,6 +57,10 @@ export interface Examination {
   /** Index of the solid that stands in for a holder, −1 when there is a holder. */
   standIn: number;
   overlaps: Overlap[];
+  /** What is engraved or cut out: no material, but there to be seen and taken in the hand. */
+  ghosts: Ghost[];
+  /** Loops, and how the piece hangs by each. */
+  hangers: Hanger[];
   /** For each of `solids`, the share of its own outline that is outline of the piece, 0 to 1. */
   visible: number[];
   /** The line along the middle of the material with its widths, where it was asked for. */
@@ -79,8 +87,8 @@ export interface ExamineOptions {
 export function examine(piece: Piece, library: Library, options: ExamineOptions = {}): Examination {
   const stage = stopwatch(options);
   const words = stage("lettering", () => layOutWords(piece, library));
-  const solids = stage("holders", () => solidsOf(piece, words.layouts));
-  return examineSolids(solids, widthToDraw(piece), {
+  const built = stage("holders", () => buildPiece(piece, words.layouts));
+  const examination = examineSolids(built.solids, widthToDraw(piece), {
     ...options,
     words: words.layouts,
     extra: words.findings,
@@ -89,6 +97,8 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
     bending: { ...piece.stock, lost: lostToCut(piece) },
     accepted: piece.accepted,
   });
+  const whole = { ...examination, ghosts: built.ghosts, hangers: hangersOf(built, examination) };
+  return options.notes === false ? whole : withBalance(piece, whole, options.units);
 }
 
 /**
@@ -148,6 +158,8 @@ export function examineSolids(
     joints,
     letters,
     overlaps,
+    ghosts: [],
+    hangers: [],
     words,
     material: welded.region,
     cutouts,

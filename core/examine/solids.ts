@@ -1,192 +1,216 @@
 /**
- * From a piece to the things that must hold: islands of letters, holders, ties, each with a name for sentences.
+ * From a piece to the things that must hold: part after part joins the material, or changes what is there.
  */
-import { boxesMeet, difference, joinBoxes, type Point, type Region, regionBox, strokeRegion } from "../geometry";
-import { barOutline, type EndPlace, fillOutline, type Surroundings, stickOutline, tieOutline } from "../holders";
-import type { Finding, PartLabel, Verdict } from "../judge";
-import { type Font, type Letter, type LetterIsland, layoutWord, type WordLayout } from "../lettering";
-import type { Body } from "../measure";
-import { type Anchor, graphemesOf, type Part, type Piece, type Word, widthToDraw } from "../piece";
+import {
+  backwards,
+  boxesMeet,
+  difference,
+  intersection,
+  islandsOf,
+  joinBoxes,
+  offset,
+  type Point,
+  type Region,
+  regionArea,
+  regionBox,
+  ringArea,
+  union,
+} from "../geometry";
+import {
+  backingOutline,
+  barOutline,
+  fillOutline,
+  ornamentOutline,
+  placeLoop,
+  type ShapeSurroundings,
+  type Surroundings,
+  shapeOutline,
+  stickOutline,
+  tieOutline,
+} from "../holders";
+import type { PartLabel } from "../judge";
+import type { WordLayout } from "../lettering";
+import type { Anchor, Part, Piece, Word } from "../piece";
+import { lettersToSolids, lineSolids, type Solid } from "./letters";
 
-/** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
-export interface Library {
-  font(id: string): Font | undefined;
+export type { Solid } from "./letters";
+
+/** Something that is no material but can be taken in the hand: lettering that is engraved, shapes that are cut out. */
+export interface Ghost extends Solid {
+  as: "engrave" | "carve";
 }
 
-/** One thing that must hold: an island of a letter, a holder, a shape. */
-export interface Solid {
-  id: string;
-  /** Id of the part of the piece it comes from. */
-  partId: string;
-  /** Id of the letter it belongs to, for letters and their dots. */
-  letterId?: string;
-  label: PartLabel;
-  holder: boolean;
-  region: Region;
-  pole?: Body | null;
+export interface Built {
+  solids: Solid[];
+  ghosts: Ghost[];
+  /** Middles of the holes of loops. */
+  hangers: { id: string; at: Point }[];
 }
 
-export function layOutWords(piece: Piece, library: Library): { layouts: WordLayout[]; findings: Finding[] } {
-  const layouts: WordLayout[] = [];
-  const findings: Finding[] = [];
-  for (const part of piece.parts) {
-    if (part.kind !== "word") continue;
-    const font = library.font(part.font)?.vary(part.axes);
-    if (!font) {
-      findings.push(
-        remark("missing-letter", [part.id], part.at, "falls", `The lettering "${part.font}" is not here. Choose another.`),
-      );
-      continue;
-    }
-    const layout = layoutWord(part, font, widthToDraw(piece));
-    layouts.push(layout);
-    findings.push(...lettersLost(part, layout, font));
-  }
-  return { layouts, findings };
-}
+/** What falls out of cutting is a piece of its own from this area on, mm². */
+const CRUMB = 0.003;
 
-/** Letters that the font has not got, that have thinned away, that find no room on their line. */
-function lettersLost(word: Word, { missing, vanished, beyond, short, missed }: WordLayout, font: Font): Finding[] {
-  const tell = (lost: readonly { key: string; text: string }[], means: Verdict | "note", say: (names: string) => string) => {
-    if (lost.length === 0) return [];
-    const names = [...new Set(lost.map(({ text }) => text))].map((text) => printable(text)).join(" ");
-    const ids = lost.map(({ key }) => `${word.id}:${key}`);
-    return [remark(means === "note" ? "beyond-line" : "missing-letter", ids, word.at, means, say(names))];
-  };
-  const size = ([width, height]: readonly [number, number]) => `${width.toFixed(1)} × ${height.toFixed(1)} mm`;
-  return [
-    ...(missed
-      ? [
-          remark(
-            "size-missed",
-            [word.id],
-            word.at,
-            "note",
-            `The word cannot be ${size(missed.asked)}: it is ${size(missed.got)}. Its spacing, its line or moved letters leave no other size.`,
-          ),
-        ]
-      : []),
-    ...tell(missing, "falls", (names) => `${font.name} has no ${names}. Choose other lettering, or leave it out.`),
-    ...tell(vanished, "falls", (names) => `Nothing is left of ${names} when its strokes are made so thin. Make them thicker.`),
-    ...tell(
-      beyond,
-      "note",
-      (names) =>
-        `The line is ${short.toFixed(1)} mm too short: ${names} ${beyond.length > 1 ? "stand" : "stands"} beyond it. Make the line longer, the letters smaller, or bring them closer.`,
-    ),
-  ];
-}
+/** Outlines of all parts of a piece as they meet. */
+export const solidsOf = (piece: Piece, layouts: readonly WordLayout[]): Solid[] => buildPiece(piece, layouts).solids;
 
-/** Control and format characters are named by number: they would not be seen. */
-function printable(text: string): string {
-  return /^[\p{C}\p{Z}]+$/u.test(text)
-    ? [...text].map((c) => `U+${c.codePointAt(0)!.toString(16).toUpperCase().padStart(4, "0")}`).join(" ")
-    : text;
-}
-
-export function remark(kind: Finding["kind"], parts: string[], at: Point, means: Finding["means"], message: string): Finding {
-  return { kind, parts, meeting: parts.length, at: { ...at }, width: 0, means, message };
-}
-
-export function solidsOf(piece: Piece, layouts: readonly WordLayout[]): Solid[] {
-  const solids: Solid[] = [];
-  const lettering = joinBoxes(layouts.map((layout) => layout.box));
-  const filled = layouts.filter((layout) => layout.box);
-  const baseline = Math.min(...filled.map((layout) => layout.baseline), filled.length > 0 ? Infinity : 0);
+export function buildPiece(piece: Piece, layouts: readonly WordLayout[]): Built {
+  const built: Built = { solids: [], ghosts: [], hangers: [] };
+  const free: { region: Region; keeps: (solid: Solid) => boolean }[] = [];
   for (const part of piece.parts) {
     if (part.kind === "word") {
       const layout = layouts.find(({ wordId }) => wordId === part.id);
-      if (layout) solids.push(...wordSolids(part, layout));
-      continue;
-    }
-    const around = { lettering, baseline, before: solids.map((solid) => solid.region) };
-    const region = outlineOf(part, around, (end) => placeOfEnd(end, layouts));
-    if (region.length === 0) continue;
-    solids.push({
-      id: part.id,
-      partId: part.id,
-      label: { kind: part.kind, text: "", ordinal: "" },
-      holder: part.kind === "bar" || part.kind === "stick",
-      region,
-    });
+      if (layout) addWord(built, part, layout);
+    } else if (part.kind === "loop") {
+      const { disc, hole, middle } = placeLoop(part, regionsOf(built));
+      built.solids.push(solidOf(part, difference(disc, hole)));
+      built.hangers.push({ id: part.id, at: middle });
+      free.push({ region: hole, keeps: () => false });
+    } else addPart(built, part, layouts);
   }
-  return keepHolesFree(solids, layouts);
+  for (const { letters } of layouts) {
+    for (const { id, free: hole } of letters)
+      if (hole.length > 0) free.push({ region: hole, keeps: ({ letterId }) => letterId === id });
+  }
+  // Nothing may reach into a hole that is there to be used, whatever came after it.
+  for (const { region, keeps } of free) built.solids = carved(built.solids, region, keeps);
+  return built;
 }
 
-/** The letters of a word, and the line they stand on where it is to be cut. */
-function wordSolids(word: Word, layout: WordLayout): Solid[] {
+const regionsOf = ({ solids }: Built) => solids.map(({ region }) => region);
+
+function addWord(built: Built, word: Word, layout: WordLayout): void {
   const letters = layout.letters.flatMap((letter) => lettersToSolids(letter, layout));
-  const width = word.path && word.path.kind !== "stacked" ? word.path.line : undefined;
-  if (!layout.line || width === undefined) return letters;
-  const region = strokeRegion(layout.line.points, width, layout.line.closed ? "closed" : "round");
-  const line: Solid = {
-    id: `${word.id}-line`,
-    partId: word.id,
-    label: { kind: "line", text: "", ordinal: "" },
-    holder: true,
-    region,
-  };
-  return [line, ...letters];
+  const outline = () => union(letters.map(({ region }) => region));
+  switch (word.meets) {
+    case "engrave":
+      built.ghosts.push(...letters.map((letter): Ghost => ({ ...letter, as: "engrave" })));
+      return;
+    case "carve":
+      built.ghosts.push(...letters.map((letter): Ghost => ({ ...letter, as: "carve" })));
+      built.solids = carved(built.solids, outline());
+      return;
+    case "halo":
+      built.solids = carved(built.solids, offset(outline(), word.gap));
+      break;
+    case "add":
+  }
+  built.solids.push(...lineSolids(word, layout), ...letters);
 }
 
-/** Nothing else may reach into a hole that is there to be used. */
-function keepHolesFree(solids: Solid[], layouts: readonly WordLayout[]): Solid[] {
-  const holes = layouts.flatMap(({ letters }) => letters.filter(({ free }) => free.length > 0));
-  return holes.reduce((now, { id, free }) => {
-    const box = regionBox(free);
-    return now.map((solid) =>
-      solid.letterId === id || !boxesMeet(box, regionBox(solid.region))
-        ? solid
-        : { ...solid, region: difference(solid.region, free), pole: undefined },
-    );
-  }, solids);
+type SimplePart = Exclude<Part, { kind: "word" | "loop" }>;
+
+function addPart(built: Built, part: SimplePart, layouts: readonly WordLayout[]): void {
+  const region = outlineOf(part, built, layouts);
+  if (region.length === 0) return;
+  if (part.kind !== "shape" && part.kind !== "ornament") {
+    built.solids.push(solidOf(part, region));
+    return;
+  }
+  if (part.kind === "ornament" && part.closes) built.solids = closed(built.solids, region);
+  if (part.meets === "carve") {
+    built.ghosts.push({ ...solidOf(part, region), as: "carve" });
+    built.solids = carved(built.solids, region);
+    return;
+  }
+  if (part.meets === "halo") built.solids = carved(built.solids, offset(region, part.gap));
+  built.solids.push(solidOf(part, region));
 }
 
-function outlineOf(part: Exclude<Part, { kind: "word" }>, around: Surroundings, place: EndPlace): Region {
+const HOLDERS: ReadonlySet<Part["kind"]> = new Set(["bar", "stick", "backing", "shape"]);
+
+function solidOf(part: Exclude<Part, Word>, region: Region): Solid {
+  return { id: part.id, partId: part.id, label: labelOf(part), holder: HOLDERS.has(part.kind), region };
+}
+
+function labelOf(part: Exclude<Part, Word>): PartLabel {
+  switch (part.kind) {
+    case "shape":
+      return {
+        kind: "shape",
+        text: part.form === "disc" && part.frame !== undefined ? "the ring" : `the ${part.form}`,
+        ordinal: "",
+      };
+    case "ornament":
+      return { kind: "shape", text: `the ${part.name}`, ordinal: "" };
+    default:
+      return { kind: part.kind, text: "", ordinal: "" };
+  }
+}
+
+function outlineOf(part: SimplePart, built: Built, layouts: readonly WordLayout[]): Region {
+  const place = (end: Anchor) => placeOfEnd(end, layouts);
   switch (part.kind) {
     case "bar":
-      return barOutline(part, around);
+      return barOutline(part, surroundings(built, layouts));
     case "stick":
-      return stickOutline(part, around);
+      return stickOutline(part, surroundings(built, layouts));
     case "tie":
       return tieOutline(part, place);
     case "fill": {
       const at = place(part.at);
-      return at ? fillOutline(part, at, around.before) : [];
+      return at ? fillOutline(part, at, regionsOf(built)) : [];
+    }
+    case "backing": {
+      const under = layouts.filter(({ wordId }) => part.words === undefined || part.words.includes(wordId));
+      return backingOutline(part, under.flatMap(islandsIn));
+    }
+    case "shape":
+      return shapeOutline(part, shapeSurroundings(layouts));
+    case "ornament": {
+      const at = place(part.at);
+      return at ? ornamentOutline(part, at) : [];
     }
   }
+}
+
+const islandsIn = ({ letters }: WordLayout) => letters.flatMap(({ islands }) => islands.map(({ region }) => region));
+
+function surroundings(built: Built, layouts: readonly WordLayout[]): Surroundings {
+  const filled = layouts.filter(({ box }) => box);
+  return {
+    lettering: joinBoxes(layouts.map(({ box }) => box)),
+    baseline: Math.min(...filled.map(({ baseline }) => baseline), filled.length > 0 ? Infinity : 0),
+    before: regionsOf(built),
+  };
+}
+
+function shapeSurroundings(layouts: readonly WordLayout[]): ShapeSurroundings {
+  const words = layouts.flatMap(({ box, letters }) => {
+    const bodies = letters.flatMap(({ islands }) => (islands[0] ? [regionBox(islands[0].region)!] : []));
+    return box && bodies.length > 0 ? [{ box, bodies }] : [];
+  });
+  return { lettering: joinBoxes(layouts.map(({ box }) => box)), words, letters: () => union(layouts.flatMap(islandsIn)) };
+}
+
+/** Takes a shape out of the material; what it cuts apart goes on as parts of their own. */
+function carved(solids: readonly Solid[], shape: Region, keeps: (solid: Solid) => boolean = () => false): Solid[] {
+  const box = regionBox(shape);
+  return solids.flatMap((solid) => {
+    if (keeps(solid) || !boxesMeet(box, regionBox(solid.region))) return [solid];
+    const left = difference(solid.region, shape);
+    if (Math.abs(regionArea(left) - regionArea(solid.region)) < 1e-6) return [solid];
+    const islands = islandsOf(left).filter((island) => regionArea(island) > CRUMB);
+    return islands.map((region, n): Solid => {
+      if (n === 0) return { ...solid, region, pole: undefined };
+      const kind = solid.letterId ? "speck" : "island";
+      return { ...solid, id: `${solid.id}-${n}`, label: { ...solid.label, kind }, holder: false, region, pole: undefined };
+    });
+  });
+}
+
+/** Fills the holes that a shape lies over, so that it can take their place. */
+function closed(solids: readonly Solid[], shape: Region): Solid[] {
+  return solids.map((solid) => {
+    const holes = solid.region
+      .filter((ring) => ringArea(ring) < 0)
+      .map((ring) => [backwards(ring)])
+      .filter((hole) => intersection(hole, shape).length > 0);
+    return holes.length === 0 ? solid : { ...solid, region: union([solid.region, ...holes]), pole: undefined };
+  });
 }
 
 function placeOfEnd({ letter, x, y }: Anchor, layouts: readonly WordLayout[]): Point | null {
   if (!letter) return { x, y };
   const home = layouts.find(({ wordId }) => wordId === letter.wordId)?.letters.find(({ key }) => key === letter.key);
   return home ? { x: home.origin.x + x, y: home.origin.y + y } : null;
-}
-
-function lettersToSolids(letter: Letter, layout: WordLayout): Solid[] {
-  const ordinal = ordinalOf(letter, layout);
-  return letter.islands.map((island) => ({
-    id: island.id,
-    partId: layout.wordId,
-    letterId: letter.id,
-    label: { kind: islandKind(letter, island), text: letter.symbol ?? letter.text, ordinal },
-    holder: false,
-    region: island.region,
-    pole: island.pole,
-  }));
-}
-
-function islandKind(letter: Letter, island: LetterIsland): PartLabel["kind"] {
-  if (!island.dot) return "letter";
-  if (/^[ij!?.:;¡¿]$/u.test(letter.text)) return "dot";
-  return letter.text.normalize("NFD").length > graphemesOf(letter.text).length ? "accent" : "speck";
-}
-
-const ORDINALS = ["first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth"];
-
-function ordinalOf(letter: Letter, layout: WordLayout): string {
-  const same = layout.letters.filter((other) => other.text === letter.text);
-  if (same.length < 2) return "";
-  const n = same.indexOf(letter);
-  return ORDINALS[n] ?? `${n + 1}th`;
 }

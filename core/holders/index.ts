@@ -3,8 +3,13 @@
  */
 import { arcPoints, type Box, normalise, type Region } from "../geometry";
 import type { Bar, Stick } from "../piece";
+import { roundedRectangle } from "./shapes";
 
+export { backingOutline } from "./backing";
 export { fillOutline } from "./fills";
+export { type PlacedLoop, placeLoop } from "./loop";
+export { ornamentOutline } from "./ornaments";
+export { type ShapeSurroundings, shapeOutline } from "./shapes";
 export { type EndPlace, tieOutline } from "./ties";
 
 /** What a holder has to go by. */
@@ -25,7 +30,8 @@ export function barOutline(bar: Bar, { lettering, baseline }: Surroundings): Reg
   const length = bar.length === "fit" ? Math.max(1, box.maxX - box.minX + 2 * bar.overhang) : bar.length;
   const middle = (box.minX + box.maxX) / 2 + bar.dx;
   const top = baseline + bar.overlap;
-  return normalise([roundedRectangle(middle - length / 2, top - bar.height, middle + length / 2, top, bar.corner)]);
+  const [left, right] = [middle - length / 2, middle + length / 2];
+  return normalise([roundedRectangle({ minX: left, minY: top - bar.height, maxX: right, maxY: top }, bar.corner)]);
 }
 
 /** A stick hanging from the underside of what is there: it reaches `bite` into it and `length` below it. */
@@ -57,16 +63,4 @@ export function undersideAt(regions: Region[], x: number): number | null {
     }
   }
   return lowest;
-}
-
-function roundedRectangle(left: number, bottom: number, right: number, top: number, corner: number): Float64Array {
-  const r = Math.min(corner, (right - left) / 2, (top - bottom) / 2);
-  if (r <= 0) return Float64Array.from([left, bottom, right, bottom, right, top, left, top]);
-  const quarter = Math.PI / 2;
-  return Float64Array.from([
-    ...arcPoints(left + r, bottom + r, r, 2 * quarter, 3 * quarter),
-    ...arcPoints(right - r, bottom + r, r, 3 * quarter, 4 * quarter),
-    ...arcPoints(right - r, top - r, r, 0, quarter),
-    ...arcPoints(left + r, top - r, r, quarter, 2 * quarter),
-  ]);
 }

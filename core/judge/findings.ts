@@ -20,6 +20,9 @@ export type FindingKind =
   | "missing-letter"
   | "beyond-line"
   | "size-missed"
+  | "hangs-askew"
+  | "leans"
+  | "too-large"
   | "empty"
   | "duplicate"
   | "open-outline"
@@ -72,7 +75,20 @@ export interface JudgedPart {
 
 /** How a part is called in a sentence. */
 export interface PartLabel {
-  kind: "letter" | "dot" | "accent" | "speck" | "bar" | "stick" | "tie" | "fill" | "line" | "shape";
+  kind:
+    | "letter"
+    | "dot"
+    | "accent"
+    | "speck"
+    | "bar"
+    | "stick"
+    | "tie"
+    | "fill"
+    | "line"
+    | "loop"
+    | "backing"
+    | "island"
+    | "shape";
   /** The letter itself, or the letter a dot belongs to, or the name of a shape. */
   text: string;
   /** "second", "third" … where a letter stands in its word several times. */

@@ -25,6 +25,8 @@ export function nameOf(label: PartLabel | undefined): string {
       return label.text;
     case "fill":
       return "the filling";
+    case "island":
+      return `an island cut free${label.text ? ` from ${label.text}` : ""}`;
     default:
       return `the ${label.kind}`;
   }

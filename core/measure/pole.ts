@@ -1,7 +1,19 @@
 /**
  * The middle of one shape: the centre of the largest disc inside it.
  */
-import { coarser, normalise, type Point, type Region, regionBox, regionCentroid, regionContains, union } from "../geometry";
+import {
+  coarser,
+  islandsOf,
+  normalise,
+  type Point,
+  type Region,
+  regionArea,
+  regionBox,
+  regionCentroid,
+  regionContains,
+  regionPerimeter,
+  union,
+} from "../geometry";
 import { type Body, type FieldOptions, measureWidths } from "./field";
 import { MeasureError } from "./sampling";
 
@@ -29,11 +41,16 @@ export function poleOf(region: Region): Body | null {
   return pole;
 }
 
-function findPole(region: Region): Body | null {
+function findPole(all: Region): Body | null {
+  // Of what is in several pieces, the largest stands for the whole.
+  const region = all.length > 1 ? (islandsOf(all)[0] ?? []) : all;
   const box = regionBox(region);
   const centre = regionCentroid(region);
   if (!box || !centre) return null;
-  const longest = Math.max(0.2, Math.max(box.maxX - box.minX, box.maxY - box.minY) / 12);
+  const span = Math.max(box.maxX - box.minX, box.maxY - box.minY);
+  // Samples farther apart than a stroke is wide would see across it: a long stroke has a mean width of 2·area/perimeter.
+  const stroke = (4 * regionArea(region)) / regionPerimeter(region);
+  const longest = Math.max(0.2, Math.min(span / 12, stroke));
   const bodies = bodiesOf(region, { longest, shortest: longest / 8 });
   bodies.sort((a, b) => b.width - a.width || distance2(a, centre) - distance2(b, centre));
   // Samples stand in for the boundary, so a body looks at least as wide as it is: the first few tell where to stop.

@@ -10,7 +10,10 @@ import { holdsNearby, type Neighbourhood, neighbourhood } from "./nearby";
 import { isMended } from "./proof";
 import type { Attempt, MendKind } from "./scene";
 
+export { beginPiece } from "./begin";
 export type { MendKind } from "./scene";
+export { type TiedUp, tieUp } from "./tieUp";
+export { uprightAngle } from "./upright";
 
 export interface Mend {
   kind: MendKind;

@@ -53,11 +53,13 @@ function tieBetween(piece: Piece, examination: Examination, from: Point, to: Poi
 }
 
 /** The end goes with the letter that it lies in, or next to. */
-export function anchorEnd(end: Point, { letters, solids }: Examination): Anchor {
+export function anchorEnd(end: Point, { letters, solids, ghosts }: Examination): Anchor {
   let best: { distance: number; letter: Examination["letters"][number] } | null = null;
   for (const letter of letters) {
-    for (const i of letter.solids) {
-      const box = regionBox(solids[i]!.region)!;
+    // Letters that are cut out of a plate have no material, but ties across them follow them all the same.
+    const outlines = [...letter.solids.map((i) => solids[i]!), ...ghosts.filter(({ letterId }) => letterId === letter.id)];
+    for (const { region } of outlines) {
+      const box = regionBox(region)!;
       const distance = Math.hypot(
         Math.max(box.minX - end.x, 0, end.x - box.maxX),
         Math.max(box.minY - end.y, 0, end.y - box.maxY),
@@ -94,7 +96,7 @@ export function secondTies({ piece, examination, finding, hanging }: Scene): Att
   });
 }
 
-interface Pair {
+export interface Pair {
   from: Point;
   to: Point;
 }

@@ -1,7 +1,7 @@
 /**
  * Changes a maker makes with the hand: each returns a changed copy and leaves the piece as it was.
  */
-import { type Anchor, type LetterChange, LIMITS, type Part, type Piece, type Word } from "./schema";
+import { type Anchor, type LetterChange, LIMITS, type Part, type Piece, parsePiece, type Word } from "./schema";
 
 export type Move =
   /** A letter, or only its dots and accents. */
@@ -11,6 +11,8 @@ export type Move =
   /** A letter turned further, degrees. */
   | { what: "turn"; wordId: string; key: string; turn: number }
   | { what: "word"; wordId: string; dx: number; dy: number }
+  /** A loop goes round the outline, degrees. */
+  | { what: "loop"; id: string; turn: number }
   /** A point that the curve of a word runs through. */
   | { what: "node"; wordId: string; index: number; dx: number; dy: number }
   /** Bars slide sideways and take more or less overlap; sticks slide sideways and bite more or less; ties go along whole. */
@@ -33,6 +35,9 @@ export function applyMove(piece: Piece, move: Move): Piece {
   if (move.what === "turn") {
     return changeLetter(piece, move.wordId, move.key, (old) => ({ ...old, turn: turned((old.turn ?? 0) + move.turn) }));
   }
+  if (move.what === "loop") {
+    return change(move.id, (part) => (part.kind === "loop" ? { ...part, angle: turned(part.angle + move.turn) } : part));
+  }
   const { dx, dy } = move;
   switch (move.what) {
     case "letters":
@@ -54,9 +59,10 @@ export function applyMove(piece: Piece, move: Move): Piece {
       return change(move.id, (part) => {
         if (part.kind === "bar") return { ...part, dx: within(part.dx + dx), overlap: within(part.overlap + dy, -100, 100) };
         if (part.kind === "stick") return { ...part, dx: within(part.dx + dx), bite: within(part.bite + dy, -100, 200) };
-        if (part.kind === "word") return part;
+        if (part.kind === "word" || part.kind === "backing" || part.kind === "loop") return part;
+        if (part.kind === "shape") return { ...part, dx: within(part.dx + dx), dy: within(part.dy + dy) };
         const shift = (end: Anchor) => ({ ...end, x: within(end.x + dx), y: within(end.y + dy) });
-        if (part.kind === "fill") return { ...part, at: shift(part.at) };
+        if (part.kind === "fill" || part.kind === "ornament") return { ...part, at: shift(part.at) };
         const [first, second] = part.ends;
         return { ...part, ends: [shift(first), shift(second)] };
       });
@@ -74,7 +80,8 @@ function moveNode(word: Word, index: number, dx: number, dy: number): Word {
 const turned = (degrees: number) => Math.round((((((degrees + 180) % 360) + 360) % 360) - 180) * 10) / 10;
 
 /** True for a move that changes nothing. */
-export const isStill = (move: Move) => (move.what === "turn" ? move.turn === 0 : move.dx === 0 && move.dy === 0);
+export const isStill = (move: Move) =>
+  move.what === "turn" || move.what === "loop" ? move.turn === 0 : move.dx === 0 && move.dy === 0;
 
 /** What a change is when nothing is changed; what is not here is then not there. */
 const NEUTRAL: Partial<LetterChange> = { ...UNCHANGED_LETTER, turn: 0, scale: 1, mirror: false, kern: 0 };
@@ -96,6 +103,26 @@ export function changeLetter(piece: Piece, wordId: string, key: string, edit: (o
       const { [key]: _, ...others } = part.changes;
       return { ...part, changes: isUnchanged(next) ? others : { ...others, [key]: next } };
     }),
+  };
+}
+
+/**
+ * Which parts come before which: base shapes lie under the words, holders join what is there when they come, ties and fillings
+ * close what is left.
+ */
+const ORDER: Part["kind"][] = ["backing", "shape", "word", "bar", "ornament", "stick", "loop", "tie", "fill"];
+
+/** Adds a part where it belongs in the build order. @throws PieceError when the part or the piece would not be one that can be kept */
+export function addPart(piece: Piece, part: { kind: Part["kind"]; [key: string]: unknown }, stem: string = part.kind): Piece {
+  const [made] = parsePiece({ ...piece, parts: [{ ...part, id: freeId(piece, stem) }] }).parts;
+  const parts = [...piece.parts, made!];
+  const rank = ({ kind }: Part) => ORDER.indexOf(kind);
+  return {
+    ...piece,
+    parts: parts
+      .map((each, i) => ({ each, i }))
+      .sort((a, b) => rank(a.each) - rank(b.each) || a.i - b.i)
+      .map(({ each }) => each),
   };
 }
 

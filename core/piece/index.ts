@@ -1,5 +1,6 @@
 export * from "./edit";
 export * from "./schema";
+export * from "./starters";
 export * from "./stock";
 export * from "./symbols";
 export * from "./text";

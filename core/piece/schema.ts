@@ -150,6 +150,9 @@ const word = z
       .default({}),
     /** A symbol in place of the spaces between words. */
     separator: z.enum(SYMBOL_NAMES).optional(),
+    /** How it meets the material before it; engraved, it takes nothing away and adds nothing. */
+    meets: z.enum(["add", "carve", "halo", "engrave"]).default("add"),
+    gap: length(0.1, 100).default(1.2),
     path: wordPath.optional(),
     /** Left end of the baseline. */
     at: z.strictObject({ x: offset, y: offset }).default({ x: 0, y: 0 }),
@@ -163,6 +166,13 @@ const word = z
     }
   })
   .transform((value) => ({ ...value, keys: completeKeys(value.keys, graphemesOf(value.text).length) }));
+
+/**
+ * How a part meets the material before it: it joins it, cuts itself out of it, or clears a gap around itself and then stands in it.
+ */
+const meets = z.enum(["add", "carve", "halo"]).default("add");
+/** Width of the cleared gap, mm. */
+const gap = length(0.1, 100).default(1.2);
 
 const bar = z.strictObject({
   kind: z.literal("bar"),
@@ -216,7 +226,80 @@ const fill = z.strictObject({
   reach: length(0.1, 100),
 });
 
-export const partSchema = z.discriminatedUnion("kind", [word, bar, stick, tie, fill]);
+/** An ear for a ring or a wire, on the outline of what is there. */
+const loop = z.strictObject({
+  kind: z.literal("loop"),
+  id,
+  outer: length(1, 200).default(12),
+  hole: length(0.3, 190).default(8),
+  /** Where on the outline, seen from the middle of the piece: degrees, 90 is the top. */
+  angle: length(-360, 360).default(90),
+  /** How far it reaches into the material, mm. */
+  bite: length(-50, 100).default(2.5),
+});
+
+/** The lettering's outline grown. */
+const backing = z.strictObject({
+  kind: z.literal("backing"),
+  id,
+  distance: length(0.2, 100).default(5),
+  corners: z.enum(["round", "sharp", "bevelled"]).default("round"),
+  /** Holes inside it stay, are filled, or are filled when they are narrower than a width, mm. */
+  holes: z.union([z.enum(["keep", "fill"]), length(0.1, 200)]).default("fill"),
+  /** Words that it lies under; left out, all of them. */
+  words: z.array(id).max(LIMITS.parts).optional(),
+});
+
+export const SHAPE_FORMS = ["disc", "oval", "plate", "arch", "tag", "shield", "cloud", "banner"] as const;
+
+/** A base shape behind or around the lettering; its middle is the middle of the lettering. */
+const shape = z.strictObject({
+  kind: z.literal("shape"),
+  id,
+  form: z.enum(SHAPE_FORMS).default("plate"),
+  /** Outer size of its own, or so much larger than the lettering on every side. */
+  size: z
+    .discriminatedUnion("by", [
+      z.strictObject({ by: z.literal("own"), width: length(2, 1000), height: length(2, 1000) }),
+      z.strictObject({ by: z.literal("fit"), margin: length(-200, 200) }),
+    ])
+    .default({ by: "fit", margin: 8 }),
+  /** Solid, or a frame of this width, mm. */
+  frame: length(0.5, 200).optional(),
+  corner: length(0, 200).default(6),
+  dx: offset.default(0),
+  dy: offset.default(0),
+  meets,
+  gap,
+  /**
+   * How a frame makes room for the word: not at all; it ends in the first and last letter and is gone behind the word; or it is
+   * opened between two bars with round ends that the word bites into.
+   */
+  opening: z.enum(["none", "behind", "bars"]).default("none"),
+  /** Height of those bars, and how far the letters reach into them, mm. */
+  bar: length(0.5, 100).default(5),
+  bite: length(-50, 50).default(1.5),
+});
+
+/** A silhouette. */
+const ornament = z.strictObject({
+  kind: z.literal("ornament"),
+  id,
+  name: z.enum(SYMBOL_NAMES),
+  height: length(1, 500).default(15),
+  /** Its middle; it follows the letter that it sits on. */
+  at: tieEnd,
+  turn: length(-180, 180).default(0),
+  mirror: z.boolean().default(false),
+  /** Points rounded by, mm. */
+  round: length(0, 20).default(0),
+  meets,
+  gap,
+  /** Holes of the material around it are filled before it is cut out: it takes the place of a counter. */
+  closes: z.boolean().default(false),
+});
+
+export const partSchema = z.discriminatedUnion("kind", [word, bar, stick, tie, fill, loop, backing, shape, ornament]);
 
 export const stockSchema = z.strictObject({
   id: z.string().max(40),
@@ -254,6 +337,8 @@ export const pieceSchema = z
     cut: z.enum(["on-line", "outside"]).default("on-line"),
     /** In build order: later parts join, or change, what is there. */
     parts: z.array(partSchema).max(LIMITS.parts),
+    /** Largest size that the finished piece may have, mm. */
+    limit: z.strictObject({ width: length(1, 2000), height: length(1, 2000) }).optional(),
     accepted: z.array(accepted).max(LIMITS.letters).default([]),
   })
   .superRefine((piece, context) => {
@@ -270,6 +355,11 @@ export type Part = z.output<typeof partSchema>;
 export type Word = Extract<Part, { kind: "word" }>;
 export type Bar = Extract<Part, { kind: "bar" }>;
 export type Tie = Extract<Part, { kind: "tie" }>;
+export type Loop = Extract<Part, { kind: "loop" }>;
+export type Backing = Extract<Part, { kind: "backing" }>;
+export type Shape = Extract<Part, { kind: "shape" }>;
+export type Ornament = Extract<Part, { kind: "ornament" }>;
+export type Meets = Word["meets"];
 export type Fill = Extract<Part, { kind: "fill" }>;
 export type Anchor = Tie["ends"][number];
 export type Stick = Extract<Part, { kind: "stick" }>;

@@ -36,9 +36,11 @@ export interface ChainLetter {
 export function chainOf(examination: Examination): ChainLetter[] {
   const { letters, holds, solids, leastWidth } = examination;
   const weak = (i: number) => !holds[i]!.falls && holds[i]!.width < leastWidth && !holds[i]!.anchor;
-  return letters.map((letter, n): ChainLetter => {
+  // Engraved letters and such as are cut out have nothing to hold.
+  const there = letters.filter((letter) => letter.solids.length > 0);
+  return there.map((letter, n): ChainLetter => {
     const [body, ...dots] = letter.solids;
-    const next = letters[n + 1];
+    const next = there[n + 1];
     const hold = holds[body!];
     return {
       ...letter,

@@ -1,4 +1,4 @@
-import { demoPieces } from "@mend-joint/demo";
+import { demoPiece } from "@mend-joint/demo";
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
@@ -6,7 +6,7 @@ import { parsePiece, STOCKS } from "../piece";
 import { fallReport, groupFindings } from "./index";
 
 const library = shippedLibrary();
-const demo = (id: string) => examine(demoPieces().find((piece) => piece.id === id)!, library);
+const demo = (id: string) => examine(demoPiece(id.replace("demo-", "")), library);
 const word = (text: string, font: string, more: object = {}) =>
   parsePiece({
     name: "Fall",

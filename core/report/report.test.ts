@@ -1,4 +1,4 @@
-import { demoPieces } from "@mend-joint/demo";
+import { demoPiece } from "@mend-joint/demo";
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
@@ -43,7 +43,7 @@ describe("the letter chain", () => {
   it("stands letters on the holder with posts, none for a letter that hangs on its neighbours only", () => {
     const chain = chainOf(examine(pieceOf("HIM", "archivo-black", [{ kind: "bar", id: "bar", overlap: 1.5 }]), library));
     expect(chain.every(({ posts }) => posts.length > 0)).toBe(true);
-    const script = chainOf(examine(demoPieces().find(({ id }) => id === "demo-boat-naming")!, library));
+    const script = chainOf(examine(demoPiece("boat-naming"), library));
     expect(script.filter(({ posts }) => posts.length === 0).length).toBeGreaterThan(4);
   });
 
@@ -66,7 +66,7 @@ describe("the letter chain", () => {
 
 describe("reading an examination", () => {
   it("the thinnest place is the narrowest that anything hangs on", () => {
-    const examination = examine(demoPieces().find(({ id }) => id === "demo-sea-kale")!, library);
+    const examination = examine(demoPiece("sea-kale"), library);
     const place = thinnestPlace(examination)!;
     const carried = examination.holds.filter((hold) => !hold.anchor && !hold.falls).map((hold) => hold.width);
     expect(place.width).toBeCloseTo(Math.min(...carried), 9);
@@ -75,7 +75,7 @@ describe("reading an examination", () => {
   });
 
   it("the report rounds to 0.1 µm and turns y over where asked", () => {
-    const examination = examine(demoPieces()[0]!, library);
+    const examination = examine(demoPiece("harbour-office"), library);
     const [plain, turned] = [reportOf(examination), reportOf(examination, true)];
     plain.joints.forEach((joint, j) => {
       expect(turned.joints[j]!.from[1]).toBeCloseTo(-joint.from[1], 9);

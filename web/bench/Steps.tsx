@@ -5,7 +5,7 @@ import type { Piece } from "@mend-joint/core/piece";
 import { ChevronDown } from "lucide-react";
 import { Accordion } from "radix-ui";
 import { type ReactNode, useState } from "react";
-import { HoldersStep } from "./HoldersStep";
+import { HoldersStep } from "./holders/HoldersStep";
 import { JointsStep } from "./JointsStep";
 import { LetteringStep } from "./LetteringStep";
 import { WordsStep } from "./WordsStep";

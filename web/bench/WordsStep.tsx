@@ -22,7 +22,7 @@ export function WordsStep({ piece }: { piece: Piece }) {
     const drop = last ? lineHeight(last) : 0;
     const at = last ? { x: last.at.x, y: Math.max(-LIMITS.reach, last.at.y - drop) } : { x: 0, y: 0 };
     const size = last?.size.by === "cap-height" ? last.size : { by: "cap-height", mm: 25 };
-    addPart(piece, { kind: "word", text: "", font: last?.font ?? "pacifico", size, at }, "w1");
+    addPart({ kind: "word", text: "", font: last?.font ?? "pacifico", size, at }, "w1");
   };
   return (
     <div className="flex flex-col gap-6">
@@ -124,6 +124,7 @@ function WordForm({ word, only }: { word: Word; only: boolean }) {
       <WordLine word={word} />
       {!only && <LinePlace word={word} />}
       <DotsFields word={word} />
+      <MeetsFields word={word} />
     </div>
   );
 }
@@ -194,6 +195,35 @@ function SpacingFields({ word }: { word: Word }) {
         <p className="-mt-1 text-[12px] text-quiet">
           Every two neighbours come together until the joint between them is so wide.
         </p>
+      )}
+    </>
+  );
+}
+
+/** How the word meets what lies under it. */
+function MeetsFields({ word }: { word: Word }) {
+  return (
+    <>
+      <Pick
+        label="The word is"
+        value={word.meets}
+        options={[
+          { value: "add", text: "part of the piece" },
+          { value: "halo", text: "in front, with a gap around it" },
+          { value: "carve", text: "cut out of what lies under it" },
+          { value: "engrave", text: "engraved" },
+        ]}
+        onChange={(meets) => changePart<Word>(word.id, (old) => ({ ...old, meets }))}
+      />
+      {word.meets === "halo" && (
+        <LengthField
+          label="Gap around it"
+          value={word.gap}
+          least={0.1}
+          most={100}
+          step={0.1}
+          onChange={(gap) => changePart<Word>(word.id, (old) => ({ ...old, gap }))}
+        />
       )}
     </>
   );

@@ -36,7 +36,9 @@ export function Chain({ examination }: { examination: Examination }) {
     <section aria-label="Letter chain" className="border-t border-rule bg-ground px-4 pt-2 pb-3">
       {letters.length === 0 ? (
         <p className="py-9 text-center text-[13px] text-quiet">
-          The letters of your words will hang here, each with the joints that hold it.
+          {examination.ghosts.length > 0
+            ? "The letters are engraved or cut out: there is nothing of them that could fall."
+            : "The letters of your words will hang here, each with the joints that hold it."}
         </p>
       ) : (
         <div ref={row} onKeyDown={onKeyDown} className="overflow-x-auto">

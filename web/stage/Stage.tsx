@@ -174,7 +174,7 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
   const skeleton = useBench((state) => (state.show === "widths" ? examination.skeleton : undefined));
   const fallTest = useBench((state) => state.fallTest);
   const look = LOOKS[piece.stock.material];
-  const { cutouts, solids, box, leastWidth } = examination;
+  const { cutouts, solids, ghosts, box, leastWidth } = examination;
   const falls = useMemo(() => fallsOf(examination), [examination]);
   const measures = useMeasures(examination);
   const handled = new Set(move ? (selection?.solids ?? []) : []);
@@ -230,9 +230,22 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
             </g>
           );
         })}
+        {ghosts.map(
+          (ghost) =>
+            ghost.as === "engrave" && (
+              <path
+                key={ghost.id}
+                d={regionPath(ghost.region)}
+                fill={look.edge}
+                fillOpacity={0.55}
+                fillRule="evenodd"
+                pointerEvents="none"
+              />
+            ),
+        )}
         {skeleton && <Widths skeleton={skeleton} leastWidth={leastWidth} />}
         {preview && <MendPreview added={preview.added} removed={preview.removed} />}
-        {solids.map((solid) => (
+        {[...solids, ...ghosts].map((solid) => (
           <Handle
             key={solid.id}
             id={solid.id}
@@ -242,6 +255,9 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
           />
         ))}
       </g>
+      {examination.hangers.length === 1 && examination.centre && (
+        <PlumbLine from={toScreen(view, size, examination.hangers[0]!.at)} to={toScreen(view, size, examination.centre)} />
+      )}
       {examination.centre && <CentreOfMass at={toScreen(view, size, examination.centre)} />}
       <Callipers
         measures={measures}
@@ -253,6 +269,17 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
       <LineHandles examination={examination} piece={piece} view={view} size={size} />
       {move && <MoveNote examination={examination} move={move} view={view} size={size} />}
     </>
+  );
+}
+
+/** From the hole that a piece hangs by straight down, and to its centre of mass, which will swing below it. */
+function PlumbLine({ from, to }: { from: Point; to: Point }) {
+  const length = Math.hypot(to.x - from.x, to.y - from.y);
+  return (
+    <g pointerEvents="none" fill="none" stroke="var(--color-ink)">
+      <path d={`M${from.x} ${from.y}v${length}`} strokeWidth={1} strokeDasharray="2 4" />
+      <path d={`M${from.x} ${from.y}L${to.x} ${to.y}`} strokeWidth={1} />
+    </g>
   );
 }
 

@@ -73,6 +73,8 @@ function gripOf(examination: Examination, target: Element, start: { x: number; y
     const [wordId, index] = node.split(" ") as [string, string];
     return (dx, dy) => ({ what: "node", wordId, index: Number(index), dx, dy });
   }
+  const hanger = examination.hangers.find(({ id }) => id === target.getAttribute("data-solid"));
+  if (hanger) return loopGrip(examination, hanger.id, start);
   const turning = target.getAttribute("data-turn");
   if (!turning) return null;
   const [wordId, key] = turning.split(" ") as [string, string];
@@ -80,6 +82,17 @@ function gripOf(examination: Examination, target: Element, start: { x: number; y
   if (!foot) return null;
   const angle = (at: { x: number; y: number }) => (Math.atan2(at.y - foot.y, at.x - foot.x) * 180) / Math.PI;
   return (_, __, at) => ({ what: "turn", wordId, key, turn: Math.round((angle(at) - angle(start)) * 10) / 10 });
+}
+
+/** A loop goes round the piece as the hand goes round its middle. */
+function loopGrip({ box }: Examination, id: string, start: { x: number; y: number }): Grip | null {
+  if (!box) return null;
+  useBench.setState({ selection: { solids: [id], move: { what: "holder", id } } });
+  const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+  // Seen in a square, so that a long piece is gone round evenly.
+  const angle = (at: { x: number; y: number }) =>
+    (Math.atan2((at.y - middle.y) / (box.maxY - box.minY), (at.x - middle.x) / (box.maxX - box.minX)) * 180) / Math.PI;
+  return (_, __, at) => ({ what: "loop", id, turn: Math.round((angle(at) - angle(start)) * 10) / 10 });
 }
 
 /** With Alt the hand takes the whole line, with Shift one letter more. */
@@ -100,6 +113,7 @@ function takenBy(
 
 function snapped(move: Move): Move {
   if (move.what === "turn") return { ...move, turn: Math.round(move.turn / TURN_STEP) * TURN_STEP };
+  if (move.what === "loop") return { ...move, turn: Math.round(move.turn / TURN_STEP) * TURN_STEP };
   const along = Math.abs(move.dx) > Math.abs(move.dy);
   return { ...move, dx: along ? Math.round(move.dx) : 0, dy: along ? 0 : Math.round(move.dy) };
 }

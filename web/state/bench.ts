@@ -98,7 +98,7 @@ export function lineOf(examination: Examination, { move }: Selection): Selection
   if (move.what === "holder" || move.what === "letters") return null;
   const { wordId } = move;
   return {
-    solids: examination.solids.filter(({ partId }) => partId === wordId).map(({ id }) => id),
+    solids: [...examination.solids, ...examination.ghosts].filter(({ partId }) => partId === wordId).map(({ id }) => id),
     move: { what: "word", wordId },
   };
 }
@@ -124,10 +124,20 @@ export function withLetter(examination: Examination, held: Selection | null, tak
   return { solids, move: letters.length === 1 ? { what: "letter", ...only } : { what: "letters", letters } };
 }
 
+/** Lettering that is engraved or cut out moves letter by letter as well. */
+function ghostSelection({ ghosts }: Examination, id: string): Selection | null {
+  const ghost = ghosts.find((each) => each.id === id);
+  if (!ghost) return null;
+  if (!ghost.letterId) return { solids: [id], move: { what: "holder", id: ghost.partId } };
+  const key = ghost.letterId.slice(ghost.partId.length + 1);
+  const solids = ghosts.filter(({ letterId }) => letterId === ghost.letterId).map((each) => each.id);
+  return { solids, move: { what: "letter", wordId: ghost.partId, key } };
+}
+
 /** What moves when a solid of an examination is taken in the hand. */
 export function selectionOf(examination: Examination, solidId: string): Selection | null {
   const solid = examination.solids.find(({ id }) => id === solidId);
-  if (!solid) return null;
+  if (!solid) return ghostSelection(examination, solidId);
   if (!solid.letterId) return { solids: [solid.id], move: { what: "holder", id: solid.partId } };
   const letter = examination.letters.find(({ id }) => id === solid.letterId)!;
   const dot = solid.id !== letter.id;

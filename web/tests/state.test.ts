@@ -1,7 +1,7 @@
 import { examine } from "@mend-joint/core";
 import { boxesMeet, regionBox } from "@mend-joint/core/geometry";
 import { type Piece, parsePiece, STOCKS, type Word } from "@mend-joint/core/piece";
-import { demoPieces } from "@mend-joint/demo";
+import { demoPiece } from "@mend-joint/demo";
 import { shippedLibrary } from "@mend-joint/library";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { stubBrowser } from "./browser";
@@ -13,7 +13,7 @@ const { putOnBench, usePiece, UNDO_STEPS } = await import("../state/piece");
 const { keepMine, openPiece, saveNow, takeTheirs, useSaving } = await import("../state/saving");
 
 const library = shippedLibrary();
-const topper = demoPieces().find(({ id }) => id === "demo-boat-naming")!;
+const topper = demoPiece("boat-naming");
 const rename = (name: string) => usePiece.getState().change((piece) => ({ ...piece, name }));
 
 describe("what falls", () => {
@@ -36,7 +36,7 @@ describe("what falls", () => {
   });
 
   it("nothing falls from what holds", () => {
-    expect(fallsOf(examine(demoPieces()[0]!, library)).every((fall) => fall === null)).toBe(true);
+    expect(fallsOf(examine(demoPiece("harbour-office"), library)).every((fall) => fall === null)).toBe(true);
   });
 
   it("a whole loose line only sinks a little", () => {
@@ -102,7 +102,7 @@ describe("undo", () => {
   it("begins anew with another piece", () => {
     putOnBench(topper);
     rename("Changed");
-    putOnBench(demoPieces()[0]!);
+    putOnBench(demoPiece("harbour-office"));
     usePiece.temporal.getState().undo();
     expect(usePiece.getState().piece!.id).toBe("demo-harbour-office");
   });

@@ -3,7 +3,7 @@
  */
 import type { Examination } from "@mend-joint/core";
 import type { Region } from "@mend-joint/core/geometry";
-import type { Mend, MendedAll } from "@mend-joint/core/mend";
+import type { Mend, MendedAll, TiedUp } from "@mend-joint/core/mend";
 import type { Piece, SymbolName, Units, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { proxy, type Remote, wrap } from "comlink";
@@ -81,6 +81,18 @@ export function ornaments(): Promise<Record<SymbolName, Region>> {
 export function letteringChoices(word: Word): Promise<LetteringChoices> {
   shelver ??= start();
   return shelver.remote.choices(word);
+}
+
+/** Puts in the ties that make one piece of what lies apart. */
+export function tiedUp(piece: Piece, width: number, count: 1 | 2): Promise<TiedUp> {
+  mender ??= start();
+  return mender.remote.tieUp(piece, width, count);
+}
+
+/** Where a loop has to be so that the piece hangs straight, degrees; `null` where there is nothing to hang. */
+export function uprightPiece(piece: Piece, loopId: string): Promise<number | null> {
+  mender ??= start();
+  return mender.remote.upright(piece, loopId);
 }
 
 /** Ends whatever mending is under way; its answers never come. */

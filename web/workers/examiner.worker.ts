@@ -3,7 +3,7 @@
  */
 import type { Examination } from "@mend-joint/core";
 import type { Region } from "@mend-joint/core/geometry";
-import type { Mend, MendedAll } from "@mend-joint/core/mend";
+import type { Mend, MendedAll, TiedUp } from "@mend-joint/core/mend";
 import type { Piece, SymbolName, Units, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { expose } from "comlink";
@@ -27,6 +27,8 @@ const api = {
     (await examining).letteringFacts(word, font, piece),
   forms: async (word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> =>
     (await examining).letterforms(word, key),
+  tieUp: async (piece: Piece, width: number, count: 1 | 2): Promise<TiedUp> => (await examining).tiePiece(piece, width, count),
+  upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),
   choices: async (word: Word): Promise<LetteringChoices> => (await examining).letteringChoices(word),
   mendAll: async (piece: Piece, units: Units): Promise<MendedAll> => (await examining).mendPiece(piece, units),

@@ -4,7 +4,7 @@
 import { type Examination, examine, type Library } from "@mend-joint/core";
 import type { Region } from "@mend-joint/core/geometry";
 import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
-import { type Mend, type MendedAll, mendAll, offerMends } from "@mend-joint/core/mend";
+import { type Mend, type MendedAll, mendAll, offerMends, type TiedUp, tieUp, uprightAngle } from "@mend-joint/core/mend";
 import { ornament } from "@mend-joint/core/ornaments";
 import { type Piece, SYMBOL_NAMES, type SymbolName, type Units, type Word } from "@mend-joint/core/piece";
 import { type LetteringFacts, measureLettering } from "@mend-joint/core/shelf";
@@ -84,6 +84,16 @@ export async function letterforms(word: Word, key: string): Promise<{ form: stri
   await ensureFont(word.font);
   const font = fonts.get(word.font)?.vary(word.axes);
   return font ? formsOfLetter(word, key, font) : [];
+}
+
+export async function tiePiece(piece: Piece, width: number, count: 1 | 2): Promise<TiedUp> {
+  await ensureFonts(piece);
+  return tieUp(piece, library, { width, count });
+}
+
+export async function uprightLoop(piece: Piece, loopId: string): Promise<number | null> {
+  await ensureFonts(piece);
+  return uprightAngle(piece, loopId, library);
 }
 
 /** What a font leaves to choose for a word. */

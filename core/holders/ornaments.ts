@@ -1,0 +1,27 @@
+/**
+ * Ornaments as parts of a piece.
+ */
+import {
+  composed,
+  type Matrix,
+  type Point,
+  type Region,
+  regionBox,
+  rotation,
+  roundOuterCorners,
+  transformRegion,
+} from "../geometry";
+import { ornament as drawn } from "../ornaments";
+import type { Ornament } from "../piece";
+
+/** @param at its middle, mm */
+export function ornamentOutline({ name, height, turn, mirror, round }: Ornament, at: Point): Region {
+  const region = drawn(name);
+  const box = regionBox(region)!;
+  const scale = height / (box.maxY - box.minY);
+  const centred: Matrix = [1, 0, 0, 1, -(box.minX + box.maxX) / 2, -(box.minY + box.maxY) / 2];
+  const sized: Matrix = [mirror ? -scale : scale, 0, 0, scale, 0, 0];
+  const placed: Matrix = composed([1, 0, 0, 1, at.x, at.y], composed(rotation((turn * Math.PI) / 180), composed(sized, centred)));
+  const shaped = transformRegion(region, placed);
+  return round > 0 ? roundOuterCorners(shaped, round) : shaped;
+}

@@ -1,0 +1,183 @@
+/**
+ * Ready-made live beginnings: choose one, type a word.
+ */
+import { type Piece, parsePiece } from "./schema";
+import { stockByName } from "./stock";
+
+export interface Starter {
+  id: string;
+  name: string;
+  note: string;
+  /** How many words or lines it asks for. */
+  lines: 1 | 2;
+  /** Separate pieces of it are to be tied together, with ties of this width, mm. */
+  ties?: number;
+  make(texts: readonly string[]): Piece;
+}
+
+type Parts = Record<string, unknown>[];
+
+function starter(
+  about: Omit<Starter, "make">,
+  stock: string,
+  purpose: Piece["purpose"],
+  parts: (first: string, second: string) => Parts,
+  more: object = {},
+): Starter {
+  return {
+    ...about,
+    make: ([first = "", second = ""]) =>
+      parsePiece({
+        name: [first, about.lines === 2 ? second : ""].filter(Boolean).join(" · ").slice(0, 80) || about.name,
+        purpose,
+        stock: stockByName(stock),
+        parts: parts(first, second),
+        ...more,
+      }),
+  };
+}
+
+const word = (text: string, font: string, size: object, more: object = {}) => ({
+  kind: "word",
+  id: "w1",
+  text,
+  font,
+  size,
+  ...more,
+});
+const byWidth = (mm: number) => ({ by: "width", mm });
+const byCapitals = (mm: number) => ({ by: "cap-height", mm });
+
+export const STARTERS: readonly Starter[] = [
+  starter({ id: "topper", name: "Topper", note: "a word on a stick, 6½ in wide", lines: 1 }, "birch-3", "topper", (text) => [
+    word(text, "pacifico", byWidth(165), { dots: "bite", join: 2.4 }),
+    { kind: "stick", id: "stick", width: 6.35, length: 90, tip: "round", bite: 5 },
+  ]),
+  starter(
+    { id: "plant-stake", name: "Plant stake with a spike", note: "3 in wide, spike 0.12 in", lines: 1 },
+    "acrylic-teal-3",
+    "stake",
+    (text) => [
+      word(text, "lobster", byWidth(76.2), { dots: "bite", join: 2.6, thicken: 0.4 }),
+      { kind: "bar", id: "bar", height: 4, overlap: 2, corner: 2, overhang: 0 },
+      { kind: "stick", id: "stick", width: 3, length: 60, tip: "pointed", bite: 3 },
+    ],
+  ),
+  starter(
+    { id: "stacked-earrings", name: "Stacked earrings", note: "letters downwards, within 2 × 2 in", lines: 1 },
+    "acrylic-3",
+    "earring",
+    (text) => [
+      word(
+        `○${text.toUpperCase()}`,
+        "titan-one",
+        { by: "within", mm: 50.8, height: 50.8 },
+        {
+          path: { kind: "stacked", joint: 2.6 },
+          dots: "tie",
+        },
+      ),
+    ],
+    { limit: { width: 50.8, height: 50.8 } },
+  ),
+  starter(
+    { id: "key-ring", name: "Key ring with a backing", note: "letters engraved, loop 12 mm", lines: 1 },
+    "acrylic-red-3",
+    "key ring",
+    (text) => [
+      { kind: "backing", id: "backing", distance: 5 },
+      word(text, "baloo-2-extra-bold", byCapitals(13), { meets: "engrave" }),
+      { kind: "loop", id: "loop", outer: 12, hole: 5.5, angle: 180, bite: 3 },
+    ],
+  ),
+  starter(
+    { id: "two-line-key-ring", name: "Two-line key ring", note: "both lines under one backing", lines: 2 },
+    "acrylic-teal-3",
+    "key ring",
+    (first, second) => [
+      { kind: "backing", id: "backing", distance: 6.5 },
+      word(first, "baloo-2-extra-bold", byCapitals(14), { meets: "engrave" }),
+      { ...word(second, "baloo-2-extra-bold", byCapitals(9), { meets: "engrave", at: { x: 0, y: -16 } }), id: "w2" },
+      { kind: "loop", id: "loop", outer: 12, hole: 5.5, angle: 90, bite: 3 },
+    ],
+  ),
+  starter(
+    { id: "nameplate", name: "Nameplate on a bar", note: "6 × 1¼ in on a bar of ½ in", lines: 1 },
+    "walnut-6",
+    "nameplate",
+    (text) => [
+      word(text.toUpperCase(), "alfa-slab-one", byWidth(152.4), { tracking: 0.6, dots: "bite" }),
+      { kind: "bar", id: "bar", height: 12.7, overlap: 3, overhang: 4, corner: 2 },
+    ],
+  ),
+  starter(
+    { id: "ring-sign", name: "Ring sign with a word", note: "the ring opens between two bars", lines: 1 },
+    "birch-3",
+    "sign",
+    (text) => [
+      { kind: "shape", id: "shape", form: "disc", frame: 6, opening: "bars", bar: 5, bite: 2, size: { by: "fit", margin: 14 } },
+      word(text.toUpperCase(), "archivo-black", byWidth(130), { tracking: 2, dots: "bite" }),
+    ],
+  ),
+  starter(
+    { id: "word-in-outline", name: "Word in an outline", note: "the outline runs into the first and last letter", lines: 1 },
+    "birch-3",
+    "sign",
+    (text) => [
+      { kind: "shape", id: "shape", form: "oval", frame: 5, opening: "behind", size: { by: "fit", margin: 26 } },
+      word(text, "lobster", byWidth(140), { dots: "bite", join: 2.6 }),
+    ],
+  ),
+  starter(
+    { id: "rim-lettering", name: "Rim lettering", note: "letters spread around, hanging from a ring", lines: 1 },
+    "acrylic-3",
+    "sign",
+    (text) => [
+      word(text.toUpperCase(), "anton", byCapitals(18), {
+        path: { kind: "arc", radius: 50, side: "inside", distance: -2.2, around: true, line: 6 },
+        separator: "star",
+        dots: "bite",
+      }),
+    ],
+  ),
+  starter(
+    { id: "arched-name", name: "Arched name on a base", note: "letters stand on a ring around a plate", lines: 1 },
+    "birch-3",
+    "sign",
+    (text) => [
+      word(text.toUpperCase(), "titan-one", byCapitals(20), {
+        path: { kind: "arc", radius: 52, distance: -2.2, line: 8 },
+        tracking: 1.5,
+        dots: "bite",
+      }),
+    ],
+  ),
+  starter(
+    { id: "overlaid-names", name: "Overlaid names", note: "the front one stands in a gap, tied across it", lines: 2, ties: 2.2 },
+    "birch-3",
+    "sign",
+    (first, second) => [
+      word(first.toUpperCase(), "archivo-black", byWidth(150), { overlap: 1.2 }),
+      {
+        ...word(second, "pacifico", byWidth(135), { meets: "halo", gap: 1.4, dots: "bite", join: 2.2, at: { x: 0, y: 4 } }),
+        id: "w2",
+      },
+    ],
+  ),
+  starter(
+    { id: "cut-through", name: "Cut-through plate", note: "the word is the hole; bridges hold its insides", lines: 1, ties: 2.6 },
+    "birch-3",
+    "sign",
+    (text) => [
+      { kind: "shape", id: "shape", form: "plate", corner: 5, size: { by: "fit", margin: 9 } },
+      word(text.toUpperCase(), "titan-one", byWidth(120), { meets: "carve", tracking: 1.5 }),
+    ],
+  ),
+];
+
+/** @throws when there is no starter of that id */
+export function starterById(id: string): Starter {
+  const found = STARTERS.find((each) => each.id === id);
+  if (!found) throw new Error(`There is no beginning "${id}"`);
+  return found;
+}

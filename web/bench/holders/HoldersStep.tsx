@@ -1,0 +1,107 @@
+import { addPart as addTo, type Part, type Piece, type Word } from "@mend-joint/core/piece";
+import { Plus } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useBench } from "../../state/bench";
+import { usePiece } from "../../state/piece";
+import { Button } from "../../ui/Button";
+import { addPart, roomForParts } from "../parts";
+import { BackingForm } from "./BackingForm";
+import { BarForm } from "./BarForm";
+import { LoopForm } from "./LoopForm";
+import { OrnamentForm } from "./OrnamentForm";
+import { ShapeForm } from "./ShapeForm";
+import { StickForm } from "./StickForm";
+import { FillForm, TieForm } from "./TieForm";
+import { TieUp } from "./TieUp";
+
+type Holder = Exclude<Part, Word>;
+
+/** What can be added, in the maker's words. */
+const KINDS: { text: string; note: string; add(): void }[] = [
+  { text: "Bar", note: "joins letters that do not touch", add: () => addPart({ kind: "bar" }) },
+  { text: "Stick", note: "goes into the cake or the pot", add: () => addPart({ kind: "stick" }) },
+  { text: "Loop", note: "for a ring or an ear wire", add: () => addPart({ kind: "loop" }) },
+  { text: "Backing", note: "the lettering’s outline, grown; letters engraved", add: addBacking },
+  { text: "Base shape", note: "plate, disc, arch, tag, cloud …", add: () => addPart({ kind: "shape" }) },
+  {
+    text: "Frame",
+    note: "a ring or frame around the word",
+    add: () => addPart({ kind: "shape", form: "disc", frame: 5, opening: "bars" }),
+  },
+  { text: "Ornament", note: "heart, star, leaf, anchor …", add: addOrnament },
+];
+
+/** Under a backing the letters are engraved, not cut. */
+function addBacking(): void {
+  usePiece.getState().change((old) => {
+    const piece = addTo(old, { kind: "backing" });
+    const engraved = (part: Part): Part => (part.kind === "word" && part.meets === "add" ? { ...part, meets: "engrave" } : part);
+    return { ...piece, parts: piece.parts.map(engraved) };
+  });
+}
+
+/** A new ornament lies right of the lettering, where it is seen. */
+function addOrnament(): void {
+  const box = useBench.getState().examination?.box;
+  const at = box ? { x: Math.round(box.maxX + 8), y: Math.round((box.minY + box.maxY) / 2) } : { x: 0, y: 0 };
+  addPart({ kind: "ornament", name: "heart", at });
+}
+
+export function HoldersStep({ piece }: { piece: Piece }) {
+  const holders = piece.parts.filter((part): part is Holder => part.kind !== "word");
+  return (
+    <div className="flex flex-col gap-5">
+      {holders.length === 0 && (
+        <p className="text-[13px] text-quiet">
+          Nothing holds the letters but each other. A bar joins letters that do not touch; a stick goes into the cake or the pot.
+        </p>
+      )}
+      {holders.map((holder) => (
+        <HolderPart key={holder.id} part={holder} piece={piece} />
+      ))}
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger asChild>
+          <Button look="quiet" className="-ml-3 self-start" disabled={!roomForParts(piece)}>
+            <Plus size={16} aria-hidden="true" /> Add a holder or shape
+          </Button>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content align="start" className="z-10 w-64 rounded-xl border border-rule bg-film p-1 shadow-lg">
+            {KINDS.map(({ text, note, add }) => (
+              <DropdownMenu.Item
+                key={text}
+                onSelect={add}
+                className="rounded-lg px-3 py-1.5 outline-none data-[highlighted]:bg-ink/8"
+              >
+                {text}
+                <span className="block text-[12px] text-quiet">{note}</span>
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <TieUp piece={piece} />
+    </div>
+  );
+}
+
+function HolderPart({ part, piece }: { part: Holder; piece: Piece }) {
+  switch (part.kind) {
+    case "bar":
+      return <BarForm bar={part} />;
+    case "stick":
+      return <StickForm stick={part} />;
+    case "tie":
+      return <TieForm tie={part} />;
+    case "fill":
+      return <FillForm fill={part} />;
+    case "loop":
+      return <LoopForm loop={part} />;
+    case "backing":
+      return <BackingForm backing={part} piece={piece} />;
+    case "shape":
+      return <ShapeForm shape={part} />;
+    case "ornament":
+      return <OrnamentForm ornament={part} />;
+  }
+}

@@ -11,6 +11,7 @@ const size = (page: Page) => page.getByTestId("finished-size");
 async function newPiece(page: Page, word: string): Promise<void> {
   await page.goto("/");
   await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByRole("button", { name: "Start empty" }).click();
   await page.getByLabel("Word or line").fill(word);
   await expect(verdict(page)).toContainText("wants");
 }

@@ -11,6 +11,7 @@ const ROOT = fileURLToPath(new URL("..", import.meta.url));
 async function newPiece(page: Page, word: string): Promise<void> {
   await page.goto("/");
   await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByRole("button", { name: "Start empty" }).click();
   await page.waitForURL(/\/bench\//);
   await page.getByLabel("Word or line").fill(word);
 }

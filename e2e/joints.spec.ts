@@ -21,6 +21,7 @@ test("the widths view draws the line along every stroke, and goes again", async 
 test("the fall test says what fell, and ends when the piece changes", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByRole("button", { name: "Start empty" }).click();
   await page.getByLabel("Word or line").fill("Kiki");
   await expect(page.getByTestId("verdict")).toContainText("Two dots fall off.");
   await page.getByRole("button", { name: "Fall test" }).click();
@@ -51,6 +52,7 @@ test("the chart shows all joints; pressing one goes to its place", async ({ page
 test("a finding is let be with a reason, is remembered, and taken up again", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByRole("button", { name: "Start empty" }).click();
   await page.getByLabel("Word or line").fill("Kit");
   await expect(page.getByTestId("verdict")).toContainText("The dot of i falls off.");
   await findings(page).getByRole("button", { name: "Let it be …" }).click();
@@ -67,6 +69,7 @@ test("a finding is let be with a reason, is remembered, and taken up again", asy
 test("an examination that takes long can be stopped, and the next change is measured again", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByRole("button", { name: "Start empty" }).click();
   await page.getByLabel("Word or line").fill("Kai");
   await expect(page.getByTestId("verdict")).toContainText("wants");
   // Lettering that is long in coming holds the examination up, however quick the machine is.

@@ -3,6 +3,7 @@ import { expect, test } from "@playwright/test";
 test("a mend is offered with its widths, shown on the piece, taken, and undone in one step", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByRole("button", { name: "Start empty" }).click();
   await page.getByLabel("Word or line").fill("Kit");
   const mends = page.getByRole("list", { name: "Mends on offer" });
   const lower = mends.getByRole("button", { name: /^Lower it/ });
@@ -19,6 +20,7 @@ test("a mend is offered with its widths, shown on the piece, taken, and undone i
 test("mend all makes the piece hold; one undo takes all of it back", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByRole("button", { name: "Start empty" }).click();
   await page.getByLabel("Word or line").fill("Jiří");
   await expect(page.getByTestId("verdict")).toContainText("fall off");
   await page.getByRole("button", { name: "Mend all" }).click();

@@ -9,6 +9,7 @@ const shelf = (page: Page) => page.getByRole("region", { name: "Lettering shelf"
 async function openShelf(page: Page, word: string): Promise<void> {
   await page.goto("/");
   await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByRole("button", { name: "Start empty" }).click();
   await page.getByLabel("Word or line").fill(word);
   await page
     .getByRole("button", { name: /Lettering/ })
@@ -58,6 +59,7 @@ test("letters that a lettering lacks are named on its card", async ({ page }) =>
 test("another form of a letter is chosen from its real shapes; spacing by overlap joins what stood apart", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByRole("button", { name: "Start empty" }).click();
   await page.getByLabel("Word or line").fill("Kate");
   await page.getByRole("button", { name: /^the K,/ }).click();
   const outline = () => page.locator('[data-solid$=":k1"]').last().getAttribute("d");
@@ -88,6 +90,7 @@ test("another form of a letter is chosen from its real shapes; spacing by overla
 test("dots that join themselves stay joined through a change of the spelling", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByRole("button", { name: "Start empty" }).click();
   await page.getByLabel("Word or line").fill("Kit");
   await expect(page.getByTestId("verdict")).toContainText("The dot of i falls off.");
   await page.getByRole("radio", { name: "joined", exact: true }).click();
@@ -100,6 +103,7 @@ test("dots that join themselves stay joined through a change of the spelling", a
 test("a line is placed by figures, lined up, and taken along whole with Alt", async ({ page }) => {
   await page.goto("/");
   await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByRole("button", { name: "Start empty" }).click();
   await page.getByLabel("Word or line").fill("Kate");
   await page.getByRole("button", { name: "Add a line" }).click();
   await page.getByLabel("Word or line").last().fill("Lou");

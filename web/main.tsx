@@ -4,11 +4,13 @@ import { createBrowserRouter, RouterProvider } from "react-router";
 import { Toaster } from "sonner";
 import { BenchScreen } from "./screens/BenchScreen";
 import { LostScreen } from "./screens/LostScreen";
+import { NewScreen } from "./screens/NewScreen";
 import { RackScreen } from "./screens/RackScreen";
 import "./styles.css";
 
 const router = createBrowserRouter([
   { path: "/", element: <RackScreen />, errorElement: <LostScreen /> },
+  { path: "/new", element: <NewScreen />, errorElement: <LostScreen /> },
   { path: "/bench/:id", element: <BenchScreen />, errorElement: <LostScreen /> },
   { path: "*", element: <LostScreen /> },
 ]);

@@ -1,7 +1,7 @@
 /**
  * Letters as things that must hold, each with a name for sentences.
  */
-import { type Region, strokeRegion } from "../geometry";
+import { backwards, circleRing, type Region, strokeRegion } from "../geometry";
 import type { PartLabel } from "../judge";
 import type { Letter, LetterIsland, WordLayout } from "../lettering";
 import type { Body } from "../measure";
@@ -50,9 +50,21 @@ function ordinalOf(letter: Letter, layout: WordLayout): string {
 }
 
 /** The line that a word stands on, where it is to be cut; and the outer ring, where letters stand between two. */
-export function lineSolids(word: Word, { line }: WordLayout): Solid[] {
+export function lineSolids(word: Word, { line, secondRing }: WordLayout): Solid[] {
+  const second = ringSolid(word, secondRing);
   const width = word.path && word.path.kind !== "stacked" ? word.path.line : undefined;
-  if (!line || width === undefined) return [];
+  if (!line || width === undefined) return second;
   const region = strokeRegion(line.points, width, line.closed ? "closed" : "round");
-  return [{ id: `${word.id}-line`, partId: word.id, label: { kind: "line", text: "", ordinal: "" }, holder: true, region }];
+  return [
+    ...second,
+    { id: `${word.id}-line`, partId: word.id, label: { kind: "line", text: "", ordinal: "" }, holder: true, region },
+  ];
+}
+
+function ringSolid({ id, at, path }: Word, radius: number | null): Solid[] {
+  if (radius === null || path?.kind !== "arc" || !path.between) return [];
+  const half = path.between.line / 2;
+  const inner = circleRing(at.x, at.y, Math.max(0.1, radius - half));
+  const region = [circleRing(at.x, at.y, radius + half), backwards(inner)];
+  return [{ id: `${id}-ring`, partId: id, label: { kind: "line", text: "", ordinal: "" }, holder: true, region }];
 }

@@ -3,16 +3,19 @@
  */
 import { coarser, normalise } from "../geometry";
 import { MeasureError, measureWidths, type WidthField } from "../measure";
-import { type Weld, type WeldPart, weld, weldAgain } from "../weld";
+import { type Weld, type WeldPart, weld, weldAgain, weldShorn } from "../weld";
 
 export interface Measured {
   welded: Weld;
   field: WidthField;
 }
 
+/** Widths of hairs that are shorn off in the end, mm. */
+const HAIRS = [0.004, 0.012, 0.03];
+
 /**
  * Where parts share long sides, rounding in the weld can leave an outline that crosses itself by a hair: it is united once more,
- * and if that is not enough, welded on a coarser grid.
+ * and if that is not enough, welded on a coarser grid, or shorn of its hairs.
  *
  * @param stage runs and times a part of the work
  */
@@ -24,6 +27,7 @@ export function measureWelded(
     () => weld(parts),
     (last) => weldAgain(last!, parts),
     () => weld(parts.map(({ id, region }) => ({ id, region: normalise(coarser(region)) }))),
+    ...HAIRS.map((hair) => (last: Weld | undefined) => weldShorn(last!, parts, hair)),
   ];
   let [welded, fault]: [Weld | undefined, unknown] = [undefined, undefined];
   for (const way of ways) {

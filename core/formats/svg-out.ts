@@ -12,6 +12,10 @@ export interface SvgOptions {
   name?: string;
   /** Colour of the cut line. Red for cut is a convention of many small lasers; always configurable. */
   colour?: string;
+  /** Lettering to be engraved: filled, in its own group, before the cuts. */
+  engrave?: Region;
+  /** Black for engraving is a convention of many small lasers. */
+  engraveColour?: string;
   /** Empty edge around the drawing, mm. */
   margin?: number;
 }
@@ -22,7 +26,7 @@ const DIGITS = 4;
 
 /** @returns a complete SVG document; y runs downwards in it, as SVG has it */
 export function writeSvg(material: Region, box: Box | null, options: SvgOptions = {}): string {
-  const { title = "Piece", name = "piece", colour = "#ff0000", margin = 1 } = options;
+  const { title = "Piece", name = "piece", colour = "#ff0000", engrave = [], engraveColour = "#000000", margin = 1 } = options;
   const bounds = box ?? { minX: 0, minY: 0, maxX: 1, maxY: 1 };
   const width = bounds.maxX - bounds.minX + 2 * margin;
   const height = bounds.maxY - bounds.minY + 2 * margin;
@@ -35,6 +39,13 @@ export function writeSvg(material: Region, box: Box | null, options: SvgOptions 
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${figure(width)}mm" height="${figure(height)}mm" viewBox="0 0 ${figure(width)} ${figure(height)}">`,
     `  <title>${escapeXml(title)}</title>`,
+    ...(engrave.length > 0
+      ? [
+          `  <g id="engrave" fill="${escapeXml(engraveColour)}" fill-rule="evenodd" stroke="none">`,
+          `    <path id="${prefix}-engraved" d="${engrave.map((ring) => pathData(ring, toX, toY)).join(" ")}"/>`,
+          "  </g>",
+        ]
+      : []),
     `  <g id="cut" fill="none" stroke="${escapeXml(colour)}" stroke-width="${figure(0.25 * POINT)}">`,
     ...paths,
     "  </g>",

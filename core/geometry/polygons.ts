@@ -140,6 +140,12 @@ export function offset(region: Region, distance: number, { corners = "round", to
   return fromPaths(result).region;
 }
 
+/** A region without hairs and cracks thinner than a width, mm, which rounding may have left in it. */
+export function shorn(region: Region, hair: number): Region {
+  const closed = offset(offset(region, hair / 2), -hair / 2);
+  return offset(offset(closed, -hair / 2), hair / 2);
+}
+
 /**
  * The material along a line: everything nearer to it than half the width.
  *

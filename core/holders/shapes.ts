@@ -11,7 +11,9 @@ import {
   offset,
   type Region,
   type Ring,
+  regionArea,
   regionBox,
+  ringArea,
   transformRegion,
   union,
 } from "../geometry";
@@ -32,7 +34,9 @@ export function shapeOutline(shape: Shape, around: ShapeSurroundings): Region {
   const box = outerBox(shape, around);
   const solid = formOutline(shape, box);
   if (shape.frame === undefined) return solid;
-  const frame = difference(solid, offset(solid, -shape.frame));
+  // The hole of a tag would get a rim of its own inside the frame.
+  const filled = solid.filter((ring) => ringArea(ring) > 0);
+  const frame = difference(filled, offset(filled, -shape.frame));
   if (shape.opening === "behind") return behindWords(frame, around);
   if (shape.opening === "bars") return openedWithBars(shape, frame, solid, rowOf(around));
   return frame;
@@ -151,8 +155,16 @@ function behindWords(frame: Region, { words, letters }: ShapeSurroundings): Regi
     const box = regionBox(island)!;
     return words.some(({ box: row }) => box.minX > row.minX && box.maxX < row.maxX && box.minY > row.minY && box.maxY < row.maxY);
   });
-  return within.length === 0 ? frame : difference(frame, union(within));
+  if (within.length === 0) return frame;
+  // A hair more is taken away, so that no edges are left lying on each other.
+  const left = islandsOf(difference(frame, offset(union(within), HAIR)));
+  return left.filter((island) => regionArea(island) > CRUMB).flat();
 }
+
+/** mm */
+const HAIR = 0.02;
+/** mm² */
+const CRUMB = 0.2;
 
 /** The row that all letters fill: from the highest of their feet to the lowest of their heads, accents left out. */
 function rowOf({ lettering, words }: ShapeSurroundings): Box {

@@ -7,7 +7,7 @@ import { type Clusters, clustersOf } from "./clusters";
 import { fitScale, missedSize, type Scale } from "./fit";
 import type { Font, LetterShape } from "./font";
 import { type Letter, type Placed, placeLetter, tieDots } from "./letters";
-import { type Line, lineOf, lineUpTo } from "./line";
+import { type Line, lineOf, lineUpTo, secondRadius } from "./line";
 import { middlesOf, type ShapedLetter, shapeLetters } from "./spacing";
 import { stackedPlaces } from "./stack";
 
@@ -31,6 +31,8 @@ export interface WordLayout {
   capHeight: number;
   /** The line that the letters stand on, where it is not straight. */
   line: { points: Float64Array; closed: boolean } | null;
+  /** Radius of the second ring, where letters stand between two, mm. */
+  secondRing: number | null;
 }
 
 /** Layouts kept per font: while one word is typed, the others stay as they are. */
@@ -78,6 +80,7 @@ function layOut(word: Word, font: Font, joint: number): WordLayout {
     missed: missedSize(word.size, box),
     capHeight: font.capHeight * scale.sy,
     line: line.points.length > 0 ? line : null,
+    secondRing: word.path?.kind === "arc" && word.path.between ? secondRadius(word.path) : null,
   };
 }
 
@@ -135,7 +138,7 @@ interface Arranged {
 
 function arrange(word: Word, font: Font, { clusters, advance }: Clusters, scale: Scale, joint: number): Arranged {
   const shape = shapeOf(word, scale);
-  const shaped = shapeLetters(clusters, shape);
+  const shaped = shapeLetters(word, clusters, shape);
   const line = lineOf(word.path, font.capHeight * scale.sy, word.at);
   const stacked = word.path?.kind === "stacked";
   const middles = stacked ? [] : middlesOf(word, shaped, shape, line, advance);

@@ -113,6 +113,9 @@ function movePole(region: Region, matrix: Matrix): Body | null {
     pole = poleOf(region);
     poles.set(region, pole);
   }
+  const [a, b, c, d] = matrix;
+  // A stretched letter has its widest place elsewhere.
+  if (Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) > 1e-9) return poleOf(moveRegion(region, matrix));
   return pole && { ...transformPoint(matrix, pole), width: pole.width * Math.hypot(matrix[0], matrix[1]) };
 }
 

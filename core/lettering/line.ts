@@ -48,13 +48,21 @@ const fromMiddle = ({ distance, line = 0 }: ArcPath | CurvePath | SpiralPath) =>
 
 /** Radius of the circle that the feet stand on. */
 export function footRadius(path: ArcPath, capHeight: number): number {
-  const { radius, side, reading } = path;
+  const { radius, reading } = path;
+  // Between two rings, letters stand on the one that they are read along.
+  const side = path.between ? (reading === "clockwise" ? "outside" : "inside") : path.side;
   const clockwise = reading === "clockwise";
   const away = side === "outside" ? fromMiddle(path) : -fromMiddle(path);
   // Heads point away from the middle when read clockwise, towards it otherwise.
   const hangs = clockwise ? side === "inside" : side === "outside";
   const head = hangs ? (side === "inside" ? -capHeight : capHeight) : 0;
   return Math.max(0.1, radius + away + head);
+}
+
+/** Radius of the middle of the second ring. */
+export function secondRadius({ radius, reading, line = 0, between }: ArcPath): number {
+  const away = line / 2 + between!.gap + between!.line / 2;
+  return Math.max(0.5, reading === "clockwise" ? radius + away : radius - away);
 }
 
 function arcLine(path: ArcPath, capHeight: number, { x: cx, y: cy }: Point): Line {

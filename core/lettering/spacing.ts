@@ -1,7 +1,7 @@
 /**
  * Where letters stand along their line: as the font has them, or by how far their true outlines reach into each other.
  */
-import { composed, intersection, type Matrix, type Region, rotation, transformRegion } from "../geometry";
+import { composed, intersection, type Matrix, type Region, regionBox, rotation, transformRegion } from "../geometry";
 import type { Word } from "../piece";
 import type { Cluster } from "./clusters";
 import { crossingWidth, SURE } from "./dots";
@@ -20,18 +20,30 @@ export interface ShapedLetter {
   middle: number;
 }
 
-export function shapeLetters(clusters: readonly Cluster[], shape: LetterShape): ShapedLetter[] {
-  return clusters.map((cluster) => {
-    const { turn = 0, scale = 1, mirror = false } = cluster.change;
-    const [a, b, c, d] = rotation((turn * Math.PI) / 180);
-    const across = mirror ? -scale : scale;
-    return {
-      cluster,
-      islands: cluster.islands(shape),
-      own: [a * across, b * across, c * scale, d * scale, 0, 0],
-      middle: ((cluster.extent.minX + cluster.extent.maxX) / 2) * shape.sx,
-    };
-  });
+export function shapeLetters(word: Word, clusters: readonly Cluster[], shape: LetterShape): ShapedLetter[] {
+  const letters = clusters.map((cluster) => shapeLetter(cluster, shape));
+  const between = word.path?.kind === "arc" ? word.path.between : undefined;
+  return between ? letters.map((letter) => stretchedBetween(letter, between)) : letters;
+}
+
+/** Each letter by itself is made so high that it reaches the same depth into both rings. */
+function stretchedBetween(letter: ShapedLetter, { gap, bite }: { gap: number; bite: number }): ShapedLetter {
+  const box = letter.islands[0] && regionBox(transformRegion(letter.islands[0], letter.own));
+  if (!box || box.maxY - box.minY < 0.1) return letter;
+  const scale = (gap + 2 * bite) / (box.maxY - box.minY);
+  return { ...letter, own: composed([1, 0, 0, scale, 0, -bite - box.minY * scale], letter.own) };
+}
+
+function shapeLetter(cluster: Cluster, shape: LetterShape): ShapedLetter {
+  const { turn = 0, scale = 1, mirror = false } = cluster.change;
+  const [a, b, c, d] = rotation((turn * Math.PI) / 180);
+  const across = mirror ? -scale : scale;
+  return {
+    cluster,
+    islands: cluster.islands(shape),
+    own: [a * across, b * across, c * scale, d * scale, 0, 0],
+    middle: ((cluster.extent.minX + cluster.extent.maxX) / 2) * shape.sx,
+  };
 }
 
 const isPlain = ({ cluster: { change } }: ShapedLetter) => !change.turn && !change.mirror && (change.scale ?? 1) === 1;

@@ -12,6 +12,7 @@ import {
   regionCentroid,
   regionContains,
   regionPerimeter,
+  shorn,
   union,
 } from "../geometry";
 import { type Body, type FieldOptions, measureWidths } from "./field";
@@ -71,9 +72,15 @@ function findPole(all: Region): Body | null {
   return pole;
 }
 
-/** An outline that rounding has made cross itself by a hair is united with itself once more, if need be on a grid of 1 µm. */
+/** mm */
+const HAIR = 0.01;
+
+/**
+ * An outline that rounding has made cross itself by a hair is united with itself once more, if need be on a grid of 1 µm, or shorn of
+ * its hairs.
+ */
 function bodiesOf(region: Region, options: FieldOptions): Body[] {
-  const ways = [() => region, () => union([region]), () => union([normalise(coarser(region))])];
+  const ways = [() => region, () => union([region]), () => union([normalise(coarser(region))]), () => shorn(region, HAIR)];
   for (const way of ways) {
     try {
       return [...measureWidths(way(), undefined, options).bodies];

@@ -5,7 +5,7 @@ import type { Examination, Library } from "../examine";
 import type { Finding } from "../judge";
 import type { Piece } from "../piece";
 import { fillPlace } from "./fills";
-import { addBar, deepenOverlap, growHolder } from "./holders";
+import { addBar, deepenOverlap, growBacking, growHolder } from "./holders";
 import { lowerDot, moveTogether, moveTowards } from "./moves";
 import type { Attempt, Scene } from "./scene";
 import { secondTies, tieAcrossGap, tieAcrossJoint } from "./ties";
@@ -52,7 +52,7 @@ export function attemptsFor(piece: Piece, examination: Examination, finding: Fin
         return [tieAcrossJoint(scene), ...secondTies(scene)];
       case "narrow-gap":
       case "small-hole":
-        return [fillPlace(scene)];
+        return [fillPlace(scene), growBacking(scene)];
       default:
         return [];
     }

@@ -1,13 +1,16 @@
 /**
  * A starter with the maker's own words in it.
  */
-import type { Library } from "../examine";
+import { examine, type Library } from "../examine";
 import { type Piece, starterById } from "../piece";
+import { mendAll } from "./all";
 import { tieUp } from "./tieUp";
 
 /** @throws when there is no starter of that id */
 export function beginPiece(starterId: string, texts: readonly string[], library: Library): Piece {
   const { make, ties } = starterById(starterId);
   const piece = make(texts);
-  return ties === undefined ? piece : tieUp(piece, library, { width: ties }).piece;
+  if (ties === undefined) return piece;
+  const tied = tieUp(piece, library, { width: ties }).piece;
+  return examine(tied, library, { notes: false }).verdict === "holds" ? tied : mendAll(tied, library).piece;
 }

@@ -3,11 +3,13 @@
  */
 import type { Examination, Solid } from "../examine";
 import { joinBoxes, regionBox } from "../geometry";
-import { type Bar, freeId, type Part, parsePiece, type Stick } from "../piece";
+import { type Backing, type Bar, freeId, type Part, parsePiece, type Stick } from "../piece";
 import { type Attempt, FURTHEST, isDot, round, type Scene } from "./scene";
 
 /** Furthest that a holder reaches into the letters, mm. */
 const DEEPEST = 6;
+/** By how much a backing is grown, mm: a slit closes when both its sides have come half its width closer. */
+const GROWTH = [0.05, 0.1, 0.15, 0.25, 0.4, 0.6, 1, 1.5, 2.5];
 
 /** The bar reaches higher, the stick bites deeper. */
 export function deepenOverlap({ piece, examination, finding, hanging }: Scene): Attempt | null {
@@ -54,6 +56,25 @@ export function growHolder({ piece, finding }: Scene): Attempt | null {
     apply: (now, amount) => ({
       ...now,
       parts: now.parts.map((part) => (part.id === holder.id ? grow(part as Bar | Stick, amount) : part)),
+    }),
+  };
+}
+
+/** A backing with a slit or a small hole is grown by the least that closes it. */
+export function growBacking({ piece, finding }: Scene): Attempt | null {
+  const backing = piece.parts.find((part): part is Backing => part.kind === "backing" && finding.parts.includes(part.id));
+  if (!backing) return null;
+  return {
+    kind: "holder",
+    title: (amount, say) => `Make the backing ${say(amount)} larger all round`,
+    least: 0,
+    most: FURTHEST,
+    amounts: GROWTH,
+    apply: (now, amount) => ({
+      ...now,
+      parts: now.parts.map((part) =>
+        part.id === backing.id ? { ...backing, distance: round(backing.distance + amount) } : part,
+      ),
     }),
   };
 }

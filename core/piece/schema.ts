@@ -82,6 +82,8 @@ const wordPath = z.discriminatedUnion("kind", [
     distance: fromLine,
     /** Letters are spread so that the ring closes. */
     around: z.boolean().default(false),
+    /** A second ring beyond the heads: each letter is stretched until it bites into both. */
+    between: z.strictObject({ gap: length(1, 500), bite: length(0, 50), line: length(0.5, 50) }).optional(),
     line: cutLine,
   }),
   z.strictObject({

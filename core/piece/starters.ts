@@ -54,7 +54,7 @@ export const STARTERS: readonly Starter[] = [
     { kind: "stick", id: "stick", width: 6.35, length: 90, tip: "round", bite: 5 },
   ]),
   starter(
-    { id: "plant-stake", name: "Plant stake with a spike", note: "3 in wide, spike 0.12 in", lines: 1 },
+    { id: "plant-stake", name: "Plant stake", note: "3 in wide, with a spike of 0.12 in", lines: 1 },
     "acrylic-teal-3",
     "stake",
     (text) => [
@@ -81,7 +81,7 @@ export const STARTERS: readonly Starter[] = [
     { limit: { width: 50.8, height: 50.8 } },
   ),
   starter(
-    { id: "key-ring", name: "Key ring with a backing", note: "letters engraved, loop 12 mm", lines: 1 },
+    { id: "key-ring", name: "Key ring", note: "letters engraved on a backing", lines: 1 },
     "acrylic-red-3",
     "key ring",
     (text) => [
@@ -159,7 +159,12 @@ export const STARTERS: readonly Starter[] = [
     (first, second) => [
       word(first.toUpperCase(), "archivo-black", byWidth(150), { overlap: 1.2 }),
       {
-        ...word(second, "pacifico", byWidth(135), { meets: "halo", gap: 1.4, dots: "bite", join: 2.2, at: { x: 0, y: 4 } }),
+        ...word(
+          second,
+          "pacifico",
+          { by: "within", mm: 135, height: 52 },
+          { meets: "halo", gap: 1.4, dots: "bite", join: 2.2, at: { x: 0, y: 4 } },
+        ),
         id: "w2",
       },
     ],

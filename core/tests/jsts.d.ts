@@ -8,6 +8,10 @@ declare module "jsts/org/locationtech/jts/operation/union/UnaryUnionOp.js" {
   const UnaryUnionOp: { union(geometry: unknown): { getArea(): number } };
   export default UnaryUnionOp;
 }
+declare module "jsts/org/locationtech/jts/operation/buffer/BufferOp.js" {
+  const BufferOp: { bufferOp(geometry: unknown, distance: number, quadrantSegments: number): { getArea(): number } };
+  export default BufferOp;
+}
 declare module "fontkit" {
   interface Glyph {
     id: number;

@@ -2,7 +2,7 @@
  * Welding: the parts of a piece become one region of material, and every edge remembers whose it was.
  */
 import Flatbush from "flatbush";
-import { GRID, type Region, type Ring, type TracedRegion, union, unionTraced } from "../geometry";
+import { GRID, type Region, type Ring, shorn, type TracedRegion, union, unionTraced } from "../geometry";
 
 export interface WeldPart {
   id: string;
@@ -35,15 +35,22 @@ export function weldAgain({ region }: Weld, parts: readonly WeldPart[]): Weld {
   };
 }
 
-function findOwners({ region, corners }: TracedRegion, parts: readonly WeldPart[]): Int32Array[] {
+/** A weld without hairs and cracks thinner than a width, mm: what rounding left of parts that nearly meet. */
+export function weldShorn({ region }: Weld, parts: readonly WeldPart[], hair: number): Weld {
+  const clean = shorn(region, hair);
+  const corners = clean.map((ring) => new Int32Array(ring.length / 2));
+  return { region: clean, owners: findOwners({ region: clean, corners }, parts, 2 * hair) };
+}
+
+function findOwners({ region, corners }: TracedRegion, parts: readonly WeldPart[], shift = SHIFT): Int32Array[] {
   const edges = collectEdges(parts);
   // The tree is wanted only for edges between two crossings, of which there are few.
   let tree: Flatbush | undefined;
   const search = (x: number, y: number) => {
     tree ??= treeOf(edges);
-    return tree.search(x - SHIFT, y - SHIFT, x + SHIFT, y + SHIFT);
+    return tree.search(x - shift, y - shift, x + shift, y + shift);
   };
-  return region.map((ring, r) => ownersAlong(ring, corners[r]!, edges, search));
+  return region.map((ring, r) => ownersAlong(ring, corners[r]!, edges, search, shift));
 }
 
 function treeOf(edges: Edges): Flatbush {
@@ -105,7 +112,13 @@ function collectEdges(parts: readonly WeldPart[]): Edges {
 }
 
 /** An edge of the result starts or ends at a corner of the input, whose edges are tried; between crossings the tree is asked. */
-function ownersAlong(ring: Ring, corners: Int32Array, edges: Edges, search: (x: number, y: number) => number[]): Int32Array {
+function ownersAlong(
+  ring: Ring,
+  corners: Int32Array,
+  edges: Edges,
+  search: (x: number, y: number) => number[],
+  shift: number,
+): Int32Array {
   const n = ring.length / 2;
   const owners = new Int32Array(n).fill(-1);
   for (let i = 0; i < n; i++) {
@@ -114,7 +127,7 @@ function ownersAlong(ring: Ring, corners: Int32Array, edges: Edges, search: (x: 
     const dy = ring[2 * k + 1]! - ring[2 * i + 1]!;
     const mx = ring[2 * i]! + dx / 2;
     const my = ring[2 * i + 1]! + dy / 2;
-    const lies = (e: number) => liesOn(edges, e, mx, my, dx, dy);
+    const lies = (e: number) => liesOn(edges, e, mx, my, dx, dy, shift);
     const [start, end] = [corners[i]! - 1, corners[k]! - 1];
     let edge = start >= 0 && lies(start) ? start : end >= 0 && lies(edges.before[end]!) ? edges.before[end]! : -1;
     if (edge === -1) edge = search(mx, my).find(lies) ?? -1;
@@ -124,7 +137,7 @@ function ownersAlong(ring: Ring, corners: Int32Array, edges: Edges, search: (x: 
 }
 
 /** True when (mx, my) lies on input edge e and the output edge runs the same way. */
-function liesOn(edges: Edges, e: number, mx: number, my: number, dx: number, dy: number): boolean {
+function liesOn(edges: Edges, e: number, mx: number, my: number, dx: number, dy: number, shift: number): boolean {
   const ux = edges.bx[e]! - edges.ax[e]!;
   const uy = edges.by[e]! - edges.ay[e]!;
   if (ux * dx + uy * dy <= 0) return false;
@@ -132,5 +145,5 @@ function liesOn(edges: Edges, e: number, mx: number, my: number, dx: number, dy:
   const vx = mx - edges.ax[e]!;
   const vy = my - edges.ay[e]!;
   const along = Math.min(1, Math.max(0, (vx * ux + vy * uy) / length2));
-  return Math.hypot(vx - along * ux, vy - along * uy) <= SHIFT;
+  return Math.hypot(vx - along * ux, vy - along * uy) <= shift;
 }

@@ -1,4 +1,6 @@
+import type { Examination } from "@mend-joint/core";
 import { slug, writeSvg } from "@mend-joint/core/formats";
+import type { Region } from "@mend-joint/core/geometry";
 import { LIMITS, type Piece } from "@mend-joint/core/piece";
 import { ArrowLeft, Download, Redo2, Undo2 } from "lucide-react";
 import { useEffect, useState } from "react";
@@ -109,7 +111,7 @@ function CutFile({ piece }: { piece: Piece }) {
     download(
       `${slug(piece.name)}.svg`,
       "image/svg+xml",
-      writeSvg(examination.material, examination.box, { title: piece.name, name: piece.name }),
+      writeSvg(examination.material, examination.box, { title: piece.name, name: piece.name, engrave: engravedIn(examination) }),
     );
   };
   const falls = examination?.verdict === "falls";
@@ -123,4 +125,9 @@ function CutFile({ piece }: { piece: Piece }) {
       <Download size={16} aria-hidden="true" /> Cut file (SVG)
     </Button>
   );
+}
+
+/** Lettering that is engraved, without the overlaps of its letters. */
+function engravedIn({ ghosts }: Examination): Region {
+  return ghosts.flatMap(({ as, region }) => (as === "engrave" ? region : []));
 }

@@ -138,7 +138,55 @@ function ArcFields({ path, set }: { path: ArcPath; set(change: Partial<ArcPath>)
         onChange={(value) => set({ around: value === "around" })}
       />
       <LineFields path={path} set={set} />
+      <Choice
+        label="A second ring"
+        value={path.between ? "yes" : "no"}
+        options={[
+          { value: "no", text: "none" },
+          { value: "yes", text: "letters between two rings" },
+        ]}
+        onChange={(value) =>
+          set(
+            value === "yes"
+              ? { between: { gap: 15, bite: 1.5, line: 4 }, line: path.line ?? 4, distance: 0 }
+              : { between: undefined },
+          )
+        }
+      />
+      {path.between && <BetweenFields between={path.between} set={(between) => set({ between })} />}
     </>
+  );
+}
+
+type Between = NonNullable<ArcPath["between"]>;
+
+function BetweenFields({ between, set }: { between: Between; set(between: Between): void }) {
+  return (
+    <Two>
+      <LengthField
+        label="Between the rings"
+        value={between.gap}
+        least={1}
+        most={500}
+        onChange={(gap) => set({ ...between, gap })}
+      />
+      <LengthField
+        label="Letters bite in"
+        value={between.bite}
+        least={0}
+        most={50}
+        step={0.1}
+        onChange={(bite) => set({ ...between, bite })}
+      />
+      <LengthField
+        label="Second ring"
+        value={between.line}
+        least={0.5}
+        most={50}
+        onChange={(line) => set({ ...between, line })}
+        hint="its width"
+      />
+    </Two>
   );
 }
 

@@ -3,6 +3,7 @@ import { ClipboardPaste, Copy, Plus, Trash2 } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
 import { useBench } from "../state/bench";
 import { copyLine, putLine, useCopied } from "../state/copied";
+import { usePiece } from "../state/piece";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
@@ -39,6 +40,7 @@ export function WordsStep({ piece }: { piece: Piece }) {
           </Button>
         )}
       </div>
+      <Limit piece={piece} />
       <LetterInHand words={words} />
     </div>
   );
@@ -48,6 +50,42 @@ export function WordsStep({ piece }: { piece: Piece }) {
 function insertAt(input: HTMLInputElement | null, text: string, more: string): string {
   const at = input?.selectionStart ?? text.length;
   return text.slice(0, at) + more + text.slice(at);
+}
+
+/** The largest size that the finished piece may have. */
+function Limit({ piece: { limit } }: { piece: Piece }) {
+  const set = (next: Piece["limit"]) => usePiece.getState().change((old) => ({ ...old, limit: next }));
+  return (
+    <div className="flex flex-col gap-3 border-t border-rule pt-4">
+      <Choice
+        label="The finished piece"
+        value={limit ? "limited" : "any"}
+        options={[
+          { value: "any", text: "may have any size" },
+          { value: "limited", text: "must fit a box" },
+        ]}
+        onChange={(value) => set(value === "limited" ? { width: 50.8, height: 50.8 } : undefined)}
+      />
+      {limit && (
+        <div className="grid grid-cols-2 gap-4">
+          <LengthField
+            label="Box width"
+            value={limit.width}
+            least={1}
+            most={2000}
+            onChange={(width) => set({ ...limit, width })}
+          />
+          <LengthField
+            label="Box height"
+            value={limit.height}
+            least={1}
+            most={2000}
+            onChange={(height) => set({ ...limit, height })}
+          />
+        </div>
+      )}
+    </div>
+  );
 }
 
 /** A next line comes close enough that its capitals nearly touch the baseline above. */

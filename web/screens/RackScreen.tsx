@@ -1,14 +1,11 @@
 import type { Examination } from "@mend-joint/core";
-import { regionBox } from "@mend-joint/core/geometry";
-import { formatLength, formatNumber, LIMITS, type Piece, parsePiece, STOCKS } from "@mend-joint/core/piece";
+import { formatLength, formatNumber, LIMITS } from "@mend-joint/core/piece";
 import { MoreHorizontal, Plus } from "lucide-react";
 import { Dialog, DropdownMenu } from "radix-ui";
-import { type FormEvent, useCallback, useEffect, useId, useState } from "react";
+import { type FormEvent, useCallback, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
-import { fallStyle, fallsOf } from "../stage/fallen";
-import { LOOKS, MaterialPattern } from "../stage/materials";
-import { regionPath } from "../stage/paths";
+import { Thumbnail } from "../stage/Thumbnail";
 import { type ApiError, createPiece, deletePiece, listPieces, restorePiece, type StoredPiece, savePiece } from "../state/api";
 import { useBench } from "../state/bench";
 import { copyName } from "../state/saving";
@@ -45,7 +42,6 @@ export function RackScreen() {
     await load();
   };
 
-  const addNew = () => attempt(async () => void navigate(`/bench/${(await createPiece(newPiece())).id}`));
   const duplicate = (stored: StoredPiece) =>
     attempt(async () => void (await createPiece({ ...stored.piece, name: copyName(stored.piece.name) })));
   const remove = (stored: StoredPiece) =>
@@ -63,7 +59,7 @@ export function RackScreen() {
           <h1 className="font-display text-[34px] leading-none font-semibold">Mend Joint</h1>
           <p className="mt-2 text-quiet">Your pieces, as they will come off the machine.</p>
         </div>
-        <Button look="strong" onClick={() => void addNew()}>
+        <Button look="strong" onClick={() => void navigate("/new")}>
           <Plus size={16} aria-hidden="true" /> New piece
         </Button>
       </header>
@@ -101,14 +97,6 @@ export function RackScreen() {
       )}
     </div>
   );
-}
-
-function newPiece(): Piece {
-  return parsePiece({
-    name: "New piece",
-    stock: STOCKS[0],
-    parts: [{ kind: "word", id: "w1", text: "", font: "pacifico", size: { by: "cap-height", mm: 25 } }],
-  });
 }
 
 interface CardProps {
@@ -193,62 +181,6 @@ function useExaminationOf(stored: StoredPiece): Examination | null {
     };
   }, [stored]);
   return examination;
-}
-
-function Thumbnail({ examination, material }: { examination: Examination; material: keyof typeof LOOKS }) {
-  const id = useId();
-  const { box, cutouts } = examination;
-  if (!box) return <p className="grid h-full place-items-center text-[13px] text-quiet">no words yet</p>;
-  const look = LOOKS[material];
-  const falls = fallsOf(examination);
-  const lowest = Math.min(
-    box.minY,
-    ...cutouts.map(({ region }, i) => (falls[i] ? regionBox(region)!.minY + falls[i].dy - 2 : box.minY)),
-  );
-  const [width, height] = [box.maxX - box.minX + 4, box.maxY - lowest + 4];
-  return (
-    <svg viewBox={`${box.minX - 2} ${-box.maxY - 2} ${width} ${height}`} className="size-full" aria-hidden="true">
-      <defs>
-        <MaterialPattern id={id} material={material} />
-      </defs>
-      <g transform="scale(1 -1)">
-        {cutouts.map(({ region }, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: pieces have no name of their own
-          <g key={i}>
-            {falls[i] && (
-              <path
-                d={regionPath(region)}
-                fill="none"
-                stroke="var(--color-falls)"
-                strokeWidth={1.4}
-                strokeDasharray="1 3"
-                strokeLinecap="round"
-                vectorEffect="non-scaling-stroke"
-              />
-            )}
-            <g style={falls[i] ? fallStyle(falls[i]) : undefined}>
-              <path
-                d={regionPath(region)}
-                transform="translate(0.35 -0.55)"
-                fill={look.side}
-                opacity={look.sideOpacity}
-                fillRule="evenodd"
-              />
-              <path
-                d={regionPath(region)}
-                fill={`url(#${CSS.escape(id)})`}
-                fillOpacity={look.opacity ?? 1}
-                stroke={look.edge}
-                strokeWidth={0.8}
-                vectorEffect="non-scaling-stroke"
-                fillRule="evenodd"
-              />
-            </g>
-          </g>
-        ))}
-      </g>
-    </svg>
-  );
 }
 
 function Rename({ stored, onDone }: { stored: StoredPiece; onDone(name: string | null): void }) {

@@ -89,6 +89,18 @@ export function tiedUp(piece: Piece, width: number, count: 1 | 2): Promise<TiedU
   return mender.remote.tieUp(piece, width, count);
 }
 
+/** A starter with the maker's words in it, and what comes of it. */
+export function beginWith(starter: string, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
+  shelver ??= start();
+  return shelver.remote.begin(starter, texts);
+}
+
+/** Where a stick holds best, mm right of the middle; `null` where there is no place for it. */
+export function bestStickPlace(piece: Piece, stickId: string): Promise<number | null> {
+  mender ??= start();
+  return mender.remote.stickPlace(piece, stickId);
+}
+
 /** Where a loop has to be so that the piece hangs straight, degrees; `null` where there is nothing to hang. */
 export function uprightPiece(piece: Piece, loopId: string): Promise<number | null> {
   mender ??= start();

@@ -28,6 +28,9 @@ const api = {
   forms: async (word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> =>
     (await examining).letterforms(word, key),
   tieUp: async (piece: Piece, width: number, count: 1 | 2): Promise<TiedUp> => (await examining).tiePiece(piece, width, count),
+  begin: async (starter: string, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> =>
+    (await examining).begin(starter, texts),
+  stickPlace: async (piece: Piece, stickId: string): Promise<number | null> => (await examining).placeStick(piece, stickId),
   upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),
   choices: async (word: Word): Promise<LetteringChoices> => (await examining).letteringChoices(word),

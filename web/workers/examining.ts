@@ -4,9 +4,19 @@
 import { type Examination, examine, type Library } from "@mend-joint/core";
 import type { Region } from "@mend-joint/core/geometry";
 import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
-import { type Mend, type MendedAll, mendAll, offerMends, type TiedUp, tieUp, uprightAngle } from "@mend-joint/core/mend";
+import {
+  beginPiece,
+  type Mend,
+  type MendedAll,
+  mendAll,
+  offerMends,
+  stickPlace,
+  type TiedUp,
+  tieUp,
+  uprightAngle,
+} from "@mend-joint/core/mend";
 import { ornament } from "@mend-joint/core/ornaments";
-import { type Piece, SYMBOL_NAMES, type SymbolName, type Units, type Word } from "@mend-joint/core/piece";
+import { type Piece, SYMBOL_NAMES, type SymbolName, starterById, type Units, type Word } from "@mend-joint/core/piece";
 import { type LetteringFacts, measureLettering } from "@mend-joint/core/shelf";
 
 const fonts = new Map<string, Font>();
@@ -89,6 +99,18 @@ export async function letterforms(word: Word, key: string): Promise<{ form: stri
 export async function tiePiece(piece: Piece, width: number, count: 1 | 2): Promise<TiedUp> {
   await ensureFonts(piece);
   return tieUp(piece, library, { width, count });
+}
+
+/** A starter with the maker's words in it, and what comes of it. */
+export async function begin(starter: string, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
+  await ensureFonts(starterById(starter).make(texts));
+  const piece = beginPiece(starter, texts, library);
+  return { piece, examination: examine(piece, library, { notes: false }) };
+}
+
+export async function placeStick(piece: Piece, stickId: string): Promise<number | null> {
+  await ensureFonts(piece);
+  return stickPlace(piece, stickId, library);
 }
 
 export async function uprightLoop(piece: Piece, loopId: string): Promise<number | null> {

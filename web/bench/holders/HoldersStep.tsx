@@ -1,4 +1,4 @@
-import { addPart as addTo, type Part, type Piece, type Word } from "@mend-joint/core/piece";
+import { addPart as addTo, type Part, type Piece, type Tie, type Word } from "@mend-joint/core/piece";
 import { Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useBench } from "../../state/bench";
@@ -11,8 +11,11 @@ import { LoopForm } from "./LoopForm";
 import { OrnamentForm } from "./OrnamentForm";
 import { ShapeForm } from "./ShapeForm";
 import { StickForm } from "./StickForm";
-import { FillForm, TieForm } from "./TieForm";
+import { FillForm, TieForm, TiesForm } from "./TieForm";
 import { TieUp } from "./TieUp";
+
+/** More ties than this are shown as one entry. */
+const FEW_TIES = 2;
 
 type Holder = Exclude<Part, Word>;
 
@@ -49,6 +52,9 @@ function addOrnament(): void {
 
 export function HoldersStep({ piece }: { piece: Piece }) {
   const holders = piece.parts.filter((part): part is Holder => part.kind !== "word");
+  const ties = holders.filter((part): part is Tie => part.kind === "tie");
+  const many = ties.length > FEW_TIES;
+  const single = many ? holders.filter(({ kind }) => kind !== "tie") : holders;
   return (
     <div className="flex flex-col gap-5">
       {holders.length === 0 && (
@@ -56,9 +62,10 @@ export function HoldersStep({ piece }: { piece: Piece }) {
           Nothing holds the letters but each other. A bar joins letters that do not touch; a stick goes into the cake or the pot.
         </p>
       )}
-      {holders.map((holder) => (
+      {single.map((holder) => (
         <HolderPart key={holder.id} part={holder} piece={piece} />
       ))}
+      {many && <TiesForm ties={ties} />}
       <DropdownMenu.Root>
         <DropdownMenu.Trigger asChild>
           <Button look="quiet" className="-ml-3 self-start" disabled={!roomForParts(piece)}>

@@ -1,11 +1,22 @@
 import type { Stick } from "@mend-joint/core/piece";
+import { toast } from "sonner";
+import { usePiece } from "../../state/piece";
+import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
+import { bestStickPlace } from "../../workers/examiner";
 import { changePart } from "../parts";
 import { HolderForm } from "./HolderForm";
 
 export function StickForm({ stick }: { stick: Stick }) {
   const set = (change: Partial<Stick>) => changePart<Stick>(stick.id, (old) => ({ ...old, ...change }));
+  const best = async () => {
+    const { piece } = usePiece.getState();
+    const dx = piece && (await bestStickPlace(piece, stick.id));
+    if (typeof dx === "number") set({ dx });
+    else
+      toast("There is no place along the underside that is solid over the stick’s whole width. Make it narrower, or add a bar.");
+  };
   return (
     <HolderForm id={stick.id} title="Stick">
       <div className="grid grid-cols-2 gap-x-4 gap-y-3">
@@ -29,6 +40,9 @@ export function StickForm({ stick }: { stick: Stick }) {
           onChange={(dx) => set({ dx })}
         />
       </div>
+      <Button look="quiet" className="-ml-3 h-8 self-start px-3" onClick={() => void best()}>
+        Best place
+      </Button>
       <Choice
         label="Tip"
         value={stick.tip}

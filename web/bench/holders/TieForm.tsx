@@ -1,4 +1,7 @@
 import type { Fill, Tie } from "@mend-joint/core/piece";
+import { useBench } from "../../state/bench";
+import { usePiece } from "../../state/piece";
+import { Button } from "../../ui/Button";
 import { LengthField } from "../../ui/LengthField";
 import { changePart } from "../parts";
 import { HolderForm } from "./HolderForm";
@@ -16,6 +19,39 @@ export function TieForm({ tie }: { tie: Tie }) {
         hint="Drag it on the piece. It follows the letters that it sits on."
       />
     </HolderForm>
+  );
+}
+
+/** Many ties are one entry: their width together, one by one on the piece. */
+export function TiesForm({ ties }: { ties: Tie[] }) {
+  const ids = new Set(ties.map(({ id }) => id));
+  const selected = useBench((state) => ties.find(({ id }) => state.selection?.solids.includes(id)));
+  const change = usePiece.getState().change;
+  return (
+    <fieldset className="-mx-2 flex flex-col gap-3 rounded-xl border border-rule px-3 pt-1 pb-3">
+      <div className="flex items-center justify-between">
+        <legend className="float-left font-semibold">{ties.length} ties</legend>
+        <Button
+          look="quiet"
+          className="h-8 px-3"
+          onClick={() => change((piece) => ({ ...piece, parts: piece.parts.filter(({ id }) => !ids.has(id)) }))}
+        >
+          Remove all
+        </Button>
+      </div>
+      <LengthField
+        label="Width of all"
+        value={ties[0]!.width}
+        least={0.1}
+        most={100}
+        step={0.1}
+        onChange={(width) =>
+          change((piece) => ({ ...piece, parts: piece.parts.map((part) => (part.kind === "tie" ? { ...part, width } : part)) }))
+        }
+        hint="Drag one on the piece, or take it in the hand to change it alone."
+      />
+      {selected && <TieForm tie={selected} />}
+    </fieldset>
   );
 }
 

@@ -1,0 +1,120 @@
+/**
+ * Every starter with several words and letterings: it holds at once, or says why not.
+ */
+import { shippedLibrary } from "@mend-joint/library";
+import { describe, expect, it } from "vitest";
+import { examine } from "../examine";
+import { openFindings } from "../judge";
+import { type Loop, type Piece, parsePiece, STARTERS, STOCKS, type Stick } from "../piece";
+import { beginPiece, stickPlace, tieUp, uprightAngle } from "./index";
+
+const library = shippedLibrary();
+const WORDS = ["Kit", "Isolde", "Jiří", "Zoë", "Bjørn", "Wilhelmina"];
+const FONTS = ["pacifico", "lobster", "alfa-slab-one", "baloo-2-extra-bold"];
+
+const inFont = (piece: Piece, font: string): Piece => ({
+  ...piece,
+  parts: piece.parts.map((part) => (part.kind === "word" ? { ...part, font } : part)),
+});
+
+describe.each(STARTERS.map((starter) => [starter.id, starter] as const))("%s", (id, starter) => {
+  it("holds with a short word in its own lettering, without the hand of a user", () => {
+    const piece = beginPiece(id, ["Kate", "Ben"], library);
+    const { verdict, pieces } = examine(piece, library);
+    expect([verdict, pieces]).toEqual(["holds", 1]);
+  });
+
+  it("with other words and letterings it holds, or a finding names what does not", () => {
+    WORDS.forEach((word, i) => {
+      const made = starter.make([word, "Ben"]);
+      for (const font of [undefined, FONTS[i % FONTS.length]!]) {
+        const piece = font ? inFont(made, font) : made;
+        const tied = starter.ties ? tieUp(piece, library, { width: starter.ties }).piece : piece;
+        const { verdict, findings, pieces } = examine(tied, library);
+        const open = openFindings(findings);
+        expect(verdict === "holds", `${word} ${font}`).toBe(open.length === 0);
+        if (pieces > 1) expect(verdict, `${word} ${font}`).toBe("falls");
+        for (const { message } of open) expect(message.length).toBeGreaterThan(20);
+      }
+    });
+  });
+});
+
+describe("tying up", () => {
+  const plate = (text: string) =>
+    parsePiece({
+      name: "p",
+      stock: STOCKS[0],
+      parts: [
+        { kind: "shape", id: "shape", form: "plate" },
+        { kind: "word", id: "w", text, font: "titan-one", size: { by: "cap-height", mm: 30 }, meets: "carve" },
+      ],
+    });
+
+  it("takes one tie for each island, or two, and all then hold", () => {
+    const { piece, added, pieces } = tieUp(plate("BOA"), library, { width: 2.6 });
+    expect([added, pieces]).toEqual([4, 1]);
+    expect(examine(piece, library).verdict).toBe("holds");
+    const twice = tieUp(plate("OQO"), library, { width: 2.6, count: 2 });
+    expect(twice.added).toBe(6);
+    const { holds, solids } = examine(twice.piece, library);
+    solids.forEach(({ label }, i) => {
+      if (label.kind === "island") expect(holds[i]!.ties).toBe(2);
+    });
+  });
+
+  it("ties live with the letters: they follow when the word moves", () => {
+    const { piece } = tieUp(plate("O"), library, { width: 3 });
+    const parts = piece.parts.map((part) => (part.kind === "word" ? { ...part, at: { x: 30, y: 5 } } : part));
+    expect(examine({ ...piece, parts }, library).pieces).toBe(1);
+  });
+
+  it("leaves a piece alone that is one already", () => {
+    const piece = beginPiece("topper", ["Kate"], library);
+    expect(tieUp(piece, library, { width: 2 })).toEqual({ piece, added: 0, pieces: 1 });
+  });
+});
+
+describe("places", () => {
+  it("a loop is put where the piece hangs straight", () => {
+    const piece = parsePiece({
+      name: "p",
+      stock: STOCKS[0],
+      parts: [
+        { kind: "backing", id: "backing", distance: 5 },
+        { kind: "word", id: "w", text: "Wiii", font: "archivo-black", size: { by: "cap-height", mm: 20 }, meets: "engrave" },
+        { kind: "loop", id: "loop", angle: 60 },
+      ],
+    });
+    const before = examine(piece, library);
+    expect(before.findings.some(({ kind }) => kind === "hangs-askew")).toBe(true);
+    const angle = uprightAngle(piece, "loop", library)!;
+    const parts = piece.parts.map((part) => (part.kind === "loop" ? ({ ...part, angle } satisfies Loop) : part));
+    expect(Math.abs(examine({ ...piece, parts }, library).hangers[0]!.turn!)).toBeLessThan(0.5);
+  });
+
+  it("a stick goes where it is solid over its whole width, next below the centre of mass; never under a counter", () => {
+    const piece = parsePiece({
+      name: "p",
+      stock: STOCKS[0],
+      parts: [
+        { kind: "word", id: "w", text: "OHO", font: "archivo-black", size: { by: "cap-height", mm: 40 }, overlap: 1.5 },
+        { kind: "stick", id: "stick", width: 6, bite: 4 },
+      ],
+    });
+    // In the middle, between the stems of H, there is nothing below.
+    const dx = stickPlace(piece, "stick", library)!;
+    expect(Math.abs(dx)).toBeGreaterThan(4);
+    const parts = piece.parts.map((part) => (part.kind === "stick" ? ({ ...part, dx } satisfies Stick) : part));
+    const { verdict, holds, solids } = examine({ ...piece, parts }, library);
+    expect(verdict).toBe("holds");
+    expect(holds[solids.findIndex(({ id }) => id === "stick")]!.width).toBeGreaterThan(5.5);
+    expect(
+      stickPlace(
+        { ...piece, parts: piece.parts.map((part) => (part.kind === "stick" ? { ...part, width: 60 } : part)) },
+        "stick",
+        library,
+      ),
+    ).toBeNull();
+  });
+});

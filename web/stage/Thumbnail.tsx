@@ -1,0 +1,69 @@
+import type { Examination } from "@mend-joint/core";
+import { regionBox } from "@mend-joint/core/geometry";
+import { useId } from "react";
+import { fallStyle, fallsOf } from "./fallen";
+import { LOOKS, MaterialPattern } from "./materials";
+import { regionPath } from "./paths";
+
+/** A piece as it will be, loose parts dropped. */
+export function Thumbnail({ examination, material }: { examination: Examination; material: keyof typeof LOOKS }) {
+  const id = useId();
+  const { box, cutouts, ghosts } = examination;
+  if (!box) return <p className="grid h-full place-items-center text-[13px] text-quiet">no words yet</p>;
+  const look = LOOKS[material];
+  const falls = fallsOf(examination);
+  const lowest = Math.min(
+    box.minY,
+    ...cutouts.map(({ region }, i) => (falls[i] ? regionBox(region)!.minY + falls[i].dy - 2 : box.minY)),
+  );
+  const [width, height] = [box.maxX - box.minX + 4, box.maxY - lowest + 4];
+  return (
+    <svg viewBox={`${box.minX - 2} ${-box.maxY - 2} ${width} ${height}`} className="size-full" aria-hidden="true">
+      <defs>
+        <MaterialPattern id={id} material={material} />
+      </defs>
+      <g transform="scale(1 -1)">
+        {cutouts.map(({ region }, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: pieces have no name of their own
+          <g key={i}>
+            {falls[i] && (
+              <path
+                d={regionPath(region)}
+                fill="none"
+                stroke="var(--color-falls)"
+                strokeWidth={1.4}
+                strokeDasharray="1 3"
+                strokeLinecap="round"
+                vectorEffect="non-scaling-stroke"
+              />
+            )}
+            <g style={falls[i] ? fallStyle(falls[i]) : undefined}>
+              <path
+                d={regionPath(region)}
+                transform="translate(0.35 -0.55)"
+                fill={look.side}
+                opacity={look.sideOpacity}
+                fillRule="evenodd"
+              />
+              <path
+                d={regionPath(region)}
+                fill={`url(#${CSS.escape(id)})`}
+                fillOpacity={look.opacity ?? 1}
+                stroke={look.edge}
+                strokeWidth={0.8}
+                vectorEffect="non-scaling-stroke"
+                fillRule="evenodd"
+              />
+            </g>
+          </g>
+        ))}
+        {ghosts.map(
+          ({ id: ghost, as, region }) =>
+            as === "engrave" && (
+              <path key={ghost} d={regionPath(region)} fill={look.edge} fillOpacity={0.55} fillRule="evenodd" />
+            ),
+        )}
+      </g>
+    </svg>
+  );
+}

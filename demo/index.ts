@@ -16,6 +16,54 @@ export function demoPiece(id: string): Piece {
 export function demoPieces(): Piece[] {
   return [
     {
+      id: "demo-quay-plate",
+      name: "Quay plate, cut through",
+      purpose: "sign",
+      stock: stock("mdf-3"),
+      parts: [
+        { kind: "shape", id: "shape", form: "arch", corner: 4, size: { by: "fit", margin: 10 } },
+        {
+          kind: "word",
+          id: "w1",
+          text: "QUAY 4",
+          font: "saira-stencil-one",
+          size: { by: "width", mm: 130 },
+          tracking: 2,
+          meets: "carve",
+        },
+      ],
+    },
+    {
+      id: "demo-ferry-key",
+      name: "Key ring for the ferry",
+      purpose: "key ring",
+      stock: stock("acrylic-teal-3"),
+      parts: [
+        { kind: "backing", id: "backing", distance: 5.5 },
+        {
+          kind: "word",
+          id: "w1",
+          text: "Wilhelmina",
+          font: "baloo-2-extra-bold",
+          size: { by: "width", mm: 62 },
+          meets: "engrave",
+        },
+        { kind: "ornament", id: "ornament", name: "disc", height: 22, at: { x: 41, y: 5 } },
+        { kind: "ornament", id: "ornament2", name: "star", height: 10, at: { x: 42, y: 5 }, meets: "carve" },
+        { kind: "loop", id: "loop", outer: 12, hole: 5.5, angle: 180, bite: 3 },
+      ],
+    },
+    {
+      id: "demo-harbour-gate",
+      name: "Harbour gate sign",
+      purpose: "sign",
+      stock: stock("birch-3"),
+      parts: [
+        { kind: "shape", id: "shape", form: "oval", frame: 5, opening: "behind", size: { by: "fit", margin: 28 } },
+        { kind: "word", id: "w1", text: "Isolde", font: "lobster", size: { by: "width", mm: 150 }, join: 2.6, dots: "bite" },
+      ],
+    },
+    {
       id: "demo-tide-spiral",
       name: "Tide spiral",
       purpose: "sign",

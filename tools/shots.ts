@@ -44,6 +44,25 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
     path: "/bench/demo-boat-naming",
     before: (page) => page.getByRole("button", { name: "Fall test" }).click(),
   },
+  { name: "new", path: "/new", before: (page) => page.waitForTimeout(12_000) },
+  {
+    name: "bench-ring",
+    path: "/bench/demo-oyster-bar",
+    before: async (page) => {
+      await page.locator('[data-solid="w1:k5"]').last().click();
+    },
+  },
+  { name: "bench-curve", path: "/bench/demo-slipway" },
+  {
+    name: "bench-holders",
+    path: "/bench/demo-ferry-key",
+    before: (page) =>
+      page
+        .getByRole("button", { name: /Holders/ })
+        .first()
+        .click(),
+  },
+  { name: "bench-frame", path: "/bench/demo-harbour-gate" },
   {
     name: "bench-shelf",
     path: "/bench/demo-boat-naming",

@@ -3,7 +3,7 @@
  */
 import type { Point } from "../geometry";
 import type { Finding, Verdict } from "../judge";
-import { type Font, layoutWord, type WordLayout } from "../lettering";
+import { broughtTo, type Font, layoutWord, type WordLayout } from "../lettering";
 import { type Piece, type Word, widthToDraw } from "../piece";
 
 /** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
@@ -23,7 +23,8 @@ export function layOutWords(piece: Piece, library: Library): { layouts: WordLayo
       );
       continue;
     }
-    const layout = layoutWord(part, font, widthToDraw(piece));
+    const alone = layoutWord(part, font, widthToDraw(piece));
+    const layout = part.bitesBefore === undefined ? alone : broughtTo(alone, layouts, part.bitesBefore);
     layouts.push(layout);
     findings.push(...lettersLost(part, layout, font));
   }

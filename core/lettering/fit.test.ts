@@ -183,3 +183,35 @@ it("thinning a word until nothing is left is said, not passed over", () => {
   expect(verdict).toBe("falls");
   expect(findings[0]!.message).toContain("Nothing is left of");
 });
+
+describe("lines that bite into each other", () => {
+  const lines = (joint: number, y: number) =>
+    parsePiece({
+      name: "w",
+      stock: STOCKS[0],
+      parts: [
+        { kind: "word", id: "a", text: "OOO", font: "archivo-black", size: { by: "cap-height", mm: 20 }, join: 3 },
+        {
+          kind: "word",
+          id: "b",
+          text: "OOO",
+          font: "archivo-black",
+          size: { by: "cap-height", mm: 20 },
+          join: 3,
+          at: { x: 0, y },
+          bitesBefore: joint,
+        },
+      ],
+    });
+
+  it("the widest joint between them is as wide as asked, wherever the line stood, above or below", () => {
+    for (const y of [-60, -10, 40]) {
+      const { joints, solids, pieces } = examine(lines(4, y), library);
+      expect(pieces).toBe(1);
+      const between = joints
+        .filter(({ parts }) => new Set(parts.map((i) => solids[i]!.partId)).size === 2)
+        .map(({ width }) => width);
+      expect(Math.min(...between.map((width) => Math.abs(width / 1.02 - 4)))).toBeLessThan(0.05);
+    }
+  });
+});

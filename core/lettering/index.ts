@@ -2,3 +2,4 @@ export * from "./alternates";
 export * from "./font";
 export * from "./layout";
 export type { Letter, LetterIsland } from "./letters";
+export { broughtTo } from "./lines";

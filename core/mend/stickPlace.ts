@@ -10,6 +10,8 @@ import type { Piece, Stick } from "../piece";
 const STEP = 0.5;
 /** Places across the stick at which there must be material. */
 const ACROSS = [-0.5, -0.25, 0, 0.25, 0.5];
+/** Fewer solid places than this are no place for a stick. */
+const ENOUGH = 3;
 /** The underside may rise by so much of the bite over the stick's width. */
 const LEVEL = 0.8;
 
@@ -28,22 +30,26 @@ export function stickPlace(piece: Piece, stickId: string, library: Library): num
   const [left, right] = [Math.min(...boxes.map(({ minX }) => minX)), Math.max(...boxes.map(({ maxX }) => maxX))];
   const middle = boxes.length > 0 ? (left + right) / 2 : (box.minX + box.maxX) / 2;
   const lowest = box.minY + LOW * (box.maxY - box.minY);
+  let best: { x: number; solid: number } | null = null;
   for (let away = 0; away <= box.maxX - box.minX; away += STEP) {
     for (const x of [centre.x - away, centre.x + away]) {
-      if (isSolidAt(material, x, stick, lowest)) return Math.round((x - middle) * 100) / 100;
+      const solid = solidAt(material, x, stick, lowest);
+      if (solid > (best?.solid ?? ENOUGH - 1)) best = { x, solid };
     }
+    // Nothing farther away can be better than solid all across.
+    if (best?.solid === ACROSS.length) break;
   }
-  return null;
+  return best && Math.round((best.x - middle) * 100) / 100;
 }
 
-/** The stick ends in solid material: no counter under it, none of its corners in the open. */
-function isSolidAt(material: Region, x: number, { width, bite }: Stick, lowest: number): boolean {
+/** At how many places across the stick there is material over its whole bite: no counter under it, no corner in the open. */
+function solidAt(material: Region, x: number, { width, bite }: Stick, lowest: number): number {
   const middle = undersideAt([material], x);
-  if (middle === null || middle > lowest) return false;
-  return ACROSS.every((share) => {
+  if (middle === null || middle > lowest) return 0;
+  return ACROSS.filter((share) => {
     const here = x + share * width * 0.98;
     const underside = undersideAt([material], here);
     if (underside === null || underside - middle > LEVEL * bite) return false;
     return [0.5, 0.98].every((depth) => regionContains(material, here, Math.max(underside + 0.02, middle + depth * bite)));
-  });
+  }).length;
 }

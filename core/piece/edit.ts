@@ -59,7 +59,9 @@ export function applyMove(piece: Piece, move: Move): Piece {
       return change(move.id, (part) => {
         if (part.kind === "bar") return { ...part, dx: within(part.dx + dx), overlap: within(part.overlap + dy, -100, 100) };
         if (part.kind === "stick") return { ...part, dx: within(part.dx + dx), bite: within(part.bite + dy, -100, 200) };
-        if (part.kind === "word" || part.kind === "backing" || part.kind === "loop") return part;
+        if (part.kind === "word" || part.kind === "backing") return part;
+        // A tenth of a millimetre by the arrow keys is a degree round the piece.
+        if (part.kind === "loop") return { ...part, angle: turned(part.angle - 10 * dx) };
         if (part.kind === "shape") return { ...part, dx: within(part.dx + dx), dy: within(part.dy + dy) };
         const shift = (end: Anchor) => ({ ...end, x: within(end.x + dx), y: within(end.y + dy) });
         if (part.kind === "fill" || part.kind === "ornament") return { ...part, at: shift(part.at) };

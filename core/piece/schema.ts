@@ -152,6 +152,8 @@ const word = z
       .default({}),
     /** A symbol in place of the spaces between words. */
     separator: z.enum(SYMBOL_NAMES).optional(),
+    /** It comes up (or down) to the words before it until the widest joint with them has this width, mm. */
+    bitesBefore: length(0.1, 50).optional(),
     /** How it meets the material before it; engraved, it takes nothing away and adds nothing. */
     meets: z.enum(["add", "carve", "halo", "engrave"]).default("add"),
     gap: length(0.1, 100).default(1.2),

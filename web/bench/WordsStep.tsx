@@ -27,8 +27,8 @@ export function WordsStep({ piece }: { piece: Piece }) {
   };
   return (
     <div className="flex flex-col gap-6">
-      {words.map((word) => (
-        <WordForm key={word.id} word={word} only={words.length === 1} />
+      {words.map((word, i) => (
+        <WordForm key={word.id} word={word} only={words.length === 1} first={i === 0} />
       ))}
       <div className="-ml-3 flex flex-wrap gap-1">
         <Button look="quiet" disabled={!roomForParts(piece)} onClick={addLine}>
@@ -91,7 +91,7 @@ function Limit({ piece: { limit } }: { piece: Piece }) {
 /** A next line comes close enough that its capitals nearly touch the baseline above. */
 const lineHeight = (word: Word) => (word.size.by === "cap-height" ? word.size.mm * 1.35 : 30);
 
-function WordForm({ word, only }: { word: Word; only: boolean }) {
+function WordForm({ word, only, first }: { word: Word; only: boolean; first: boolean }) {
   const id = useId();
   const input = useRef<HTMLInputElement>(null);
   const [tooLong, setTooLong] = useState(0);
@@ -160,7 +160,7 @@ function WordForm({ word, only }: { word: Word; only: boolean }) {
       <WordSize word={word} />
       <SpacingFields word={word} />
       <WordLine word={word} />
-      {!only && <LinePlace word={word} />}
+      {!only && <LinePlace word={word} first={first} />}
       <DotsFields word={word} />
       <MeetsFields word={word} />
     </div>
@@ -294,7 +294,7 @@ function DotsFields({ word }: { word: Word }) {
 }
 
 /** Where a line stands among the others. */
-function LinePlace({ word }: { word: Word }) {
+function LinePlace({ word, first }: { word: Word; first: boolean }) {
   const place = (at: Partial<Word["at"]>) => changePart<Word>(word.id, (old) => ({ ...old, at: { ...old.at, ...at } }));
   return (
     <>
@@ -308,6 +308,31 @@ function LinePlace({ word }: { word: Word }) {
         />
         <LengthField label="Line up" value={word.at.y} least={-LIMITS.reach} most={LIMITS.reach} onChange={(y) => place({ y })} />
       </div>
+      {!first && (
+        <div className="grid grid-cols-2 gap-4">
+          <Choice
+            label="To the lines above"
+            value={word.bitesBefore === undefined ? "free" : "bites"}
+            options={[
+              { value: "free", text: "free" },
+              { value: "bites", text: "bites" },
+            ]}
+            onChange={(value) =>
+              changePart<Word>(word.id, ({ bitesBefore: _, ...old }) => (value === "bites" ? { ...old, bitesBefore: 2.5 } : old))
+            }
+          />
+          {word.bitesBefore !== undefined && (
+            <LengthField
+              label="Widest joint"
+              value={word.bitesBefore}
+              least={0.1}
+              most={50}
+              step={0.1}
+              onChange={(bitesBefore) => changePart<Word>(word.id, (old) => ({ ...old, bitesBefore }))}
+            />
+          )}
+        </div>
+      )}
       <Choice
         label="Lined up by its"
         value={word.align}

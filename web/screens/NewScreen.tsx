@@ -31,7 +31,10 @@ export function NewScreen() {
   return (
     <div className="h-full overflow-y-auto">
       <header className="mx-auto max-w-[1200px] px-8 pt-8 pb-5">
-        <Link to="/" className="inline-flex items-center gap-1.5 text-[14px] text-quiet hover:text-ink">
+        <Link
+          to="/"
+          className="inline-flex items-center gap-1.5 text-[14px] text-quiet underline underline-offset-4 hover:text-ink"
+        >
           <ArrowLeft size={15} aria-hidden="true" /> The rack
         </Link>
         <div className="mt-3 flex items-end justify-between gap-8">

@@ -255,7 +255,7 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
           />
         ))}
       </g>
-      {examination.hangers.length === 1 && examination.centre && (
+      {piece.purpose !== "key ring" && examination.hangers.length === 1 && examination.centre && (
         <PlumbLine from={toScreen(view, size, examination.hangers[0]!.at)} to={toScreen(view, size, examination.centre)} />
       )}
       {examination.centre && <CentreOfMass at={toScreen(view, size, examination.centre)} />}

@@ -1,0 +1,122 @@
+/**
+ * Holders and the constructions of the trade, by hand and by keyboard.
+ */
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+
+const verdict = (page: Page) => page.getByTestId("verdict");
+const step = (page: Page, name: RegExp) => page.getByRole("button", { name }).first();
+
+async function newPiece(page: Page, word: string): Promise<void> {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByRole("button", { name: "Start empty" }).click();
+  await page.getByLabel("Word or line").fill(word);
+  await expect(verdict(page)).toContainText("wants");
+}
+
+async function add(page: Page, kind: RegExp): Promise<void> {
+  await page.getByRole("button", { name: "Add a holder or shape" }).click();
+  await page.getByRole("menuitem", { name: kind }).click();
+}
+
+test("a beginning is chosen, a word typed, and the piece holds", async ({ page }) => {
+  await page.goto("/new");
+  await page.getByLabel("Your word").fill("Kate");
+  const card = page.getByRole("button", { name: /Ring sign with a word.*holds/ });
+  await expect(card).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const grave = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
+  expect(grave.map(({ id, nodes }) => `${id} ${nodes.map(({ html }) => html.slice(0, 160)).join(" | ")}`)).toEqual([]);
+  await card.click();
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await expect(page.getByLabel("Name of the piece")).toHaveValue("Kate");
+  await page.getByLabel("Word or line").fill("KATINKA");
+  await expect(verdict(page)).toContainText("Everything holds.");
+});
+
+test("a backing with a loop: letters are engraved, the loop goes round by hand and hangs straight by a press", async ({
+  page,
+}) => {
+  await newPiece(page, "Wiii");
+  await step(page, /Holders/).click();
+  await add(page, /^Backing/);
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await expect(page.getByText("The letters are engraved or cut out")).toBeVisible();
+  await add(page, /^Loop/);
+  await expect(page.getByText(/It hangs \d/)).toBeVisible();
+  await page.getByRole("button", { name: "Hang it straight" }).click();
+  await expect(page.getByText("It hangs straight.")).toBeVisible();
+  const where = page.getByLabel("Where");
+  const before = Number(await where.inputValue());
+  const box = (await page.locator('[data-solid="loop"]').boundingBox())!;
+  await page.mouse.move(box.x + 4, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 150, box.y + 20, { steps: 6 });
+  await page.mouse.up();
+  await expect.poll(async () => Number(await where.inputValue())).toBeLessThan(before - 5);
+});
+
+test("a word is cut through a plate; its islands fall, ties hold them, and go with the letters", async ({ page }) => {
+  await newPiece(page, "OOOO");
+  await page.getByLabel("The word is").selectOption("carve");
+  await step(page, /Holders/).click();
+  await add(page, /^Base shape/);
+  await expect(verdict(page)).toContainText("fall off");
+  await page.getByRole("button", { name: "Tie the pieces together" }).click();
+  await expect(page.getByText("It is one piece now.")).toBeVisible();
+  await expect(verdict(page)).not.toContainText("fall");
+  await expect(page.getByText(/^\d ties$/)).toBeVisible();
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(verdict(page)).toContainText("fall off");
+});
+
+test("an ornament is added by keyboard, moved by arrow keys, and knocked out of a letter", async ({ page }) => {
+  await newPiece(page, "●");
+  await step(page, /Holders/).click();
+  await page.getByRole("button", { name: "Add a holder or shape" }).focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("menuitem", { name: /^Bar/ })).toBeFocused();
+  await page.keyboard.press("O");
+  await page.keyboard.press("Enter");
+  await expect(verdict(page)).toContainText("falls off");
+  await page.locator('[data-solid="ornament"]').last().click();
+  await page.keyboard.press("Shift+ArrowLeft");
+  const right = page.getByLabel("Right", { exact: true });
+  const before = Number(await right.inputValue());
+  await page.locator('[data-solid="ornament"]').last().click();
+  await page.keyboard.press("Shift+ArrowLeft");
+  await expect.poll(async () => Number(await right.inputValue())).toBe(before - 1);
+  await right.fill("0");
+  await right.press("Enter");
+  await page.getByLabel("Height", { exact: true }).fill("4");
+  await page.getByLabel("Height", { exact: true }).press("Enter");
+  await page.getByRole("radio", { name: "is knocked out" }).click();
+  await expect(verdict(page)).toContainText("Everything holds.");
+});
+
+test("a frame ends in the word and follows it; a limit that is exceeded is told", async ({ page }) => {
+  await newPiece(page, "Isolde");
+  await page.getByRole("radio", { name: "must fit a box" }).click();
+  await expect(page.getByRole("region", { name: "Findings" })).toContainText("larger than the 50.8 mm × 50.8 mm it may be");
+  await page.getByRole("radio", { name: "may have any size" }).click();
+  await step(page, /Holders/).click();
+  await add(page, /^Frame/);
+  await page.getByRole("radio", { name: "ends in the word" }).click();
+  const frame = () => page.locator('[data-solid="shape"]').first().getAttribute("d");
+  const before = await frame();
+  await step(page, /Words/).click();
+  await page.getByLabel("Word or line").fill("Isoldes");
+  await expect.poll(frame).not.toBe(before);
+});
+
+test("the best place for a stick is found, and a piece that would lean says so", async ({ page }) => {
+  await newPiece(page, "Kate");
+  await step(page, /Holders/).click();
+  await add(page, /^Stick/);
+  await page.getByLabel("Right of middle").fill("40");
+  await page.getByLabel("Right of middle").press("Enter");
+  await expect(page.getByRole("region", { name: "Findings" })).toContainText("It will lean");
+  await page.getByRole("button", { name: "Best place" }).click();
+  await expect(page.getByRole("region", { name: "Findings" })).not.toContainText("It will lean");
+});

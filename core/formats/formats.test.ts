@@ -217,3 +217,18 @@ describe("broken and hostile files", () => {
     expect(shapes.map(({ id }) => id)).toEqual(["r"]);
   });
 });
+
+describe("engraving in the cut file", () => {
+  it("stands in a group of its own, filled, before the cuts; it is left out where there is none", () => {
+    const plate = [Float64Array.from([0, 0, 40, 0, 40, 20, 0, 20])];
+    const mark = [Float64Array.from([10, 5, 20, 5, 20, 15, 10, 15])];
+    const box = { minX: 0, minY: 0, maxX: 40, maxY: 20 };
+    const file = writeSvg(plate, box, { name: "plate", engrave: mark });
+    expect(file.indexOf('<g id="engrave"')).toBeGreaterThan(0);
+    expect(file.indexOf('<g id="engrave"')).toBeLessThan(file.indexOf('<g id="cut"'));
+    expect(file).toMatch(/<g id="engrave" fill="#000000"[^>]*stroke="none">/);
+    const { shapes } = readSvg(file);
+    expect(shapes.map(({ id }) => id)).toEqual(["plate-engraved", "plate-1"]);
+    expect(writeSvg(plate, box)).not.toContain("engrave");
+  });
+});

@@ -9,6 +9,6 @@ export function stubBrowser(): { storage: Map<string, string> } {
     setItem: (key: string, value: string) => storage.set(key, value),
     removeItem: (key: string) => storage.delete(key),
   };
-  target.window = { addEventListener: () => {} };
+  target.window = { addEventListener: () => {}, dispatchEvent: () => true };
   return { storage };
 }

@@ -1,0 +1,127 @@
+import { describe, expect, it } from "vitest";
+import {
+  addPart,
+  applyMove,
+  changeLetter,
+  isStill,
+  type Piece,
+  PieceError,
+  parsePiece,
+  STARTERS,
+  STOCKS,
+  starterById,
+  type Word,
+} from "./index";
+
+const piece = (more: object = {}, ...parts: object[]): Piece =>
+  parsePiece({
+    name: "p",
+    stock: STOCKS[0],
+    parts: [{ kind: "word", id: "w", text: "Kate", font: "anton", size: { by: "cap-height", mm: 20 }, ...more }, ...parts],
+  });
+const word = ({ parts }: Piece) => parts.find((part): part is Word => part.kind === "word")!;
+
+describe("moves of the hand", () => {
+  it("several letters go together; each keeps what was done to it before", () => {
+    const start = changeLetter(piece(), "w", "k1", (old) => ({ ...old, dx: 1, turn: 10 }));
+    const letters = ["k1", "k3"].map((key) => ({ wordId: "w", key }));
+    const { changes } = word(applyMove(start, { what: "letters", letters, dx: 2, dy: -1 }));
+    expect(changes.k1).toMatchObject({ dx: 3, dy: -1, turn: 10 });
+    expect(changes.k3).toMatchObject({ dx: 2, dy: -1 });
+    expect(changes.k2).toBeUndefined();
+  });
+
+  it("a letter is turned further, and never by more than half a turn", () => {
+    const turn = (now: Piece, by: number) => applyMove(now, { what: "turn", wordId: "w", key: "k2", turn: by });
+    expect(word(turn(piece(), 30)).changes.k2!.turn).toBe(30);
+    expect(word(turn(turn(piece(), 170), 30)).changes.k2!.turn).toBe(-160);
+    // Turned back, nothing is left of the change.
+    expect(word(turn(turn(piece(), 30), -30)).changes.k2).toBeUndefined();
+  });
+
+  it("a point of a curve moves alone; on a straight line there is none", () => {
+    const points = [
+      { x: 0, y: 0 },
+      { x: 50, y: 5 },
+    ];
+    const move = { what: "node", wordId: "w", index: 1, dx: 3, dy: 4 } as const;
+    expect(word(applyMove(piece({ path: { kind: "curve", points } }), move)).path).toMatchObject({
+      points: [
+        { x: 0, y: 0 },
+        { x: 53, y: 9 },
+      ],
+    });
+    expect(word(applyMove(piece(), move)).path).toBeUndefined();
+  });
+
+  it("shapes, ornaments and loops move in their own ways, backings stay with their words", () => {
+    const all = piece(
+      {},
+      { kind: "shape", id: "shape" },
+      { kind: "ornament", id: "heart", name: "heart", at: { x: 1, y: 1 } },
+      { kind: "loop", id: "loop", angle: 90 },
+      { kind: "backing", id: "backing" },
+    );
+    const after = (id: string) => applyMove(all, { what: "holder", id, dx: 2, dy: 3 }).parts.find((part) => part.id === id);
+    expect(after("shape")).toMatchObject({ dx: 2, dy: 3 });
+    expect(after("heart")).toMatchObject({ at: { x: 3, y: 4 } });
+    expect(after("loop")).toMatchObject({ angle: 70 });
+    expect(after("backing")).toEqual(all.parts.find(({ id }) => id === "backing"));
+    expect(applyMove(all, { what: "loop", id: "loop", turn: -40 }).parts.find(({ id }) => id === "loop")).toMatchObject({
+      angle: 50,
+    });
+  });
+
+  it("a move of nothing is known as such", () => {
+    expect(isStill({ what: "turn", wordId: "w", key: "k1", turn: 0 })).toBe(true);
+    expect(isStill({ what: "loop", id: "loop", turn: 2 })).toBe(false);
+    expect(isStill({ what: "word", wordId: "w", dx: 0, dy: 0.1 })).toBe(false);
+  });
+});
+
+describe("parts that are added", () => {
+  it("come where they belong in the build order, with ids of their own", () => {
+    const kinds = ["tie", "loop", "stick", "bar", "backing", "ornament", "shape", "bar"] as const;
+    const made = kinds.reduce<Piece>((now, kind) => {
+      const ends = [
+        { x: 0, y: 0 },
+        { x: 5, y: 0 },
+      ];
+      const more = kind === "tie" ? { width: 2, ends } : kind === "ornament" ? { name: "star", at: { x: 0, y: 0 } } : {};
+      return addPart(now, { kind, ...more });
+    }, piece());
+    expect(made.parts.map(({ kind }) => kind)).toEqual([
+      "backing",
+      "shape",
+      "word",
+      "bar",
+      "bar",
+      "ornament",
+      "stick",
+      "loop",
+      "tie",
+    ]);
+    expect(new Set(made.parts.map(({ id }) => id)).size).toBe(made.parts.length);
+  });
+
+  it("that cannot be are refused", () => {
+    expect(() => addPart(piece(), { kind: "ornament", name: "dragon", at: { x: 0, y: 0 } })).toThrow(PieceError);
+    expect(() => addPart(piece(), { kind: "loop", outer: -3 })).toThrow(PieceError);
+  });
+});
+
+describe("starters", () => {
+  it("have names of their own, carry the words, and are pieces that can be kept", () => {
+    expect(new Set(STARTERS.map(({ id }) => id)).size).toBe(STARTERS.length);
+    for (const { id, lines, make } of STARTERS) {
+      const made = make(["Zoë", "Kit"]);
+      const texts = made.parts.flatMap((part) => (part.kind === "word" ? [part.text.toLowerCase()] : []));
+      expect(texts, id).toHaveLength(lines);
+      expect(texts[0]).toContain("zoë");
+      expect(made.name).toBe(lines === 2 ? "Zoë · Kit" : "Zoë");
+      expect(parsePiece(JSON.parse(JSON.stringify(made)))).toEqual(made);
+      expect(make([]).name.length).toBeGreaterThan(3);
+    }
+    expect(() => starterById("dragon")).toThrow();
+  });
+});

@@ -120,3 +120,22 @@ test("the best place for a stick is found, and a piece that would lean says so",
   await page.getByRole("button", { name: "Best place" }).click();
   await expect(page.getByRole("region", { name: "Findings" })).not.toContainText("It will lean");
 });
+
+test("a piece is kept as a beginning and filled in with another word", async ({ page }) => {
+  await newPiece(page, "Ffion");
+  const name = `Quay sign ${Date.now()}`;
+  await page.getByLabel("Name of the piece").fill(name);
+  await page.getByLabel("Name of the piece").press("Enter");
+  await expect(page.getByTestId("save-state")).toHaveText("saved");
+  await page.getByRole("link", { name: "Back to the rack" }).click();
+  await page.getByRole("button", { name: `What to do with ${name}` }).click();
+  await page.getByRole("menuitem", { name: "Keep as a beginning" }).click();
+  await expect(page.getByText("It stands among your own beginnings")).toBeVisible();
+  await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page.getByLabel("Your word").fill("Kate");
+  await page
+    .getByRole("region", { name: "Your own beginnings" })
+    .getByRole("button", { name: new RegExp(name) })
+    .click();
+  await expect(page.getByLabel("Word or line")).toHaveValue("Kate");
+});

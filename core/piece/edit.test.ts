@@ -3,6 +3,7 @@ import {
   addPart,
   applyMove,
   changeLetter,
+  fillIn,
   isStill,
   type Piece,
   PieceError,
@@ -123,5 +124,15 @@ describe("starters", () => {
       expect(make([]).name.length).toBeGreaterThan(3);
     }
     expect(() => starterById("dragon")).toThrow();
+  });
+
+  it("a piece of one's own is filled in word by word; changes stay with letters that stay", () => {
+    const own = { ...piece({ changes: { k1: { dx: 2 } } }), starter: true };
+    const filled = fillIn(own, ["Kit"]);
+    expect(word(filled).text).toBe("Kit");
+    expect(word(filled).changes.k1).toMatchObject({ dx: 2 });
+    expect([filled.name, filled.starter]).toEqual(["Kit", undefined]);
+    // Nothing typed leaves the word as it is.
+    expect(word(fillIn(own, [" "])).text).toBe("Kate");
   });
 });

@@ -341,6 +341,8 @@ export const pieceSchema = z
     cut: z.enum(["on-line", "outside"]).default("on-line"),
     /** In build order: later parts join, or change, what is there. */
     parts: z.array(partSchema).max(LIMITS.parts),
+    /** Kept as a beginning for others: its words are what is filled in. */
+    starter: z.boolean().optional(),
     /** Largest size that the finished piece may have, mm. */
     limit: z.strictObject({ width: length(1, 2000), height: length(1, 2000) }).optional(),
     accepted: z.array(accepted).max(LIMITS.letters).default([]),

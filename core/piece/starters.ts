@@ -3,6 +3,7 @@
  */
 import { type Piece, parsePiece } from "./schema";
 import { stockByName } from "./stock";
+import { retype } from "./text";
 
 export interface Starter {
   id: string;
@@ -179,6 +180,18 @@ export const STARTERS: readonly Starter[] = [
     ],
   ),
 ];
+
+/** A piece of the maker's own as a beginning: its words in order are filled in, whatever was done to letters that stay is kept. */
+export function fillIn({ starter: _, ...piece }: Piece, texts: readonly string[]): Piece {
+  let next = 0;
+  const parts = piece.parts.map((part) => {
+    if (part.kind !== "word") return part;
+    const text = texts[next++]?.trim();
+    return text ? retype(part, text) : part;
+  });
+  const name = texts.slice(0, next).filter(Boolean).join(" · ").slice(0, 80);
+  return { ...piece, name: name || piece.name, parts };
+}
 
 /** @throws when there is no starter of that id */
 export function starterById(id: string): Starter {

@@ -1,14 +1,13 @@
-import type { Examination } from "@mend-joint/core";
-import { type Piece, parsePiece, STARTERS, STOCKS, type Starter } from "@mend-joint/core/piece";
+import { type Piece, parsePiece, STARTERS, STOCKS } from "@mend-joint/core/piece";
 import { ArrowLeft } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
 import { Thumbnail } from "../stage/Thumbnail";
-import { createPiece } from "../state/api";
+import { createPiece, listPieces } from "../state/api";
 import { Button } from "../ui/Button";
 import { VerdictMark } from "../ui/VerdictMark";
-import { beginWith } from "../workers/examiner";
+import { beginWith, beginWithOwn } from "../workers/examiner";
 
 /** Shown while nothing is typed. */
 const EXAMPLE = ["Isolde", "Kit"] as const;
@@ -20,7 +19,9 @@ export function NewScreen() {
   const [texts, setTexts] = useState<[string, string]>(["", ""]);
   const navigate = useNavigate();
   const words = texts.map((text, i) => text.trim() || EXAMPLE[i]!);
-  const made = useBeginnings(words);
+  const beginnings = useAllBeginnings();
+  const made = useBeginnings(beginnings, words);
+  const own = beginnings.filter(({ own }) => own);
   const put = async (make: () => Promise<Piece>) => {
     try {
       navigate(`/bench/${(await createPiece(await make())).id}`);
@@ -28,6 +29,19 @@ export function NewScreen() {
       toast.error((error as Error).message);
     }
   };
+  const cards = (list: readonly Beginning[]) => (
+    <ul className="grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-4">
+      {list.map((beginning) => (
+        <li key={beginning.id}>
+          <Card
+            beginning={beginning}
+            made={made.get(keyOf(beginning, words))}
+            onChoose={() => void put(async () => (await beginning.make(words)).piece)}
+          />
+        </li>
+      ))}
+    </ul>
+  );
   return (
     <div className="h-full overflow-y-auto">
       <header className="mx-auto max-w-[1200px] px-8 pt-8 pb-5">
@@ -57,22 +71,60 @@ export function NewScreen() {
           />
         </div>
       </header>
-      <main className="mx-auto max-w-[1200px] px-8 pb-16">
-        <ul className="grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-4">
-          {STARTERS.map((starter) => (
-            <li key={starter.id}>
-              <Beginning
-                starter={starter}
-                examination={made.get(keyOf(starter.id, words))?.examination}
-                piece={made.get(keyOf(starter.id, words))?.piece}
-                onChoose={() => void put(async () => (await beginWith(starter.id, words)).piece)}
-              />
-            </li>
-          ))}
-        </ul>
+      <main className="mx-auto flex max-w-[1200px] flex-col gap-6 px-8 pb-16">
+        {own.length > 0 && (
+          <section aria-label="Your own beginnings" className="flex flex-col gap-3">
+            <h2 className="font-display text-[19px] font-semibold">Your own beginnings</h2>
+            {cards(own)}
+          </section>
+        )}
+        {cards(beginnings.filter(({ own }) => !own))}
       </main>
     </div>
   );
+}
+
+type Made = Awaited<ReturnType<typeof beginWith>>;
+
+/** Something to begin with: shipped, or a piece of the maker's own. */
+interface Beginning {
+  id: string;
+  name: string;
+  note: string;
+  own: boolean;
+  make(texts: readonly string[]): Promise<Made>;
+}
+
+const SHIPPED: readonly Beginning[] = STARTERS.map(({ id, name, note }) => ({
+  id,
+  name,
+  note,
+  own: false,
+  make: (texts) => beginWith(id, texts),
+}));
+
+/** Own beginnings first. Without the server there are still the shipped ones. */
+function useAllBeginnings(): readonly Beginning[] {
+  const [all, setAll] = useState(SHIPPED);
+  useEffect(() => {
+    listPieces().then(
+      (stored) => {
+        const own = stored.filter(({ piece }) => piece.starter);
+        const beginnings = own.map(
+          ({ id, version, piece }): Beginning => ({
+            id: `${id} ${version}`,
+            name: piece.name,
+            note: `in ${piece.stock.name}`,
+            own: true,
+            make: (texts) => beginWithOwn(piece, texts),
+          }),
+        );
+        setAll([...beginnings, ...SHIPPED]);
+      },
+      () => {},
+    );
+  }, []);
+  return all;
 }
 
 function TextField(props: { label: string; value: string; example: string; onChange(text: string): void; focus?: boolean }) {
@@ -93,17 +145,7 @@ function TextField(props: { label: string; value: string; example: string; onCha
   );
 }
 
-function Beginning({
-  starter,
-  examination,
-  piece,
-  onChoose,
-}: {
-  starter: Starter;
-  examination: Examination | undefined;
-  piece: Piece | undefined;
-  onChoose(): void;
-}) {
+function Card({ beginning: { name, note }, made, onChoose }: { beginning: Beginning; made: Made | undefined; onChoose(): void }) {
   return (
     <button
       type="button"
@@ -111,43 +153,41 @@ function Beginning({
       className="flex h-full w-full flex-col rounded-2xl border border-rule bg-film text-left transition-colors hover:border-ink"
     >
       <span className="block h-[170px] w-full p-5">
-        {examination && piece ? (
-          <Thumbnail examination={examination} material={piece.stock.material} />
+        {made ? (
+          <Thumbnail examination={made.examination} material={made.piece.stock.material} />
         ) : (
           <span className="grid h-full place-items-center text-[13px] text-quiet">…</span>
         )}
       </span>
       <span className="flex w-full items-end justify-between gap-2 border-t border-rule px-4 py-3">
         <span className="min-w-0">
-          <span className="block truncate font-display text-[16px] font-semibold">{starter.name}</span>
-          <span className="block text-[12px] leading-snug text-quiet">{starter.note}</span>
+          <span className="block truncate font-display text-[16px] font-semibold">{name}</span>
+          <span className="block text-[12px] leading-snug text-quiet">{note}</span>
         </span>
-        {examination && <VerdictMark verdict={examination.verdict} label />}
+        {made && <VerdictMark verdict={made.examination.verdict} label />}
       </span>
     </button>
   );
 }
 
-type Made = Awaited<ReturnType<typeof beginWith>>;
-
-const keyOf = (starter: string, words: readonly string[]) => JSON.stringify([starter, ...words]);
+const keyOf = ({ id }: Beginning, words: readonly string[]) => JSON.stringify([id, ...words]);
 
 const known = new Map<string, Made>();
 const KEPT = 240;
 
 /** All beginnings with these words, one after the other. */
-function useBeginnings(words: readonly string[]): ReadonlyMap<string, Made> {
+function useBeginnings(beginnings: readonly Beginning[], words: readonly string[]): ReadonlyMap<string, Made> {
   const [, setRound] = useState(0);
   const all = words.join("\n");
   useEffect(() => {
     let gone = false;
     const make = async () => {
       const texts = all.split("\n");
-      for (const { id } of STARTERS) {
-        const key = keyOf(id, texts);
+      for (const beginning of beginnings) {
+        const key = keyOf(beginning, texts);
         if (gone) return;
         if (known.has(key)) continue;
-        const made = await beginWith(id, texts).catch(() => null);
+        const made = await beginning.make(texts).catch(() => null);
         if (known.size > KEPT) known.clear();
         if (made) known.set(key, made);
         if (!gone) setRound((round) => round + 1);
@@ -158,7 +198,7 @@ function useBeginnings(words: readonly string[]): ReadonlyMap<string, Made> {
       gone = true;
       clearTimeout(timer);
     };
-  }, [all]);
+  }, [all, beginnings]);
   return known;
 }
 

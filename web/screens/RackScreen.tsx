@@ -44,6 +44,12 @@ export function RackScreen() {
 
   const duplicate = (stored: StoredPiece) =>
     attempt(async () => void (await createPiece({ ...stored.piece, name: copyName(stored.piece.name) })));
+  const asBeginning = (stored: StoredPiece) =>
+    attempt(async () => {
+      const starter = stored.piece.starter ? undefined : true;
+      await savePiece({ ...stored.piece, starter }, stored.version);
+      toast(starter ? "It stands among your own beginnings when you make a new piece." : "It is no longer a beginning.");
+    });
   const remove = (stored: StoredPiece) =>
     attempt(async () => {
       await deletePiece(stored.id);
@@ -80,7 +86,14 @@ export function RackScreen() {
         )}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(320px,1fr))] gap-5">
           {pieces?.map((stored) => (
-            <Card key={stored.id} stored={stored} onRename={setRenaming} onDuplicate={duplicate} onRemove={remove} />
+            <Card
+              key={stored.id}
+              stored={stored}
+              onRename={setRenaming}
+              onDuplicate={duplicate}
+              onBeginning={asBeginning}
+              onRemove={remove}
+            />
           ))}
         </ul>
       </main>
@@ -103,10 +116,11 @@ interface CardProps {
   stored: StoredPiece;
   onRename(stored: StoredPiece): void;
   onDuplicate(stored: StoredPiece): void;
+  onBeginning(stored: StoredPiece): void;
   onRemove(stored: StoredPiece): void;
 }
 
-function Card({ stored, onRename, onDuplicate, onRemove }: CardProps) {
+function Card({ stored, onRename, onDuplicate, onBeginning, onRemove }: CardProps) {
   const units = useBench((state) => state.units);
   const examination = useExaminationOf(stored);
   const { piece } = stored;
@@ -147,6 +161,7 @@ function Card({ stored, onRename, onDuplicate, onRemove }: CardProps) {
           <DropdownMenu.Content align="end" className="z-10 min-w-40 rounded-xl border border-rule bg-film p-1 shadow-lg">
             <Item onSelect={() => onRename(stored)}>Rename</Item>
             <Item onSelect={() => onDuplicate(stored)}>Duplicate</Item>
+            <Item onSelect={() => onBeginning(stored)}>{piece.starter ? "No longer a beginning" : "Keep as a beginning"}</Item>
             <Item onSelect={() => onRemove(stored)}>Delete</Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>

@@ -95,6 +95,12 @@ export function beginWith(starter: string, texts: readonly string[]): Promise<{ 
   return shelver.remote.begin(starter, texts);
 }
 
+/** A piece of the maker's own as a beginning. */
+export function beginWithOwn(own: Piece, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
+  shelver ??= start();
+  return shelver.remote.beginOwn(own, texts);
+}
+
 /** Where a stick holds best, mm right of the middle; `null` where there is no place for it. */
 export function bestStickPlace(piece: Piece, stickId: string): Promise<number | null> {
   mender ??= start();

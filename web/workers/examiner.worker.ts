@@ -30,6 +30,8 @@ const api = {
   tieUp: async (piece: Piece, width: number, count: 1 | 2): Promise<TiedUp> => (await examining).tiePiece(piece, width, count),
   begin: async (starter: string, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> =>
     (await examining).begin(starter, texts),
+  beginOwn: async (own: Piece, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> =>
+    (await examining).beginOwn(own, texts),
   stickPlace: async (piece: Piece, stickId: string): Promise<number | null> => (await examining).placeStick(piece, stickId),
   upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),

@@ -16,7 +16,7 @@ import {
   uprightAngle,
 } from "@mend-joint/core/mend";
 import { ornament } from "@mend-joint/core/ornaments";
-import { type Piece, SYMBOL_NAMES, type SymbolName, starterById, type Units, type Word } from "@mend-joint/core/piece";
+import { fillIn, type Piece, SYMBOL_NAMES, type SymbolName, starterById, type Units, type Word } from "@mend-joint/core/piece";
 import { type LetteringFacts, measureLettering } from "@mend-joint/core/shelf";
 
 const fonts = new Map<string, Font>();
@@ -105,6 +105,13 @@ export async function tiePiece(piece: Piece, width: number, count: 1 | 2): Promi
 export async function begin(starter: string, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
   await ensureFonts(starterById(starter).make(texts));
   const piece = beginPiece(starter, texts, library);
+  return { piece, examination: examine(piece, library, { notes: false }) };
+}
+
+/** A piece of the maker's own as a beginning. */
+export async function beginOwn(own: Piece, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
+  const piece = fillIn(own, texts);
+  await ensureFonts(piece);
   return { piece, examination: examine(piece, library, { notes: false }) };
 }
 

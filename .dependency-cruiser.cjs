@@ -28,7 +28,7 @@ const MAY_USE = {
   joints: ["geometry", "measure"],
   judge: ["geometry", "piece"],
   examine: ["geometry", "piece", "lettering", "holders", "weld", "measure", "joints", "judge"],
-  report: ["geometry", "judge", "examine"],
+  report: ["geometry", "piece", "judge", "examine"],
   mend: ["geometry", "piece", "holders", "judge", "examine"],
   shelf: ["geometry", "measure", "piece", "lettering", "examine", "report"],
   formats: ["geometry", "piece"],

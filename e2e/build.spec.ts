@@ -139,3 +139,20 @@ test("a piece is kept as a beginning and filled in with another word", async ({ 
     .click();
   await expect(page.getByLabel("Word or line")).toHaveValue("Kate");
 });
+
+test("earrings are a mirrored pair, which follows the word and goes into the cut file twice", async ({ page }) => {
+  await page.goto("/new");
+  await page.getByLabel("Your word").fill("Kit");
+  await page.getByRole("button", { name: /Stacked earrings.*(holds|weak)/ }).click();
+  await expect(page.getByTestId("twin")).toHaveCount(1);
+  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: /Cut file/ }).click()]);
+  const chunks: Buffer[] = [];
+  for await (const chunk of await download.createReadStream()) chunks.push(chunk as Buffer);
+  expect(
+    Buffer.concat(chunks)
+      .toString()
+      .match(/<path /g),
+  ).toHaveLength(2);
+  await page.getByRole("radio", { name: "once" }).click();
+  await expect(page.getByTestId("twin")).toHaveCount(0);
+});

@@ -25,6 +25,7 @@ import {
   type ShapeSurroundings,
   type Surroundings,
   shapeOutline,
+  stakeOutline,
   stickOutline,
   tieOutline,
 } from "../holders";
@@ -116,7 +117,7 @@ function addPart(built: Built, part: SimplePart, layouts: readonly WordLayout[])
   built.solids.push(solidOf(part, region));
 }
 
-const HOLDERS: ReadonlySet<Part["kind"]> = new Set(["bar", "stick", "backing", "shape"]);
+const HOLDERS: ReadonlySet<Part["kind"]> = new Set(["bar", "stick", "stake", "backing", "shape"]);
 
 function solidOf(part: Exclude<Part, Word>, region: Region): Solid {
   return { id: part.id, partId: part.id, label: labelOf(part), holder: HOLDERS.has(part.kind), region };
@@ -146,6 +147,10 @@ function outlineOf(part: SimplePart, built: Built, layouts: readonly WordLayout[
       return stickOutline(part, surroundings(built, layouts));
     case "tie":
       return tieOutline(part, place);
+    case "stake": {
+      const { lettering, baseline } = surroundings(built, layouts);
+      return stakeOutline(part, lettering, baseline);
+    }
     case "fill": {
       const at = place(part.at);
       return at ? fillOutline(part, at, regionsOf(built)) : [];

@@ -253,3 +253,21 @@ it("offsets of letters agree with those of another library (JSTS buffers)", () =
     expect(Math.abs(regionArea(offset(material, d)) / theirs - 1)).toBeLessThan(0.001);
   }
 });
+
+describe("flat stakes", () => {
+  it("letters stand on the body, with the notch clear around them, 7 in long with a word that fits", () => {
+    const stake = { kind: "stake", gap: 3, bite: 1.8, below: 9, margin: 12, point: 50 };
+    const { verdict, pieces, box, material, words } = examine(
+      pieceOf("KALE", [stake], { size: { by: "width", mm: 95 } }),
+      library,
+    );
+    expect([verdict, pieces]).toEqual(["holds", 1]);
+    // 95 mm of lettering, a gap and a margin on either side, and the point.
+    expect(box!.maxX - box!.minX).toBeCloseTo(95 + 2 * (3 + 12) + 50, 1);
+    const row = words[0]!.box!;
+    const beside = material.some((ring) =>
+      ring.some((x, i) => i % 2 === 0 && Math.abs(x - (row.minX - 3)) < 0.01 && ring[i + 1]! > row.maxY - 0.1),
+    );
+    expect(beside).toBe(true);
+  });
+});

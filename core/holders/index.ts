@@ -10,6 +10,7 @@ export { fillOutline } from "./fills";
 export { type PlacedLoop, placeLoop } from "./loop";
 export { ornamentOutline } from "./ornaments";
 export { type ShapeSurroundings, shapeOutline } from "./shapes";
+export { stakeOutline } from "./stake";
 export { type EndPlace, tieOutline } from "./ties";
 
 /** What a holder has to go by. */

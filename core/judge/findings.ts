@@ -86,6 +86,7 @@ export interface PartLabel {
     | "fill"
     | "line"
     | "loop"
+    | "stake"
     | "backing"
     | "island"
     | "shape";

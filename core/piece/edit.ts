@@ -59,7 +59,7 @@ export function applyMove(piece: Piece, move: Move): Piece {
       return change(move.id, (part) => {
         if (part.kind === "bar") return { ...part, dx: within(part.dx + dx), overlap: within(part.overlap + dy, -100, 100) };
         if (part.kind === "stick") return { ...part, dx: within(part.dx + dx), bite: within(part.bite + dy, -100, 200) };
-        if (part.kind === "word" || part.kind === "backing") return part;
+        if (part.kind === "word" || part.kind === "backing" || part.kind === "stake") return part;
         // A tenth of a millimetre by the arrow keys is a degree round the piece.
         if (part.kind === "loop") return { ...part, angle: turned(part.angle - 10 * dx) };
         if (part.kind === "shape") return { ...part, dx: within(part.dx + dx), dy: within(part.dy + dy) };
@@ -112,7 +112,7 @@ export function changeLetter(piece: Piece, wordId: string, key: string, edit: (o
  * Which parts come before which: base shapes lie under the words, holders join what is there when they come, ties and fillings
  * close what is left.
  */
-const ORDER: Part["kind"][] = ["backing", "shape", "word", "bar", "ornament", "stick", "loop", "tie", "fill"];
+const ORDER: Part["kind"][] = ["backing", "shape", "word", "stake", "bar", "ornament", "stick", "loop", "tie", "fill"];
 
 /** Adds a part where it belongs in the build order. @throws PieceError when the part or the piece would not be one that can be kept */
 export function addPart(piece: Piece, part: { kind: Part["kind"]; [key: string]: unknown }, stem: string = part.kind): Piece {

@@ -285,6 +285,23 @@ const shape = z.strictObject({
   bite: length(-50, 50).default(1.5),
 });
 
+/** A flat stake, its letters standing in a notch. */
+const stake = z.strictObject({
+  kind: z.literal("stake"),
+  id,
+  /** Height of the body below the letters, mm. */
+  below: length(1, 200).default(9),
+  /** Clear space around the letters. */
+  gap: length(0, 100).default(3),
+  /** How far the letters reach down into the body. */
+  bite: length(-50, 50).default(1.5),
+  /** Body beyond the notch on either side. */
+  margin: length(0.5, 500).default(12),
+  /** Length of the pointed end. */
+  point: length(0, 500).default(45),
+  corner: length(0, 100).default(3),
+});
+
 /** A silhouette. */
 const ornament = z.strictObject({
   kind: z.literal("ornament"),
@@ -303,7 +320,7 @@ const ornament = z.strictObject({
   closes: z.boolean().default(false),
 });
 
-export const partSchema = z.discriminatedUnion("kind", [word, bar, stick, tie, fill, loop, backing, shape, ornament]);
+export const partSchema = z.discriminatedUnion("kind", [word, bar, stick, tie, fill, loop, backing, shape, stake, ornament]);
 
 export const stockSchema = z.strictObject({
   id: z.string().max(40),
@@ -341,6 +358,8 @@ export const pieceSchema = z
     cut: z.enum(["on-line", "outside"]).default("on-line"),
     /** In build order: later parts join, or change, what is there. */
     parts: z.array(partSchema).max(LIMITS.parts),
+    /** Cut twice, the second time mirrored, as for a pair of earrings; engraving mirrored as well, or readable. */
+    pair: z.strictObject({ gap: length(0, 500), engraving: z.enum(["readable", "mirrored"]).default("readable") }).optional(),
     /** Kept as a beginning for others: its words are what is filled in. */
     starter: z.boolean().optional(),
     /** Largest size that the finished piece may have, mm. */
@@ -364,6 +383,7 @@ export type Tie = Extract<Part, { kind: "tie" }>;
 export type Loop = Extract<Part, { kind: "loop" }>;
 export type Backing = Extract<Part, { kind: "backing" }>;
 export type Shape = Extract<Part, { kind: "shape" }>;
+export type Stake = Extract<Part, { kind: "stake" }>;
 export type Ornament = Extract<Part, { kind: "ornament" }>;
 export type Meets = Word["meets"];
 export type Fill = Extract<Part, { kind: "fill" }>;

@@ -65,6 +65,15 @@ export const STARTERS: readonly Starter[] = [
     ],
   ),
   starter(
+    { id: "flat-stake", name: "Flat stake", note: "letters stand in its notch, 7 in long", lines: 1 },
+    "birch-3",
+    "stake",
+    (text) => [
+      word(text.toUpperCase(), "alfa-slab-one", byWidth(95), { dots: "bite", tracking: 0.4 }),
+      { kind: "stake", id: "stake", below: 9, gap: 3, bite: 1.8, margin: 12, point: 50, corner: 3 },
+    ],
+  ),
+  starter(
     { id: "stacked-earrings", name: "Stacked earrings", note: "letters downwards, within 2 × 2 in", lines: 1 },
     "acrylic-3",
     "earring",
@@ -79,7 +88,7 @@ export const STARTERS: readonly Starter[] = [
         },
       ),
     ],
-    { limit: { width: 50.8, height: 50.8 } },
+    { limit: { width: 50.8, height: 50.8 }, pair: { gap: 6 } },
   ),
   starter(
     { id: "key-ring", name: "Key ring", note: "letters engraved on a backing", lines: 1 },

@@ -6,3 +6,4 @@ export * from "./check";
 export * from "./fall";
 export * from "./groups";
 export * from "./labels";
+export * from "./pair";

@@ -1,7 +1,6 @@
-import type { Examination } from "@mend-joint/core";
 import { slug, writeSvg } from "@mend-joint/core/formats";
-import type { Region } from "@mend-joint/core/geometry";
 import { LIMITS, type Piece } from "@mend-joint/core/piece";
+import { sheetOf } from "@mend-joint/core/report";
 import { ArrowLeft, Download, Redo2, Undo2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
@@ -108,10 +107,11 @@ function CutFile({ piece }: { piece: Piece }) {
   const ready = examination !== null && examination.material.length > 0 && examined === piece;
   const take = () => {
     if (!examination) return;
+    const { material, engrave, box } = sheetOf(piece, examination);
     download(
       `${slug(piece.name)}.svg`,
       "image/svg+xml",
-      writeSvg(examination.material, examination.box, { title: piece.name, name: piece.name, engrave: engravedIn(examination) }),
+      writeSvg(material, box, { title: piece.name, name: piece.name, engrave }),
     );
   };
   const falls = examination?.verdict === "falls";
@@ -125,9 +125,4 @@ function CutFile({ piece }: { piece: Piece }) {
       <Download size={16} aria-hidden="true" /> Cut file (SVG)
     </Button>
   );
-}
-
-/** Lettering that is engraved, without the overlaps of its letters. */
-function engravedIn({ ghosts }: Examination): Region {
-  return ghosts.flatMap(({ as, region }) => (as === "engrave" ? region : []));
 }

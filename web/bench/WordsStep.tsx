@@ -52,8 +52,9 @@ function insertAt(input: HTMLInputElement | null, text: string, more: string): s
   return text.slice(0, at) + more + text.slice(at);
 }
 
-/** The largest size that the finished piece may have. */
-function Limit({ piece: { limit } }: { piece: Piece }) {
+/** The largest size that the finished piece may have, and whether it is one of a pair. */
+function Limit({ piece: { limit, pair } }: { piece: Piece }) {
+  const setPair = (next: Piece["pair"]) => usePiece.getState().change((old) => ({ ...old, pair: next }));
   const set = (next: Piece["limit"]) => usePiece.getState().change((old) => ({ ...old, limit: next }));
   return (
     <div className="flex flex-col gap-3 border-t border-rule pt-4">
@@ -83,6 +84,35 @@ function Limit({ piece: { limit } }: { piece: Piece }) {
             onChange={(height) => set({ ...limit, height })}
           />
         </div>
+      )}
+      <Choice
+        label="Cut"
+        value={pair ? "pair" : "one"}
+        options={[
+          { value: "one", text: "once" },
+          { value: "pair", text: "as a mirrored pair" },
+        ]}
+        onChange={(value) => setPair(value === "pair" ? { gap: 6, engraving: "readable" } : undefined)}
+      />
+      {pair && (
+        <>
+          <LengthField
+            label="Between the two"
+            value={pair.gap}
+            least={0}
+            most={500}
+            onChange={(gap) => setPair({ ...pair, gap })}
+          />
+          <Choice
+            label="Engraving on the second"
+            value={pair.engraving}
+            options={[
+              { value: "readable", text: "readable" },
+              { value: "mirrored", text: "mirrored" },
+            ]}
+            onChange={(engraving) => setPair({ ...pair, engraving })}
+          />
+        </>
       )}
     </div>
   );

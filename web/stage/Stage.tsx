@@ -2,8 +2,9 @@
  * The board with the piece on it: drawn in its material at true proportions, measured on itself, moved by hand.
  */
 import type { Examination } from "@mend-joint/core";
-import type { Point, Region } from "@mend-joint/core/geometry";
+import { type Point, type Region, transformRegion } from "@mend-joint/core/geometry";
 import { formatLength, formatNumber, type Piece } from "@mend-joint/core/piece";
+import { sheetOf, twinMatrix } from "@mend-joint/core/report";
 import { Maximize, Minus, Plus } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useBench } from "../state/bench";
@@ -33,7 +34,7 @@ export function Stage({ piece }: { piece: Piece }) {
   const [following, setFollowing] = useState(true);
   const show = useBench((state) => state.show);
 
-  const box = examination?.box ?? null;
+  const box = useMemo(() => (examination ? sheetOf(piece, examination).box : null), [examination, piece]);
   const fit = useCallback(() => {
     setFollowing(true);
     setView(fitView(box, size));
@@ -187,6 +188,7 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
       <g
         transform={`translate(${size.width / 2} ${size.height / 2}) scale(${view.scale} ${-view.scale}) translate(${-view.x} ${-view.y})`}
       >
+        {piece.pair && box && <Twin examination={examination} pair={piece.pair} edge={look.edge} />}
         {cutouts.map(({ region, solids: inside }, i) => {
           const fall = falls[i];
           const path = regionPath(region);
@@ -269,6 +271,26 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
       <LineHandles examination={examination} piece={piece} view={view} size={size} />
       {move && <MoveNote examination={examination} move={move} view={view} size={size} />}
     </>
+  );
+}
+
+/** The mirrored twin of one of a pair: it is cut as well, and follows. */
+function Twin({ examination, pair, edge }: { examination: Examination; pair: NonNullable<Piece["pair"]>; edge: string }) {
+  const { engrave } = sheetOf({ pair }, examination);
+  const twin = transformRegion(examination.material, twinMatrix(examination.box!, pair.gap));
+  const own = examination.ghosts.reduce((n, { as, region }) => n + (as === "engrave" ? region.length : 0), 0);
+  return (
+    <g pointerEvents="none" opacity={0.5} data-testid="twin">
+      <path
+        d={regionPath(twin)}
+        fill="url(#sheet)"
+        stroke={edge}
+        strokeWidth={1}
+        vectorEffect="non-scaling-stroke"
+        fillRule="evenodd"
+      />
+      <path d={regionPath(engrave.slice(own))} fill={edge} fillOpacity={0.55} fillRule="evenodd" />
+    </g>
   );
 }
 

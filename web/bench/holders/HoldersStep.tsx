@@ -10,6 +10,7 @@ import { BarForm } from "./BarForm";
 import { LoopForm } from "./LoopForm";
 import { OrnamentForm } from "./OrnamentForm";
 import { ShapeForm } from "./ShapeForm";
+import { StakeForm } from "./StakeForm";
 import { StickForm } from "./StickForm";
 import { FillForm, TieForm, TiesForm } from "./TieForm";
 import { TieUp } from "./TieUp";
@@ -23,6 +24,7 @@ type Holder = Exclude<Part, Word>;
 const KINDS: { text: string; note: string; add(): void }[] = [
   { text: "Bar", note: "joins letters that do not touch", add: () => addPart({ kind: "bar" }) },
   { text: "Stick", note: "goes into the cake or the pot", add: () => addPart({ kind: "stick" }) },
+  { text: "Flat stake", note: "pointed body, the letters stand in its notch", add: () => addPart({ kind: "stake" }) },
   { text: "Loop", note: "for a ring or an ear wire", add: () => addPart({ kind: "loop" }) },
   { text: "Backing", note: "the lettering’s outline, grown; letters engraved", add: addBacking },
   { text: "Base shape", note: "plate, disc, arch, tag, cloud …", add: () => addPart({ kind: "shape" }) },
@@ -102,6 +104,8 @@ function HolderPart({ part, piece }: { part: Holder; piece: Piece }) {
       return <TieForm tie={part} />;
     case "fill":
       return <FillForm fill={part} />;
+    case "stake":
+      return <StakeForm stake={part} />;
     case "loop":
       return <LoopForm loop={part} />;
     case "backing":

@@ -25,11 +25,13 @@ import { type Hanger, hangersOf, withBalance } from "./balance";
 import { smallHoles } from "./holes";
 import { measureWelded } from "./measured";
 import { type Cutout, cutoutsOf, type ExaminedLetter, lettersOf, looseGroups, type Overlap, overlapsOf } from "./outcome";
+import { type ScoreLine, scoreLines } from "./scores";
 import { buildPiece, type Ghost, type Solid } from "./solids";
 import { type Library, layOutWords, remark } from "./words";
 
 export type { Hanger } from "./balance";
 export type { Cutout, ExaminedLetter, Overlap } from "./outcome";
+export type { ScoreLine } from "./scores";
 export { buildPiece, type Ghost, type Solid, solidsOf } from "./solids";
 export { type Library, layOutWords } from "./words";
 
@@ -59,6 +61,8 @@ export interface Examination {
   overlaps: Overlap[];
   /** What is engraved or cut out: no material, but there to be seen and taken in the hand. */
   ghosts: Ghost[];
+  /** Lines to be scored where letters meet. */
+  scores: ScoreLine[];
   /** Loops, and how the piece hangs by each. */
   hangers: Hanger[];
   /** For each of `solids`, the share of its own outline that is outline of the piece, 0 to 1. */
@@ -97,7 +101,12 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
     bending: { ...piece.stock, lost: lostToCut(piece) },
     accepted: piece.accepted,
   });
-  const whole = { ...examination, ghosts: built.ghosts, hangers: hangersOf(built, examination) };
+  const whole = {
+    ...examination,
+    ghosts: built.ghosts,
+    scores: scoreLines(piece, built.solids),
+    hangers: hangersOf(built, examination),
+  };
   return options.notes === false ? whole : withBalance(piece, whole, options.units);
 }
 
@@ -159,6 +168,7 @@ export function examineSolids(
     letters,
     overlaps,
     ghosts: [],
+    scores: [],
     hangers: [],
     words,
     material: welded.region,

@@ -231,4 +231,14 @@ describe("engraving in the cut file", () => {
     expect(shapes.map(({ id }) => id)).toEqual(["plate-engraved", "plate-1"]);
     expect(writeSvg(plate, box)).not.toContain("engrave");
   });
+
+  it("score lines are open, blue, and stand between engraving and cuts", () => {
+    const plate = [Float64Array.from([0, 0, 40, 0, 40, 20, 0, 20])];
+    const box = { minX: 0, minY: 0, maxX: 40, maxY: 20 };
+    const file = writeSvg(plate, box, { name: "plate", score: [Float64Array.from([5, 5, 10, 5, 10, 10])] });
+    expect(file).toMatch(/<g id="score" fill="none" stroke="#0000ff"[^>]*>\s*<path id="plate-score-1" d="M[^Z]*"\/>/);
+    expect(file.indexOf('<g id="score"')).toBeLessThan(file.indexOf('<g id="cut"'));
+    const { shapes } = readSvg(file);
+    expect(shapes.find(({ id }) => id === "plate-score-1")!.subpaths[0]!.closed).toBe(false);
+  });
 });

@@ -16,6 +16,10 @@ export interface SvgOptions {
   engrave?: Region;
   /** Black for engraving is a convention of many small lasers. */
   engraveColour?: string;
+  /** Open lines to be scored, between engraving and cuts. */
+  score?: readonly Float64Array[];
+  /** Blue for scoring is a convention of many small lasers. */
+  scoreColour?: string;
   /** Empty edge around the drawing, mm. */
   margin?: number;
 }
@@ -26,7 +30,16 @@ const DIGITS = 4;
 
 /** @returns a complete SVG document; y runs downwards in it, as SVG has it */
 export function writeSvg(material: Region, box: Box | null, options: SvgOptions = {}): string {
-  const { title = "Piece", name = "piece", colour = "#ff0000", engrave = [], engraveColour = "#000000", margin = 1 } = options;
+  const {
+    title = "Piece",
+    name = "piece",
+    colour = "#ff0000",
+    engrave = [],
+    engraveColour = "#000000",
+    score = [],
+    scoreColour = "#0000ff",
+    margin = 1,
+  } = options;
   const bounds = box ?? { minX: 0, minY: 0, maxX: 1, maxY: 1 };
   const width = bounds.maxX - bounds.minX + 2 * margin;
   const height = bounds.maxY - bounds.minY + 2 * margin;
@@ -43,6 +56,15 @@ export function writeSvg(material: Region, box: Box | null, options: SvgOptions 
       ? [
           `  <g id="engrave" fill="${escapeXml(engraveColour)}" fill-rule="evenodd" stroke="none">`,
           `    <path id="${prefix}-engraved" d="${engrave.map((ring) => pathData(ring, toX, toY)).join(" ")}"/>`,
+          "  </g>",
+        ]
+      : []),
+    ...(score.length > 0
+      ? [
+          `  <g id="score" fill="none" stroke="${escapeXml(scoreColour)}" stroke-width="${figure(0.25 * POINT)}">`,
+          ...score.map(
+            (line, i) => `    <path id="${prefix}-score-${i + 1}" d="${pathData(line, toX, toY).replace(/Z$/, "")}"/>`,
+          ),
           "  </g>",
         ]
       : []),

@@ -4,3 +4,4 @@ export * from "./path";
 export * from "./polygons";
 export * from "./ring";
 export * from "./rounding";
+export * from "./within";

@@ -46,6 +46,8 @@ const letterChange = z.strictObject({
   mirror: z.boolean().optional(),
   /** Space added before this letter, mm; those after it move along. */
   kern: length(-50, 50).optional(),
+  /** False: no score line where it covers other letters. */
+  score: z.boolean().optional(),
   /** Its dots and accents are treated otherwise than those of the word. */
   dots: dotsWay.optional(),
   /** Separate pieces of the letter that are left out, numbered from 1 by size; 0 is the letter itself. */
@@ -152,6 +154,8 @@ const word = z
       .default({}),
     /** A symbol in place of the spaces between words. */
     separator: z.enum(SYMBOL_NAMES).optional(),
+    /** Where a letter covers another, its edge is scored. */
+    score: z.boolean().default(false),
     /** It comes up (or down) to the words before it until the widest joint with them has this width, mm. */
     bitesBefore: length(0.1, 50).optional(),
     /** How it meets the material before it; engraved, it takes nothing away and adds nothing. */

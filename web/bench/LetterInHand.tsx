@@ -97,6 +97,19 @@ export function LetterInHand({ words }: { words: Word[] }) {
           />
         </div>
       )}
+      {what === "letter" && word.score && (
+        <div className="mt-3">
+          <Choice
+            label="Its edge over other letters"
+            value={change.score === false ? "no" : "yes"}
+            options={[
+              { value: "yes", text: "scored" },
+              { value: "no", text: "not scored" },
+            ]}
+            onChange={(value) => set({ score: value === "no" ? false : undefined })}
+          />
+        </div>
+      )}
       {what === "letter" && <Letterforms word={word} letterKey={key} />}
       {what === "letter" && (change.without ?? []).length > 0 && (
         <div className="mt-2 flex items-center justify-between gap-2 text-[13px]">

@@ -107,11 +107,11 @@ function CutFile({ piece }: { piece: Piece }) {
   const ready = examination !== null && examination.material.length > 0 && examined === piece;
   const take = () => {
     if (!examination) return;
-    const { material, engrave, box } = sheetOf(piece, examination);
+    const { material, engrave, score, box } = sheetOf(piece, examination);
     download(
       `${slug(piece.name)}.svg`,
       "image/svg+xml",
-      writeSvg(material, box, { title: piece.name, name: piece.name, engrave }),
+      writeSvg(material, box, { title: piece.name, name: piece.name, engrave, score }),
     );
   };
   const falls = examination?.verdict === "falls";

@@ -283,6 +283,17 @@ function MeetsFields({ word }: { word: Word }) {
         ]}
         onChange={(meets) => changePart<Word>(word.id, (old) => ({ ...old, meets }))}
       />
+      {(word.meets === "add" || word.meets === "halo") && (
+        <Choice
+          label="Where letters cover each other"
+          value={word.score ? "score" : "none"}
+          options={[
+            { value: "none", text: "nothing is seen" },
+            { value: "score", text: "their edge is scored" },
+          ]}
+          onChange={(value) => changePart<Word>(word.id, (old) => ({ ...old, score: value === "score" }))}
+        />
+      )}
       {word.meets === "halo" && (
         <LengthField
           label="Gap around it"

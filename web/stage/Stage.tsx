@@ -15,7 +15,7 @@ import { fallStyle, fallsOf } from "./fallen";
 import { LineHandles } from "./LineHandles";
 import { MoveNote } from "./MoveNote";
 import { LOOKS, MaterialPattern } from "./materials";
-import { regionPath } from "./paths";
+import { linePath, regionPath } from "./paths";
 import { Rulers } from "./Rulers";
 import { useHand } from "./useHand";
 import { fitView, type Size, toScreen, type View, zoomAt } from "./view";
@@ -98,12 +98,14 @@ export function Stage({ piece }: { piece: Piece }) {
         </p>
       )}
       {examination && <FallReport examination={examination} />}
-      {box && (
+      {examination?.box && (
         <p
           className="figure absolute bottom-3 left-9 rounded-full bg-film/90 px-2 text-[12px] text-quiet"
           data-testid="finished-size"
         >
-          {formatNumber(box.maxX - box.minX, units)} × {formatLength(box.maxY - box.minY, units)}
+          {formatNumber(examination.box.maxX - examination.box.minX, units)} ×{" "}
+          {formatLength(examination.box.maxY - examination.box.minY, units)}
+          {piece.pair && ", twice"}
         </p>
       )}
       {show === "widths" && examination && (
@@ -175,7 +177,7 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
   const skeleton = useBench((state) => (state.show === "widths" ? examination.skeleton : undefined));
   const fallTest = useBench((state) => state.fallTest);
   const look = LOOKS[piece.stock.material];
-  const { cutouts, solids, ghosts, box, leastWidth } = examination;
+  const { cutouts, solids, ghosts, scores, box, leastWidth } = examination;
   const falls = useMemo(() => fallsOf(examination), [examination]);
   const measures = useMeasures(examination);
   const handled = new Set(move ? (selection?.solids ?? []) : []);
@@ -245,6 +247,14 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
               />
             ),
         )}
+        <path
+          d={scores.map(({ line }) => linePath(line)).join("")}
+          fill="none"
+          stroke={look.edge}
+          strokeWidth={1.4}
+          vectorEffect="non-scaling-stroke"
+          pointerEvents="none"
+        />
         {skeleton && <Widths skeleton={skeleton} leastWidth={leastWidth} />}
         {preview && <MendPreview added={preview.added} removed={preview.removed} />}
         {[...solids, ...ghosts].map((solid) => (

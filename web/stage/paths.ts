@@ -16,3 +16,8 @@ export function regionPath(region: Region): string {
   }
   return path;
 }
+
+/** Path data of an open line. */
+export function linePath(line: Float64Array): string {
+  return pathData(line, undefined, undefined, DIGITS).replace(/Z$/, "");
+}

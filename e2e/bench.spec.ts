@@ -68,7 +68,8 @@ test("letters on a bar: loose without it, held with it, weak when the overlap is
   await page.getByRole("button", { name: "Back to the piece" }).click();
   await expect(verdict(page)).toContainText("Three letters fall off.");
   await openStep(page, /Holders/);
-  await page.getByRole("button", { name: "Add a bar" }).click();
+  await page.getByRole("button", { name: "Add a holder or shape" }).click();
+  await page.getByRole("menuitem", { name: /^Bar/ }).click();
   await expect(verdict(page)).toContainText("Everything holds.");
   await page.getByLabel("Height").fill("1 mm");
   await page.getByLabel("Height").press("Enter");

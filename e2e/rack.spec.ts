@@ -14,14 +14,14 @@ test("duplicate, rename, delete, and put back", async ({ page }) => {
   await page.getByRole("menuitem", { name: "Duplicate" }).click();
   await menu("Harbour office nameplate (copy)").click();
   await page.getByRole("menuitem", { name: "Rename" }).click();
-  await page.getByLabel("Name", { exact: true }).fill("Oyster bar");
+  await page.getByLabel("Name", { exact: true }).fill("Mussel quay");
   await page.getByRole("button", { name: "Rename" }).click();
-  await expect(page.getByRole("link", { name: /^Oyster bar/ })).toBeVisible();
-  await menu("Oyster bar").click();
+  await expect(page.getByRole("link", { name: /^Mussel quay/ })).toBeVisible();
+  await menu("Mussel quay").click();
   await page.getByRole("menuitem", { name: "Delete" }).click();
-  await expect(page.getByRole("link", { name: /^Oyster bar/ })).toHaveCount(0);
+  await expect(page.getByRole("link", { name: /^Mussel quay/ })).toHaveCount(0);
   await page.getByRole("button", { name: "Put back" }).click();
-  await expect(page.getByRole("link", { name: /^Oyster bar/ })).toBeVisible();
+  await expect(page.getByRole("link", { name: /^Mussel quay/ })).toBeVisible();
 });
 
 test("addresses that lead nowhere say so", async ({ page }) => {

@@ -271,3 +271,31 @@ describe("flat stakes", () => {
     expect(beside).toBe(true);
   });
 });
+
+describe("ties", () => {
+  const tie = (more: object) => ({
+    kind: "tie",
+    width: 2,
+    ends: [
+      { x: 0, y: 0 },
+      { x: 20, y: 0 },
+    ],
+    ...more,
+  });
+  const area = (more: object) => examine(pieceOf("", [tie(more)]), library).area;
+
+  it("straight ones have the area of a bar with round or square ends", () => {
+    expect(area({})).toBeCloseTo(40 + Math.PI, 1);
+    expect(area({ square: true })).toBeCloseTo(40, 2);
+  });
+
+  it("bent ones keep their width and go through the middle of their bend", () => {
+    const { box, holds } = examine(pieceOf("", [tie({ bend: 6 })]), library);
+    expect(box!.maxY).toBeCloseTo(7, 1);
+    expect(holds[0]!.width).toBeCloseTo(2, 1);
+    // Arc length of a parabola with sagitta 6 over 20, times the width, and the round ends.
+    const h = (4 * 6) / 20;
+    const length = 10 * Math.hypot(1, h) + (10 / h) * Math.asinh(h);
+    expect(area({ bend: 6 })).toBeCloseTo(2 * length + Math.PI, 0);
+  });
+});

@@ -1,5 +1,6 @@
 export { type MendedAll, mendAll } from "./all";
 export { beginPiece } from "./begin";
+export { bridgePlace } from "./bridge";
 export { type Mend, offerMends } from "./offer";
 export type { MendKind } from "./scene";
 export { stickPlace } from "./stickPlace";

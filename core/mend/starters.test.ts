@@ -6,7 +6,7 @@ import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { openFindings } from "../judge";
 import { type Loop, type Piece, parsePiece, STARTERS, STOCKS, type Stick } from "../piece";
-import { beginPiece, stickPlace, tieUp, uprightAngle } from "./index";
+import { beginPiece, bridgePlace, stickPlace, tieUp, uprightAngle } from "./index";
 
 const library = shippedLibrary();
 const WORDS = ["Kit", "Isolde", "Jiří", "Zoë", "Bjørn", "Wilhelmina"];
@@ -111,5 +111,30 @@ describe("places", () => {
     expect(holds[solids.findIndex(({ id }) => id === "stick")]!.width).toBeGreaterThan(5.5);
     const alone = { ...piece, parts: piece.parts.filter(({ kind }) => kind === "stick") };
     expect(stickPlace(alone, "stick", library)).toBeNull();
+  });
+});
+
+describe("an ornament as a bridge", () => {
+  const piece = (text: string, tracking: number) =>
+    parsePiece({
+      name: "p",
+      stock: STOCKS[0],
+      parts: [
+        { kind: "word", id: "w", text, font: "archivo-black", size: { by: "cap-height", mm: 20 }, tracking },
+        { kind: "ornament", id: "o", name: "disc", height: 12, at: { x: 100, y: 100 } },
+      ],
+    });
+
+  it("is put where it joins what stands apart, and follows the letter there", () => {
+    const start = piece("HI", 3);
+    const at = bridgePlace(start, "o", library)!;
+    expect(at.letter).toBeDefined();
+    const parts = start.parts.map((part) => (part.kind === "ornament" ? { ...part, at } : part));
+    expect(examine(start, library).pieces).toBe(3);
+    expect(examine({ ...start, parts }, library).pieces).toBe(1);
+  });
+
+  it("helps nowhere when everything is too far apart", () => {
+    expect(bridgePlace(piece("HI", 40), "o", library)).toBeNull();
   });
 });

@@ -220,6 +220,10 @@ const tie = z.strictObject({
   id,
   width: length(0.1, 100),
   ends: z.tuple([tieEnd, tieEnd]),
+  /** How far its middle bends out to the left of the way from its first to its second end, mm. */
+  bend: length(-200, 200).optional(),
+  /** Square instead of round ends; either die into the material. */
+  square: z.boolean().optional(),
 });
 
 /** Closes what is too narrow to be cut: slits, small holes. */

@@ -4,7 +4,7 @@
 import type { Examination } from "@mend-joint/core";
 import type { Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, TiedUp } from "@mend-joint/core/mend";
-import type { Piece, SymbolName, Units, Word } from "@mend-joint/core/piece";
+import type { Ornament, Piece, SymbolName, Units, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { proxy, type Remote, wrap } from "comlink";
 import type { ExaminerApi } from "./examiner.worker";
@@ -99,6 +99,12 @@ export function beginWith(starter: string, texts: readonly string[]): Promise<{ 
 export function beginWithOwn(own: Piece, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
   shelver ??= start();
   return shelver.remote.beginOwn(own, texts);
+}
+
+/** Where an ornament joins the most of what is loose or weak; `null` where it helps nowhere. */
+export function bestBridgePlace(piece: Piece, ornamentId: string): Promise<Ornament["at"] | null> {
+  mender ??= start();
+  return mender.remote.bridgePlace(piece, ornamentId);
 }
 
 /** Where a stick holds best, mm right of the middle; `null` where there is no place for it. */

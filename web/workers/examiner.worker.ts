@@ -4,7 +4,7 @@
 import type { Examination } from "@mend-joint/core";
 import type { Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, TiedUp } from "@mend-joint/core/mend";
-import type { Piece, SymbolName, Units, Word } from "@mend-joint/core/piece";
+import type { Ornament, Piece, SymbolName, Units, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { expose } from "comlink";
 import type { LetteringChoices } from "./examining";
@@ -32,6 +32,8 @@ const api = {
     (await examining).begin(starter, texts),
   beginOwn: async (own: Piece, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> =>
     (await examining).beginOwn(own, texts),
+  bridgePlace: async (piece: Piece, ornamentId: string): Promise<Ornament["at"] | null> =>
+    (await examining).bridgeOrnament(piece, ornamentId),
   stickPlace: async (piece: Piece, stickId: string): Promise<number | null> => (await examining).placeStick(piece, stickId),
   upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),

@@ -6,6 +6,7 @@ import type { Region } from "@mend-joint/core/geometry";
 import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
 import {
   beginPiece,
+  bridgePlace,
   type Mend,
   type MendedAll,
   mendAll,
@@ -16,7 +17,16 @@ import {
   uprightAngle,
 } from "@mend-joint/core/mend";
 import { ornament } from "@mend-joint/core/ornaments";
-import { fillIn, type Piece, SYMBOL_NAMES, type SymbolName, starterById, type Units, type Word } from "@mend-joint/core/piece";
+import {
+  fillIn,
+  type Ornament,
+  type Piece,
+  SYMBOL_NAMES,
+  type SymbolName,
+  starterById,
+  type Units,
+  type Word,
+} from "@mend-joint/core/piece";
 import { type LetteringFacts, measureLettering } from "@mend-joint/core/shelf";
 
 const fonts = new Map<string, Font>();
@@ -113,6 +123,11 @@ export async function beginOwn(own: Piece, texts: readonly string[]): Promise<{ 
   const piece = fillIn(own, texts);
   await ensureFonts(piece);
   return { piece, examination: examine(piece, library, { notes: false }) };
+}
+
+export async function bridgeOrnament(piece: Piece, ornamentId: string): Promise<Ornament["at"] | null> {
+  await ensureFonts(piece);
+  return bridgePlace(piece, ornamentId, library);
 }
 
 export async function placeStick(piece: Piece, stickId: string): Promise<number | null> {

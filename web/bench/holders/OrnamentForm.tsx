@@ -1,13 +1,23 @@
 import { type Ornament, SYMBOL_NAMES } from "@mend-joint/core/piece";
+import { toast } from "sonner";
+import { usePiece } from "../../state/piece";
+import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
 import { Pick } from "../../ui/Pick";
+import { bestBridgePlace } from "../../workers/examiner";
 import { changePart } from "../parts";
 import { HolderForm, Two } from "./HolderForm";
 
 export function OrnamentForm({ ornament }: { ornament: Ornament }) {
   const set = (change: Partial<Ornament>) => changePart<Ornament>(ornament.id, (old) => ({ ...old, ...change }));
+  const bridge = async () => {
+    const { piece } = usePiece.getState();
+    const at = piece && (await bestBridgePlace(piece, ornament.id));
+    if (at) set({ at, meets: "add", closes: false });
+    else toast("There is nothing loose or weak that it could join at this size.");
+  };
   return (
     <HolderForm id={ornament.id} title="Ornament">
       <Pick
@@ -52,6 +62,9 @@ export function OrnamentForm({ ornament }: { ornament: Ornament }) {
           />
         )}
       </Two>
+      <Button look="quiet" className="-ml-3 h-8 self-start px-3" onClick={() => void bridge()}>
+        Put it where it joins most
+      </Button>
       <Choice
         label="It"
         value={ornament.meets === "carve" && ornament.closes ? "counter" : ornament.meets}

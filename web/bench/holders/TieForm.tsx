@@ -2,6 +2,7 @@ import type { Fill, Tie } from "@mend-joint/core/piece";
 import { useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { changePart } from "../parts";
 import { HolderForm } from "./HolderForm";
@@ -17,6 +18,23 @@ export function TieForm({ tie }: { tie: Tie }) {
         step={0.1}
         onChange={(width) => changePart<Tie>(tie.id, (old) => ({ ...old, width }))}
         hint="Drag it on the piece. It follows the letters that it sits on."
+      />
+      <LengthField
+        label="Bent by"
+        value={tie.bend ?? 0}
+        least={-200}
+        most={200}
+        step={0.5}
+        onChange={(bend) => changePart<Tie>(tie.id, (old) => ({ ...old, bend: bend === 0 ? undefined : bend }))}
+      />
+      <Choice
+        label="Ends"
+        value={tie.square ? "square" : "round"}
+        options={[
+          { value: "round", text: "round" },
+          { value: "square", text: "square" },
+        ]}
+        onChange={(value) => changePart<Tie>(tie.id, (old) => ({ ...old, square: value === "square" ? true : undefined }))}
       />
     </HolderForm>
   );

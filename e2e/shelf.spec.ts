@@ -81,7 +81,7 @@ test("another form of a letter is chosen from its real shapes; spacing by overla
   await page.getByRole("button", { name: "Back to the piece" }).click();
   await expect(page.getByTestId("verdict")).toContainText("fall off");
   await page.getByRole("button", { name: /^1 Words/ }).click();
-  await page.getByRole("radio", { name: "overlapped" }).click();
+  await page.getByLabel("Letters stand").selectOption("overlap");
   await page.getByLabel("Overlap", { exact: true }).fill("2.5");
   await page.getByLabel("Overlap", { exact: true }).press("Enter");
   await expect(page.getByTestId("verdict")).not.toContainText("fall");
@@ -93,7 +93,7 @@ test("dots that join themselves stay joined through a change of the spelling", a
   await page.getByRole("button", { name: "Start empty" }).click();
   await page.getByLabel("Word or line").fill("Kit");
   await expect(page.getByTestId("verdict")).toContainText("The dot of i falls off.");
-  await page.getByRole("radio", { name: "joined", exact: true }).click();
+  await page.getByLabel("Dots and accents", { exact: true }).selectOption("bite");
   await expect(page.getByTestId("verdict")).toContainText("Everything holds.");
   await page.getByLabel("Word or line").fill("Kittiwaki");
   await expect(page.getByRole("button", { name: /^the third i,/ })).toBeVisible();

@@ -3,7 +3,7 @@
  * Absolute times belong to the machine; ratios carry over. Ends with an error when a bar is missed.
  */
 import { examine } from "@mend-joint/core";
-import { offerMends } from "@mend-joint/core/mend";
+import { beginPiece, offerMends } from "@mend-joint/core/mend";
 import { applyMove, type Piece, retype, type Word } from "@mend-joint/core/piece";
 import { measureLettering } from "@mend-joint/core/shelf";
 import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
@@ -111,6 +111,10 @@ const typing = await median("typing", () => {
   );
 });
 aim("one key typed, 15 letters", typing, 60, "ms");
+
+const overlaid = beginPiece("overlaid-names", ["Wilhelmina", "Skerrow"], library);
+const ties = overlaid.parts.filter(({ kind }) => kind === "tie").length;
+aim(`overlaid names with ${ties} ties`, await median("overlaid", () => void examine(overlaid, library), 5), 150, "ms");
 
 const grown = await growth(library, median);
 aim("1,000 letters against n·log n", grown, 2, "×");

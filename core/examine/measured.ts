@@ -11,7 +11,7 @@ export interface Measured {
 }
 
 /** Widths of hairs that are shorn off in the end, mm. */
-const HAIRS = [0.004, 0.012, 0.03];
+const HAIRS = [0.004, 0.012, 0.03, 0.1, 0.25];
 
 /**
  * Where parts share long sides, rounding in the weld can leave an outline that crosses itself by a hair: it is united once more,

@@ -4,4 +4,5 @@ export * from "./path";
 export * from "./polygons";
 export * from "./ring";
 export * from "./rounding";
+export * from "./simplify";
 export * from "./within";

@@ -1,8 +1,9 @@
 /**
  * Corners made round by a radius, without losing what is thinner than the radius allows.
  */
-import { difference, intersection, offset, union } from "./polygons";
+import { difference, intersection, offset, shorn, union } from "./polygons";
 import { islandsOf, type Region, regionBox } from "./ring";
+import { simplified } from "./simplify";
 
 /** Smallest radius that is tried where the asked one would take a whole stroke away, mm. */
 const LEAST = 0.05;
@@ -10,7 +11,13 @@ const LEAST = 0.05;
 const CORNER = 3;
 /** Pieces lap over each other by so much (mm), so that they weld. */
 const LAP = 0.01;
-const FINE = { tolerance: 0.002 };
+const FINE = { tolerance: 0.003 };
+/** Thinner hairs and cracks than this are rounding, mm. */
+const HAIR = 0.012;
+/** mm */
+const NEAR = 0.0015;
+/** Where a stroke is thin, the radius is halved until it is this share of what was asked. */
+const FINEST = 1 / 8;
 
 /**
  * Outer corners become arcs of the radius, or of the largest that fits where a stroke is thinner than that.
@@ -19,12 +26,7 @@ const FINE = { tolerance: 0.002 };
  * @param radius mm
  */
 export function roundOuterCorners(region: Region, radius: number): Region {
-  if (radius < LEAST || region.length === 0) return region;
-  const opened = offset(offset(region, -radius, FINE), radius, FINE);
-  const lost = islandsOf(difference(region, opened)).filter((island) => isStroke(island, radius));
-  if (lost.length === 0) return opened;
-  const finer = roundOuterCorners(region, radius / 2);
-  return union([opened, ...lost.map((island) => intersection(offset(island, LAP, FINE), finer))]);
+  return radius < LEAST || region.length === 0 ? region : clean(opened(region, radius, radius * FINEST));
 }
 
 /**
@@ -32,13 +34,30 @@ export function roundOuterCorners(region: Region, radius: number): Region {
  * (A morphological closing.)
  */
 export function roundInnerCorners(region: Region, radius: number): Region {
-  if (radius < LEAST || region.length === 0) return region;
-  const closed = offset(offset(region, radius, FINE), -radius, FINE);
-  const filled = islandsOf(difference(closed, region)).filter((island) => isStroke(island, radius));
-  if (filled.length === 0) return closed;
-  const finer = roundInnerCorners(region, radius / 2);
+  return radius < LEAST || region.length === 0 ? region : clean(closed(region, radius, radius * FINEST));
+}
+
+/** Growing and shrinking leaves many more corners than an outline needs. */
+const clean = (region: Region) => simplified(shorn(simplified(region, NEAR), HAIR), NEAR);
+
+function opened(region: Region, radius: number, least: number): Region {
+  if (radius < least) return region;
+  const whole = offset(offset(region, -radius, FINE), radius, FINE);
+  const lost = islandsOf(difference(region, whole)).filter((island) => isStroke(island, radius));
+  if (lost.length === 0) return whole;
+  const finer = opened(region, radius / 2, least);
+  return union([whole, ...lost.map((island) => intersection(offset(island, LAP, FINE), finer))]);
+}
+
+function closed(region: Region, radius: number, least: number): Region {
+  if (radius < least) return region;
+  const whole = offset(offset(region, radius, FINE), -radius, FINE);
+  const filled = islandsOf(difference(whole, region)).filter((island) => isStroke(island, radius));
+  if (filled.length === 0) return whole;
+  const finer = closed(region, radius / 2, least);
   const gaps = union(filled.map((island) => offset(island, LAP, FINE)));
-  return union([difference(closed, gaps), intersection(finer, gaps)]);
+  // What is put back laps over what was left, so that no crack stays between them.
+  return union([difference(whole, gaps), intersection(finer, offset(gaps, LAP, FINE))]);
 }
 
 function isStroke(island: Region, radius: number): boolean {

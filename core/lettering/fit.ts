@@ -13,6 +13,8 @@ export interface Scale {
 /** A finished size is met to within this, mm. */
 const EXACT = 0.001;
 const ROUNDS = 24;
+/** Rounds without coming nearer after which the rest is left: sizes of rounded letters jump a little. */
+const PATIENCE = 4;
 /** A size farther off than this is told to the maker, mm. */
 const MISSED = 0.05;
 
@@ -68,7 +70,7 @@ function solve(measure: (s: number) => number, wanted: number, start: number, le
   let [s, size] = [start, measure(start)];
   let [lastS, lastSize] = [0, Number.NaN];
   let best = { s, error: Math.abs(size - wanted) };
-  for (let round = 0; round < ROUNDS && best.error > EXACT; round++) {
+  for (let round = 0, stale = 0; round < ROUNDS && best.error > EXACT && stale < PATIENCE; round++, stale++) {
     const slope = (size - lastSize) / (s - lastS);
     const step = Number.isFinite(slope) && slope > 0 ? (wanted - size) / slope : s * (wanted / Math.max(size, 1e-6) - 1);
     const next = Math.max(least, s / 8, Math.min(s * 8, s + step));
@@ -76,7 +78,7 @@ function solve(measure: (s: number) => number, wanted: number, start: number, le
     [lastS, lastSize] = [s, size];
     [s, size] = [next, measure(next)];
     const error = Math.abs(size - wanted);
-    if (error < best.error) best = { s, error };
+    if (error < best.error) [best, stale] = [{ s, error }, -1];
   }
   return best.s;
 }
@@ -98,7 +100,7 @@ function solveBoth(
   // To begin with, width grows with the one scale and height with the other, in proportion.
   let [a, b, c, d] = [(fault[0] + size.mm) / scale.sx, 0, 0, (fault[1] + size.height) / scale.sy];
   let best = { scale, error: Math.hypot(...fault) };
-  for (let round = 0; round < ROUNDS && best.error > EXACT; round++) {
+  for (let round = 0, stale = 0; round < ROUNDS && best.error > EXACT && stale < PATIENCE; round++, stale++) {
     const determinant = a * d - b * c;
     if (Math.abs(determinant) < 1e-9) break;
     const step = [(b * fault[1] - d * fault[0]) / determinant, (c * fault[0] - a * fault[1]) / determinant] as const;
@@ -115,7 +117,7 @@ function solveBoth(
     d += (off[1] * moved[1]) / length2;
     [scale, fault] = [next, now];
     const error = Math.hypot(...fault);
-    if (error < best.error) best = { scale, error };
+    if (error < best.error) [best, stale] = [{ scale, error }, -1];
   }
   return best.scale;
 }

@@ -63,7 +63,7 @@ function layOut(word: Word, font: Font, joint: number): WordLayout {
   const quick = isSimple(word);
   const least = 0.1 / font.unitsPerEm;
   const scale = fitScale(word.size, font.capHeight, least, (trial) =>
-    quick ? simpleBox(word, set, trial) : boxOf(arrange(word, font, set, trial, joint).letters),
+    quick ? simpleBox(word, set, trial) : boxOf(arrange(word, font, set, trial, joint, false).letters),
   );
   const { letters, line, beyond, short } = arrange(word, font, set, scale, joint);
   trim(word, letters);
@@ -136,7 +136,8 @@ interface Arranged {
   short: number;
 }
 
-function arrange(word: Word, font: Font, { clusters, advance }: Clusters, scale: Scale, joint: number): Arranged {
+/** @param ties false leaves out the ties of dots, which lie between what is there and do not change its size */
+function arrange(word: Word, font: Font, { clusters, advance }: Clusters, scale: Scale, joint: number, ties = true): Arranged {
   const shape = shapeOf(word, scale);
   const shaped = shapeLetters(word, clusters, shape);
   const line = lineOf(word.path, font.capHeight * scale.sy, word.at);
@@ -145,7 +146,7 @@ function arrange(word: Word, font: Font, { clusters, advance }: Clusters, scale:
   const start = stacked ? 0 : startOf(word, shaped, middles, shape, line);
   const frames = stacked ? stackedPlaces(word, shaped) : middles.map((middle) => line.at(start + middle));
   const letters = shaped.map((each, i) => placeLetter(word, each, frames[i]!, joint));
-  tieDots(word, letters, joint);
+  if (ties) tieDots(word, letters, joint);
   const halves = shaped.map(
     ({ cluster: { extent, change } }) => ((extent.maxX - extent.minX) / 2) * scale.sx * (change.scale ?? 1),
   );

@@ -39,13 +39,22 @@ export function withBalance(piece: Piece, examination: Examination, units: Units
     const message = `It will hang ${Math.abs(turn).toFixed(0)}° turned, its lower end to the ${side}: the centre of mass is not below the loop. Move the loop.`;
     notes.push(remark("hangs-askew", [id], at, "note", message));
   }
-  const sticks = solids.filter(({ label }) => label.kind === "stick").flatMap(({ region }) => regionBox(region) ?? []);
+  const standing = solids.filter(({ label }) => label.kind === "stick");
+  const sticks = standing.flatMap(({ region }) => regionBox(region) ?? []);
   if (sticks.length > 0 && centre && box) {
     const [left, right] = [Math.min(...sticks.map(({ minX }) => minX)), Math.max(...sticks.map(({ maxX }) => maxX))];
     const out = Math.max(left - centre.x, centre.x - right);
     if (out > LEANS * (box.maxX - box.minX)) {
       const message = `It will lean: the centre of mass is ${formatLength(out, units)} ${centre.x < left ? "left" : "right"} of the stick. Move the stick below it, or add a second one.`;
-      notes.push(remark("leans", ["stick"], centre, "note", message));
+      notes.push(
+        remark(
+          "leans",
+          standing.map(({ id }) => id),
+          centre,
+          "note",
+          message,
+        ),
+      );
     }
   }
   if (piece.limit && box) {

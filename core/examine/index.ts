@@ -90,7 +90,7 @@ export interface ExamineOptions {
 /** Examines a piece. Never throws for a valid piece: what cannot be used becomes a finding. */
 export function examine(piece: Piece, library: Library, options: ExamineOptions = {}): Examination {
   const stage = stopwatch(options);
-  const words = stage("lettering", () => layOutWords(piece, library));
+  const words = stage("lettering", () => layOutWords(piece, library, options.units));
   const built = stage("holders", () => buildPiece(piece, words.layouts));
   const examination = examineSolids(built.solids, widthToDraw(piece), {
     ...options,

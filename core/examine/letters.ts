@@ -61,10 +61,11 @@ export function lineSolids(word: Word, { line, secondRing }: WordLayout): Solid[
   ];
 }
 
-function ringSolid({ id, at, path }: Word, radius: number | null): Solid[] {
-  if (radius === null || path?.kind !== "arc" || !path.between) return [];
+function ringSolid({ id, path }: Word, ring: WordLayout["secondRing"]): Solid[] {
+  if (ring === null || path?.kind !== "arc" || !path.between) return [];
   const half = path.between.line / 2;
-  const inner = circleRing(at.x, at.y, Math.max(0.1, radius - half));
-  const region = [circleRing(at.x, at.y, radius + half), backwards(inner)];
+  const { middle, radius } = ring;
+  const inner = circleRing(middle.x, middle.y, Math.max(0.1, radius - half));
+  const region = [circleRing(middle.x, middle.y, radius + half), backwards(inner)];
   return [{ id: `${id}-ring`, partId: id, label: { kind: "line", text: "", ordinal: "" }, holder: true, region }];
 }

@@ -4,14 +4,14 @@
 import type { Point } from "../geometry";
 import type { Finding, Verdict } from "../judge";
 import { broughtTo, type Font, layoutWord, type WordLayout } from "../lettering";
-import { type Piece, type Word, widthToDraw } from "../piece";
+import { formatLength, formatNumber, type Piece, type Units, type Word, widthToDraw } from "../piece";
 
 /** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
 export interface Library {
   font(id: string): Font | undefined;
 }
 
-export function layOutWords(piece: Piece, library: Library): { layouts: WordLayout[]; findings: Finding[] } {
+export function layOutWords(piece: Piece, library: Library, units: Units = "mm"): { layouts: WordLayout[]; findings: Finding[] } {
   const layouts: WordLayout[] = [];
   const findings: Finding[] = [];
   for (const part of piece.parts) {
@@ -26,20 +26,20 @@ export function layOutWords(piece: Piece, library: Library): { layouts: WordLayo
     const alone = layoutWord(part, font, widthToDraw(piece));
     const layout = part.bitesBefore === undefined ? alone : broughtTo(alone, layouts, part.bitesBefore);
     layouts.push(layout);
-    findings.push(...lettersLost(part, layout, font));
+    findings.push(...lettersLost(part, layout, font, units));
   }
   return { layouts, findings };
 }
 
 /** Letters that the font has not got, that have thinned away, that find no room on their line. */
-function lettersLost(word: Word, { missing, vanished, beyond, short, missed }: WordLayout, font: Font): Finding[] {
+function lettersLost(word: Word, { missing, vanished, beyond, short, missed }: WordLayout, font: Font, units: Units): Finding[] {
   const tell = (lost: readonly { key: string; text: string }[], means: Verdict | "note", say: (names: string) => string) => {
     if (lost.length === 0) return [];
     const names = [...new Set(lost.map(({ text }) => text))].map((text) => printable(text)).join(" ");
     const ids = lost.map(({ key }) => `${word.id}:${key}`);
     return [remark(means === "note" ? "beyond-line" : "missing-letter", ids, word.at, means, say(names))];
   };
-  const size = ([width, height]: readonly [number, number]) => `${width.toFixed(1)} × ${height.toFixed(1)} mm`;
+  const size = ([width, height]: readonly [number, number]) => `${formatNumber(width, units)} × ${formatLength(height, units)}`;
   return [
     ...(missed
       ? [
@@ -58,7 +58,7 @@ function lettersLost(word: Word, { missing, vanished, beyond, short, missed }: W
       beyond,
       "note",
       (names) =>
-        `The line is ${short.toFixed(1)} mm too short: ${names} ${beyond.length > 1 ? "stand" : "stands"} beyond it. Make the line longer, the letters smaller, or bring them closer.`,
+        `The line is ${formatLength(short, units)} too short: ${names} ${beyond.length > 1 ? "stand" : "stands"} beyond it. Make the line longer, the letters smaller, or bring them closer.`,
     ),
   ];
 }

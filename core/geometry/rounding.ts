@@ -26,7 +26,9 @@ const FINEST = 1 / 8;
  * @param radius mm
  */
 export function roundOuterCorners(region: Region, radius: number): Region {
-  return radius < LEAST || region.length === 0 ? region : clean(opened(region, radius, radius * FINEST));
+  return radius < LEAST || region.length === 0
+    ? region
+    : clean(union(islandsOf(region).map((island) => opened(island, radius, radius * FINEST))));
 }
 
 /**
@@ -40,9 +42,12 @@ export function roundInnerCorners(region: Region, radius: number): Region {
 /** Growing and shrinking leaves many more corners than an outline needs. */
 const clean = (region: Region) => simplified(shorn(simplified(region, NEAR), HAIR), NEAR);
 
+/** @param region a single island */
 function opened(region: Region, radius: number, least: number): Region {
   if (radius < least) return region;
   const whole = offset(offset(region, -radius, FINE), radius, FINE);
+  // What is smaller than the radius as a whole, such as a dot, is no corner.
+  if (whole.length === 0) return opened(region, radius / 2, least);
   const lost = islandsOf(difference(region, whole)).filter((island) => isStroke(island, radius));
   if (lost.length === 0) return whole;
   const finer = opened(region, radius / 2, least);

@@ -153,6 +153,14 @@ describe("base shapes and frames", () => {
     },
   );
 
+  it.each(["tag", "arch", "shield", "plate"] as const)("%s: a corner radius larger than the shape leaves a shape", (form) => {
+    const { area } = examine(
+      pieceOf("", [{ kind: "shape", form, corner: 200, size: { by: "own", width: 60, height: 30 } }]),
+      library,
+    );
+    expect(area).toBeGreaterThan(800);
+  });
+
   it("opened between bars: every letter bites into both", () => {
     const shape = { kind: "shape", form: "disc", frame: 6, opening: "bars", bar: 5, bite: 2, size: { by: "fit", margin: 12 } };
     const { verdict, pieces, holds, letters } = examine(pieceOf("HARBOUR", [shape], { tracking: 2 }), library);
@@ -222,9 +230,26 @@ describe("letters between two rings", () => {
     const path = { kind: "arc", radius: 40, around: true, line: 4, between: { gap: 16, bite: 1.6, line: 4 } };
     const { verdict, pieces, words, holds, letters } = examine(pieceOf("ABCoxy", [], { path }), library);
     expect([verdict, pieces]).toEqual(["holds", 1]);
-    expect(words[0]!.secondRing).toBeCloseTo(40 + 2 + 16 + 2, 6);
+    expect(words[0]!.secondRing!.radius).toBeCloseTo(40 + 2 + 16 + 2, 6);
     for (const { solids } of letters) expect(holds[solids[0]!]!.ties).toBeGreaterThan(1);
   });
+});
+
+it("a second ring goes along when its line is brought to another", () => {
+  const path = { kind: "arc", radius: 40, around: true, line: 4, between: { gap: 16, bite: 1.6, line: 4 } };
+  const above = {
+    kind: "word",
+    text: "OOO",
+    font: "archivo-black",
+    size: { by: "cap-height", mm: 20 },
+    at: { x: 0, y: 300 },
+    join: 3,
+  };
+  const base = pieceOf("ABCoxy", [], { path, at: { x: 0, y: 0 }, bitesBefore: 4 });
+  const piece = { ...base, parts: [...addPart(base, above as unknown as { kind: "word" }).parts].reverse() };
+  const { pieces, words } = examine(piece, library);
+  expect(pieces).toBe(1);
+  expect(words[1]!.secondRing!.middle.y).toBeGreaterThan(200);
 });
 
 describe("balance", () => {

@@ -14,6 +14,7 @@ import {
   regionArea,
   regionBox,
   ringArea,
+  roundOuterCorners,
   transformRegion,
   union,
 } from "../geometry";
@@ -89,17 +90,17 @@ function formOutline({ form, corner }: Shape, box: Box): Region {
       const radius = (width * width) / (8 * rise) + rise / 2;
       const half = Math.asin(Math.min(1, width / 2 / radius));
       const top = arcPoints(middle.x, maxY - radius, radius, Math.PI / 2 - half, Math.PI / 2 + half);
-      return rounded(normalise([Float64Array.from([minX, minY, maxX, minY, ...top])]), Math.min(corner, height / 6));
+      return roundOuterCorners(normalise([Float64Array.from([minX, minY, maxX, minY, ...top])]), Math.min(corner, height / 6));
     }
     case "tag": {
       const nose = Math.min(width / 3, height * 0.45);
       const cut = height * 0.28;
       const outline = [minX + nose, minY, maxX, minY, maxX, maxY, minX + nose, maxY, minX, maxY - cut, minX, minY + cut];
       const hole = circleRing(minX + nose * 0.62, middle.y, Math.min(nose * 0.3, height * 0.12));
-      return difference(rounded(normalise([Float64Array.from(outline)]), corner), [hole]);
+      return difference(roundOuterCorners(normalise([Float64Array.from(outline)]), corner), [hole]);
     }
     case "shield":
-      return rounded(normalise([shieldRing(box)]), Math.min(corner, width / 10));
+      return roundOuterCorners(normalise([shieldRing(box)]), Math.min(corner, width / 10));
     case "cloud":
       return cloud(box);
     case "banner": {
@@ -141,9 +142,6 @@ function cloud({ minX, minY, maxX, maxY }: Box): Region {
   const oval = transformRegion([circleRing(0, 0, 50)], [a / 50, 0, 0, b / 50, x, y]);
   return union([oval, ...puffs]);
 }
-
-/** Outer corners rounded; nothing here is thinner than the radius. */
-const rounded = (region: Region, radius: number) => (radius > 0 ? offset(offset(region, -radius), radius) : region);
 
 /**
  * What is seen of the frame within a word (in its counters, between its letters) goes; what leads into the letters from outside

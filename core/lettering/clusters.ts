@@ -36,7 +36,7 @@ export interface Clusters {
 /** Empty space on either side of a symbol, as a share of the height of capitals. */
 const BEARING = 0.06;
 /** Key of the separator that closes a ring. */
-export const CLOSING_KEY = "closing";
+const CLOSING_KEY = "closing";
 
 export function clustersOf(word: Word, font: Font): Clusters {
   const graphemes = graphemesOf(word.text);

@@ -167,6 +167,16 @@ describe("rounding (checked against plane geometry)", () => {
     expect(islandsOf(roundInnerCorners(slit, 3))).toHaveLength(2);
   });
 
+  it("a dot smaller than the radius stays, whatever the radius", () => {
+    const stemAndDot = [rectangle(0, 0, 12, 20), rectangle(4, 24, 4, 4)];
+    for (const radius of [1, 2.5, 6, 20]) {
+      const rounded = roundOuterCorners(stemAndDot, radius);
+      expect(islandsOf(rounded), `${radius} mm`).toHaveLength(2);
+      // Of a square at most the corners beyond its inscribed circle go.
+      expect(regionArea(rounded)).toBeGreaterThan((Math.PI / 4) * (16 + 144) + 12 * 8 - 1);
+    }
+  });
+
   it("leaves letters of one piece in one piece, with less outline than before", () => {
     for (const letter of "AKWg") {
       const [plain, round] = [0, 0.6].map(

@@ -1,7 +1,7 @@
 /**
  * From a word to letters in their places.
  */
-import { type Box, joinBoxes, type Matrix, regionBox, transformPoint, transformRegion } from "../geometry";
+import { type Box, joinBoxes, type Matrix, type Point, regionBox, transformPoint, transformRegion } from "../geometry";
 import type { Word } from "../piece";
 import { type Clusters, clustersOf } from "./clusters";
 import { fitScale, missedSize, type Scale } from "./fit";
@@ -31,8 +31,8 @@ export interface WordLayout {
   capHeight: number;
   /** The line that the letters stand on, where it is not straight. */
   line: { points: Float64Array; closed: boolean } | null;
-  /** Radius of the second ring, where letters stand between two, mm. */
-  secondRing: number | null;
+  /** The second ring, where letters stand between two, mm. */
+  secondRing: { middle: Point; radius: number } | null;
 }
 
 /** Layouts kept per font: while one word is typed, the others stay as they are. */
@@ -80,7 +80,7 @@ function layOut(word: Word, font: Font, joint: number): WordLayout {
     missed: missedSize(word.size, box),
     capHeight: font.capHeight * scale.sy,
     line: line.points.length > 0 ? line : null,
-    secondRing: word.path?.kind === "arc" && word.path.between ? secondRadius(word.path) : null,
+    secondRing: word.path?.kind === "arc" && word.path.between ? { middle: word.at, radius: secondRadius(word.path) } : null,
   };
 }
 

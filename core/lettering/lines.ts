@@ -20,12 +20,13 @@ export function broughtTo(layout: WordLayout, before: readonly WordLayout[], joi
 const outlines = ({ letters }: WordLayout): Region => letters.flatMap(({ islands }) => islands.flatMap(({ region }) => region));
 
 function moved(layout: WordLayout, dy: number): WordLayout {
-  const { box, line } = layout;
+  const { box, line, secondRing } = layout;
   return {
     ...layout,
     letters: layout.letters.map((letter) => movedLetter(letter, dy)),
     box: box && { ...box, minY: box.minY + dy, maxY: box.maxY + dy },
     baseline: layout.baseline + dy,
+    secondRing: secondRing && { ...secondRing, middle: { ...secondRing.middle, y: secondRing.middle.y + dy } },
     line: line && { ...line, points: line.points.map((value, i) => (i % 2 === 1 ? value + dy : value)) },
   };
 }

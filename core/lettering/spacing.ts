@@ -12,9 +12,9 @@ import { touchingDistance } from "./touch";
 /** A letter with its shape, before it is put on the line. */
 export interface ShapedLetter {
   cluster: Cluster;
-  /** Outlines in mm; the middle of the letter's foot is the origin. */
+  /** Outlines in mm from the pen. */
   islands: Region[];
-  /** From the islands to the letter as it is turned, scaled and mirrored. */
+  /** The letter turned, scaled and mirrored about the middle of its foot. */
   own: Matrix;
   /** From the pen to the middle of the foot, mm. */
   middle: number;

@@ -3,7 +3,7 @@
  */
 import type { Examination, Solid } from "../examine";
 import { joinBoxes, regionBox } from "../geometry";
-import { type Backing, type Bar, freeId, type Part, parsePiece, type Stick } from "../piece";
+import { type Backing, type Bar, freeId, inBuildOrder, type Part, parsePiece, type Stick } from "../piece";
 import { type Attempt, FURTHEST, isDot, round, type Scene } from "./scene";
 
 /** Furthest that a holder reaches into the letters, mm. */
@@ -100,8 +100,7 @@ export function addBar({ piece, examination, hanging }: Scene): Attempt | null {
       const overlap = round(amount);
       const document = { kind: "bar", id, overlap, height: round(Math.max(6, overlap + 4)), overhang: 2, corner: 1 };
       const [bar] = parsePiece({ ...now, parts: [document] }).parts;
-      const words = now.parts.filter((part) => part.kind === "word");
-      return { ...now, parts: [...words, bar!, ...now.parts.filter((part) => part.kind !== "word")] };
+      return { ...now, parts: inBuildOrder([...now.parts, bar!]) };
     },
   };
 }

@@ -46,7 +46,7 @@ export function tieUp(piece: Piece, library: Library, { width, count = 1 }: TieU
   return { piece: now, added: now.parts.length - piece.parts.length, pieces: examination.cutouts.length };
 }
 
-/** The fewer pieces, weak parts and ties deep in the letters, the better. */
+/** The fewer separate pieces, then the fewer weak parts, the better. */
 function worth({ cutouts, holds, leastWidth }: Examination): number {
   const weak = holds.filter(({ width, falls, anchor }) => !falls && !anchor && width < leastWidth - 0.005).length;
   return -1000 * cutouts.length - weak;

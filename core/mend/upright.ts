@@ -2,6 +2,7 @@
  * A loop put where the piece hangs straight by it.
  */
 import { examine, type Library } from "../examine";
+import { regionBox } from "../geometry";
 import type { Loop, Piece } from "../piece";
 
 /** The loop's own weight moves the centre of mass a little: so many times it is put right. */
@@ -18,16 +19,14 @@ export function uprightAngle(piece: Piece, loopId: string, library: Library): nu
   let { angle } = loop.angle > 0 && loop.angle < 180 ? loop : { angle: 90 };
   for (let round = 0; round < ROUNDS; round++) {
     const parts = piece.parts.map((part) => (part.id === loopId ? { ...loop, angle } : part));
-    const { hangers, centre, box, solids } = examine({ ...piece, parts }, library, { notes: false });
+    const { hangers, centre, solids } = examine({ ...piece, parts }, library, { notes: false });
     const hanger = hangers.find(({ id }) => id === loopId);
-    if (!hanger || hanger.turn === null || !centre || !box) return null;
+    if (!hanger || hanger.turn === null || !centre) return null;
     if (!best || Math.abs(hanger.turn) < Math.abs(best.turn)) best = { angle, turn: hanger.turn };
     if (Math.abs(hanger.turn) < STRAIGHT) break;
-    const others = solids.filter(({ id }) => id !== loopId).flatMap(({ region }) => region);
-    let [minX, maxX] = [Infinity, -Infinity];
-    for (const ring of others) {
-      for (let i = 0; i < ring.length; i += 2) [minX, maxX] = [Math.min(minX, ring[i]!), Math.max(maxX, ring[i]!)];
-    }
+    const others = regionBox(solids.filter(({ id }) => id !== loopId).flatMap(({ region }) => region));
+    if (!others) return null;
+    const { minX, maxX } = others;
     const half = Math.max(1, (maxX - minX) / 2);
     const across = Math.min(1, Math.max(-1, (centre.x - (minX + maxX) / 2) / half));
     angle = Math.round((Math.atan2(1, across) * 180 * 1000) / Math.PI) / 1000;

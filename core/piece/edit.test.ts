@@ -4,6 +4,7 @@ import {
   applyMove,
   changeLetter,
   fillIn,
+  inBuildOrder,
   isStill,
   type Piece,
   PieceError,
@@ -103,6 +104,12 @@ describe("parts that are added", () => {
       "tie",
     ]);
     expect(new Set(made.parts.map(({ id }) => id)).size).toBe(made.parts.length);
+  });
+
+  it("a word that comes later still lies over the base shapes", () => {
+    const [shape, first] = [addPart(piece(), { kind: "shape" }).parts[0]!, word(piece())];
+    const kinds = inBuildOrder([first, { ...first, id: "w9" }, shape]).map(({ id }) => id);
+    expect(kinds).toEqual([shape.id, "w", "w9"]);
   });
 
   it("that cannot be are refused", () => {

@@ -15,7 +15,7 @@ export type Move =
   | { what: "loop"; id: string; turn: number }
   /** A point that the curve of a word runs through. */
   | { what: "node"; wordId: string; index: number; dx: number; dy: number }
-  /** Bars slide sideways and take more or less overlap; sticks slide sideways and bite more or less; ties go along whole. */
+  /** Bars and sticks slide sideways and take more or less overlap, loops go round; ties, shapes and ornaments go along whole. */
   | { what: "holder"; id: string; dx: number; dy: number };
 
 export const UNCHANGED_LETTER: LetterChange = { dx: 0, dy: 0, dotDx: 0, dotDy: 0 };
@@ -114,18 +114,15 @@ export function changeLetter(piece: Piece, wordId: string, key: string, edit: (o
  */
 const ORDER: Part["kind"][] = ["backing", "shape", "word", "stake", "bar", "ornament", "stick", "loop", "tie", "fill"];
 
+/** Parts in their build order; those of one kind stay as they were. */
+export function inBuildOrder(parts: readonly Part[]): Part[] {
+  return [...parts].sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind));
+}
+
 /** Adds a part where it belongs in the build order. @throws PieceError when the part or the piece would not be one that can be kept */
 export function addPart(piece: Piece, part: { kind: Part["kind"]; [key: string]: unknown }, stem: string = part.kind): Piece {
   const [made] = parsePiece({ ...piece, parts: [{ ...part, id: freeId(piece, stem) }] }).parts;
-  const parts = [...piece.parts, made!];
-  const rank = ({ kind }: Part) => ORDER.indexOf(kind);
-  return {
-    ...piece,
-    parts: parts
-      .map((each, i) => ({ each, i }))
-      .sort((a, b) => rank(a.each) - rank(b.each) || a.i - b.i)
-      .map(({ each }) => each),
-  };
+  return { ...piece, parts: inBuildOrder([...piece.parts, made!]) };
 }
 
 /** An id that no part of the piece has yet: "bar", "bar2" … */

@@ -1,7 +1,7 @@
 /**
  * Lines that are copied from one piece and put into another: kept in the browser, and on the system's clipboard as text.
  */
-import { freeId, LIMITS, type Piece, parsePiece, type Word } from "@mend-joint/core/piece";
+import { freeId, inBuildOrder, LIMITS, type Piece, parsePiece, type Word } from "@mend-joint/core/piece";
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import { isTyping } from "../ui/typing";
@@ -42,10 +42,7 @@ export function putLine(text = localStorage.getItem(KEY) ?? ""): boolean {
     toast.error(`A piece can have ${LIMITS.parts} parts; this one is full.`);
     return true;
   }
-  change((old) => {
-    const words = old.parts.filter(({ kind }) => kind === "word");
-    return { ...old, parts: [...words, word, ...old.parts.filter(({ kind }) => kind !== "word")] };
-  });
+  change((old) => ({ ...old, parts: inBuildOrder([...old.parts, word]) }));
   return true;
 }
 

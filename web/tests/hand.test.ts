@@ -89,6 +89,12 @@ describe("lines from piece to piece", () => {
     copyLine(word());
     expect(putLine()).toBe(true);
     expect(usePiece.getState().piece!.parts.map(({ kind }) => kind)).toEqual(["word", "word"]);
+    // Base shapes stay under the words: a word that is cut out of them comes after them.
+    putOnBench(piece({ meets: "carve" }, { kind: "shape", id: "plate" }));
+    putLine();
+    expect(usePiece.getState().piece!.parts.map(({ kind }) => kind)).toEqual(["shape", "word", "word"]);
+    putOnBench(piece());
+    putLine();
     usePiece.temporal.getState().undo();
     expect(usePiece.getState().piece!.parts).toHaveLength(1);
     expect(useBench.getState().selection).toBeNull();

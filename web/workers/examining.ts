@@ -49,16 +49,21 @@ async function fetchFont(id: string): Promise<void> {
   fonts.set(id, loadFont(id, await nameOf(id), new Uint8Array(await response.arrayBuffer())));
 }
 
-let names: Promise<Map<string, string>> | undefined;
+type Names = Map<string, string>;
+let names: Promise<Names> | undefined;
+
+async function fetchNames(): Promise<Names> {
+  const { fonts: list } = (await (await fetch("/api/fonts")).json()) as { fonts: { id: string; name: string }[] };
+  return new Map(list.map((font) => [font.id, font.name]));
+}
 
 async function nameOf(id: string): Promise<string> {
-  names ??= fetch("/api/fonts")
-    .then((response) => response.json() as Promise<{ fonts: { id: string; name: string }[] }>)
-    .then((list) => new Map(list.fonts.map((font) => [font.id, font.name])));
-  const name = (await names).get(id);
+  names ??= fetchNames();
+  const known = (await names).get(id);
+  if (known !== undefined) return known;
   // A font that was added meanwhile is not on the list that was fetched before.
-  if (name === undefined) names = undefined;
-  return name ?? "This lettering";
+  names = fetchNames();
+  return (await names).get(id) ?? id;
 }
 
 const library: Library = { font: (id) => fonts.get(id) };

@@ -1,4 +1,4 @@
-import type { Loop } from "@mend-joint/core/piece";
+import { formatLength, type Loop } from "@mend-joint/core/piece";
 import { useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
@@ -10,6 +10,7 @@ import { HolderForm, Two } from "./HolderForm";
 
 export function LoopForm({ loop }: { loop: Loop }) {
   const set = (change: Partial<Loop>) => changePart<Loop>(loop.id, (old) => ({ ...old, ...change }));
+  const units = useBench((state) => state.units);
   const hanger = useBench((state) => state.examination?.hangers.find(({ id }) => id === loop.id));
   const upright = async () => {
     const { piece } = usePiece.getState();
@@ -42,7 +43,9 @@ export function LoopForm({ loop }: { loop: Loop }) {
           hint="into the material"
         />
       </Two>
-      <p className="text-[12px] text-quiet">Wall {((loop.outer - loop.hole) / 2).toFixed(2)} mm. Drag it along the outline.</p>
+      <p className="text-[12px] text-quiet">
+        Wall {formatLength((loop.outer - loop.hole) / 2, units, 2)}. Drag it along the outline.
+      </p>
       <div className="flex items-center justify-between gap-2 text-[13px]">
         <span>{Math.abs(turn) < 0.5 ? "It hangs straight." : `It hangs ${Math.abs(turn).toFixed(1)}° turned.`}</span>
         {Math.abs(turn) >= 0.5 && (

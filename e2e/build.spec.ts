@@ -156,3 +156,40 @@ test("earrings are a mirrored pair, which follows the word and goes into the cut
   await page.getByRole("radio", { name: "once" }).click();
   await expect(page.getByTestId("twin")).toHaveCount(0);
 });
+
+test("edges of what is in the hand are pulled; a word is stretched into a frame; a plate is set into a drawing", async ({
+  page,
+}) => {
+  await newPiece(page, "HH");
+  await page.getByRole("button", { name: /^3 Holders/ }).click();
+  await add(page, /^Frame/);
+  await page.getByRole("radio", { name: "closed" }).click();
+  await page.getByRole("radio", { name: "its own" }).click();
+  const width = page.getByLabel("Width", { exact: true });
+  await expect(width).toHaveValue("100");
+  await page.getByLabel("Form").selectOption("plate");
+  await page.getByLabel("Letters bite in").fill("2");
+  await page.getByLabel("Letters bite in").press("Enter");
+  await page.getByRole("button", { name: "Stretch the word into it" }).click();
+  await expect(verdict(page)).toContainText("Everything holds.");
+  // Along its left side the frame is taken, and then pulled by its right edge.
+  const frame = (await page.locator("[data-solid='shape']").boundingBox())!;
+  await page.mouse.click(frame.x + 5, frame.y + frame.height / 2);
+  const edge = (await page.locator("[data-edge='shape right']").boundingBox())!;
+  await page.mouse.move(edge.x + 7, edge.y + 7);
+  await page.mouse.down();
+  await page.mouse.move(edge.x + 37, edge.y + 7, { steps: 6 });
+  await page.mouse.up();
+  await expect.poll(async () => Number(await width.inputValue())).toBeGreaterThan(105);
+  await page.getByRole("radio", { name: "end at its edge" }).click();
+  await expect(page.getByLabel("They reach into it by")).toHaveValue("1.5");
+  await add(page, /^Ornament/);
+  await page.getByLabel("Which").selectOption("disc");
+  await page.getByLabel("Height", { exact: true }).last().fill("140");
+  await page.getByLabel("Height", { exact: true }).last().press("Enter");
+  await page.getByLabel("Right", { exact: true }).fill("0");
+  await page.getByLabel("Right", { exact: true }).press("Enter");
+  // The disc goes behind the plate all round and leaves the spaces between the letters open.
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await expect(page.locator("[data-solid^='ornament']")).not.toHaveCount(0);
+});

@@ -1,7 +1,9 @@
 /**
  * How a piece hangs by its loop, stands on its sticks, and whether it keeps within its limit.
  */
-import { type Point, regionBox } from "../geometry";
+import { type Box, boxesMeet, intersection, type Point, type Region, regionBox, union } from "../geometry";
+import type { Finding } from "../judge";
+import { poleOf } from "../measure";
 import { formatLength, type Piece, type Units } from "../piece";
 import type { Examination } from "./index";
 import type { Built } from "./solids";
@@ -57,6 +59,7 @@ export function withBalance(piece: Piece, examination: Examination, units: Units
       );
     }
   }
+  notes.push(...thickSticks(piece, examination, units));
   if (piece.limit && box) {
     const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
     if (width > piece.limit.width + 0.01 || height > piece.limit.height + 0.01) {
@@ -67,6 +70,30 @@ export function withBalance(piece: Piece, examination: Examination, units: Units
   }
   return notes.length === 0 ? examination : { ...examination, findings: [...examination.findings, ...notes] };
 }
+
+/** A stick that is thicker than everything around its upper end looks wrong, and shows beside the stroke that it stands under. */
+function thickSticks(piece: Piece, { solids }: Examination, units: Units): Finding[] {
+  return piece.parts.flatMap((part): Finding[] => {
+    if (part.kind !== "stick") return [];
+    const own = regionBox(solids.find(({ id }) => id === part.id)?.region ?? []);
+    if (!own) return [];
+    const at = { x: (own.minX + own.maxX) / 2, y: own.maxY };
+    const reach = NEIGHBOURHOOD * part.width;
+    const around = boxRegion({ minX: at.x - reach, maxX: at.x + reach, minY: at.y - reach, maxY: at.y + reach });
+    const met = solids.filter(({ id, region }) => id !== part.id && boxesMeet(regionBox(region), own));
+    const stroke = poleOf(intersection(union(met.map(({ region }) => region)), around))?.width ?? 0;
+    if (stroke === 0 || stroke > part.width - 0.05) return [];
+    const message = `The stick is ${formatLength(part.width, units)} wide, thicker than the strokes around it: ${formatLength(stroke, units)} at the most. Make it narrower, or put it below a wider place.`;
+    return [remark("thick-stick", [part.id], at, "note", message)];
+  });
+}
+
+/** How far around its end strokes are looked at, in widths of the stick. */
+const NEIGHBOURHOOD = 1.5;
+
+const boxRegion = ({ minX, minY, maxX, maxY }: Box): Region => [
+  Float64Array.from([minX, minY, maxX, minY, maxX, maxY, minX, maxY]),
+];
 
 /** How far the centre of mass may be beside the sticks, as a share of the width: cake and soil hold a little. */
 const LEANS = 0.03;

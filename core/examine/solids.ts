@@ -55,7 +55,7 @@ const CRUMB = 0.003;
 export const solidsOf = (piece: Piece, layouts: readonly WordLayout[]): Solid[] => buildPiece(piece, layouts).solids;
 
 export function buildPiece(piece: Piece, layouts: readonly WordLayout[]): Built {
-  const built: Built = { solids: [], ghosts: [], hangers: [] };
+  const built: Built & { setIn: SetIn[] } = { solids: [], ghosts: [], hangers: [], setIn: [] };
   const free: { region: Region; keeps: (solid: Solid) => boolean }[] = [];
   for (const part of piece.parts) {
     if (part.kind === "word") {
@@ -66,8 +66,15 @@ export function buildPiece(piece: Piece, layouts: readonly WordLayout[]): Built 
       built.solids.push(solidOf(part, difference(disc, hole)));
       built.hangers.push({ id: part.id, at: middle });
       free.push({ region: hole, keeps: () => false });
-    } else addPart(built, part, layouts);
+    } else {
+      const region = addPart(built, part, layouts);
+      if ("lap" in part && part.meets === "set-in") {
+        const filled = region.filter((ring) => ringArea(ring) > 0);
+        built.setIn.push({ plate: part.id, region: offset(filled, -part.lap) });
+      }
+    }
   }
+  for (const { region, plate } of built.setIn) free.push({ region, keeps: (solid) => staysOn(solid, plate, region, piece) });
   for (const { letters } of layouts) {
     for (const { id, free: hole } of letters)
       if (hole.length > 0) free.push({ region: hole, keeps: ({ letterId }) => letterId === id });
@@ -100,21 +107,38 @@ function addWord(built: Built, word: Word, layout: WordLayout): void {
 
 type SimplePart = Exclude<Part, { kind: "word" | "loop" }>;
 
-function addPart(built: Built, part: SimplePart, layouts: readonly WordLayout[]): void {
+/** @returns its outline */
+function addPart(built: Built, part: SimplePart, layouts: readonly WordLayout[]): Region {
   const region = outlineOf(part, built, layouts);
-  if (region.length === 0) return;
+  if (region.length === 0) return region;
   if (part.kind !== "shape" && part.kind !== "ornament") {
     built.solids.push(solidOf(part, region));
-    return;
+    return region;
   }
   if (part.kind === "ornament" && part.closes) built.solids = closed(built.solids, region);
   if (part.meets === "carve") {
     built.ghosts.push({ ...solidOf(part, region), as: "carve" });
     built.solids = carved(built.solids, region);
-    return;
+    return region;
   }
   if (part.meets === "halo") built.solids = carved(built.solids, offset(region, part.gap));
   built.solids.push(solidOf(part, region));
+  return region;
+}
+
+/** A plate that takes the place of the drawing behind it, and what it clears of that. */
+interface SetIn {
+  plate: string;
+  region: Region;
+}
+
+const DRAWING: ReadonlySet<Part["kind"]> = new Set(["shape", "ornament", "backing"]);
+
+/** Only the drawing makes room for a plate: not the plate itself, its lettering and holders, nor an ornament that lies upon it. */
+function staysOn(solid: Solid, plate: string, cleared: Region, { parts }: Piece): boolean {
+  const kind = parts.find(({ id }) => id === solid.partId)?.kind;
+  if (solid.partId === plate || !kind || !DRAWING.has(kind)) return true;
+  return difference(solid.region, cleared).length === 0;
 }
 
 const HOLDERS: ReadonlySet<Part["kind"]> = new Set(["bar", "stick", "stake", "backing", "shape"]);

@@ -22,6 +22,7 @@ export type FindingKind =
   | "size-missed"
   | "hangs-askew"
   | "leans"
+  | "thick-stick"
   | "too-large"
   | "empty"
   | "duplicate"

@@ -209,8 +209,8 @@ function isSimple(word: Word): boolean {
     word.roundInner === 0 &&
     (word.dots === "leave" || word.size.by === "width") &&
     changes.every(
-      ({ turn, mirror, scale, dots, dotDx, dotDy, without }) =>
-        !turn && !mirror && (scale ?? 1) === 1 && !dots && dotDx === 0 && dotDy === 0 && !without,
+      ({ turn, mirror, scale, reach, dots, dotDx, dotDy, without }) =>
+        !turn && !mirror && !reach && (scale ?? 1) === 1 && !dots && dotDx === 0 && dotDy === 0 && !without,
     )
   );
 }

@@ -7,6 +7,7 @@ import {
   type Matrix,
   type Point,
   type Region,
+  regionBox,
   transformPoint,
   transformRegion,
   translateRegion,
@@ -64,9 +65,10 @@ export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joi
   const id = `${word.id}:${cluster.key}`;
   const way = waysOf(word, cluster);
   const shifts = way === "bite" ? shiftsOf(alone, joint / (change.scale ?? 1)) : [];
+  const body = change.reach ? composed(matrix, stretchedDown(alone[0], change.reach / Math.hypot(c, d))) : matrix;
   const islands = alone.flatMap((region, n): LetterIsland[] => {
     if (change.without?.includes(n)) return [];
-    const moved: Matrix = composed(n === 0 ? matrix : withDot(matrix, change), [1, 0, 0, 1, 0, shifts[n] ?? 0]);
+    const moved: Matrix = composed(n === 0 ? body : withDot(matrix, change), [1, 0, 0, 1, 0, shifts[n] ?? 0]);
     return [{ id: n === 0 ? id : `${id}.${n}`, region: moveRegion(region, moved), pole: movePole(region, moved), dot: n > 0 }];
   });
   const angle = Math.atan2(frame[1], frame[0]) + ((change.turn ?? 0) * Math.PI) / 180;
@@ -83,9 +85,17 @@ export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joi
       stand: { x: frame[4], y: frame[5] },
       angle,
       islands,
-      free: moveRegion(holeOf(cluster, alone), matrix),
+      free: moveRegion(holeOf(cluster, alone), body),
     },
   };
+}
+
+/** The head stays where it is, the foot goes down by so much. */
+function stretchedDown(body: Region | undefined, by: number): Matrix {
+  const box = regionBox(body ?? []);
+  if (!box || box.maxY - box.minY < 1e-6) return [1, 0, 0, 1, 0, 0];
+  const factor = 1 + by / (box.maxY - box.minY);
+  return [1, 0, 0, factor, 0, box.maxY * (1 - factor)];
 }
 
 const withDot = ([a, b, c, d, e, f]: Matrix, { dotDx, dotDy }: Cluster["change"]): Matrix => [a, b, c, d, e + dotDx, f + dotDy];

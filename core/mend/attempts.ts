@@ -6,7 +6,7 @@ import type { Finding } from "../judge";
 import type { Piece } from "../piece";
 import { fillPlace } from "./fills";
 import { addBar, deepenOverlap, growBacking, growHolder } from "./holders";
-import { lowerDot, moveTogether, moveTowards } from "./moves";
+import { lowerDot, moveTogether, moveTowards, reachDown } from "./moves";
 import type { Attempt, Scene } from "./scene";
 import { secondTies, tieAcrossGap, tieAcrossJoint } from "./ties";
 import { larger, leaveOut, letterforms, thicken } from "./words";
@@ -23,6 +23,7 @@ export function attemptsFor(piece: Piece, examination: Examination, finding: Fin
         return [
           leaveOut(scene),
           lowerDot(scene),
+          reachDown(scene),
           ...moveTowards(scene),
           deepenOverlap(scene),
           tieAcrossGap(scene),
@@ -32,6 +33,7 @@ export function attemptsFor(piece: Piece, examination: Examination, finding: Fin
       case "thin-joint":
         return [
           deepenOverlap(scene),
+          reachDown(scene),
           ...moveTogether(scene),
           tieAcrossJoint(scene),
           ...secondTies(scene),

@@ -1,6 +1,7 @@
 export { type MendedAll, mendAll } from "./all";
 export { beginPiece } from "./begin";
 export { bridgePlace } from "./bridge";
+export { intoGap } from "./intoGap";
 export { type Mend, offerMends } from "./offer";
 export type { MendKind } from "./scene";
 export { stickPlace } from "./stickPlace";

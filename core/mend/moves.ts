@@ -3,8 +3,8 @@
  */
 import type { Solid } from "../examine";
 import { joinBoxes, type Point, regionBox } from "../geometry";
-import { applyMove } from "../piece";
-import { type Attempt, FURTHEST, isDot, keyOf, type MendKind, type Scene, unit } from "./scene";
+import { applyMove, changeLetter } from "../piece";
+import { type Attempt, FURTHEST, isDot, keyOf, type MendKind, round, type Scene, unit } from "./scene";
 
 /** A dot comes straight down to its letter until it bites. */
 export function lowerDot({ examination, hanging }: Scene): Attempt | null {
@@ -18,6 +18,29 @@ export function lowerDot({ examination, hanging }: Scene): Attempt | null {
     most: FURTHEST,
     apply: (piece, amount) =>
       applyMove(piece, { what: "dots", ...keyOf(dot), dx: amount * Math.sin(angle), dy: -amount * Math.cos(angle) }),
+  };
+}
+
+/** A letter that is short of the bar below it is stretched down to it. */
+export function reachDown({ piece, examination, hanging }: Scene): Attempt | null {
+  const [letter] = hanging;
+  const own = letter && regionBox(letter.region);
+  if (!letter?.letterId || hanging.length !== 1 || isDot(letter) || !own) return null;
+  const below = examination.solids.some(({ partId, region }) => {
+    const box = regionBox(region);
+    const bar = piece.parts.some(({ id, kind }) => id === partId && (kind === "bar" || kind === "stake"));
+    return bar && box && box.minX < own.maxX && own.minX < box.maxX && box.minY < own.minY;
+  });
+  if (!below) return null;
+  return {
+    kind: "reach",
+    title: (amount, say) => `Stretch it down ${say(amount)}`,
+    least: 0,
+    most: FURTHEST,
+    apply: (now, amount) => {
+      const { wordId, key } = keyOf(letter);
+      return changeLetter(now, wordId, key, (old) => ({ ...old, reach: round((old.reach ?? 0) + amount) }));
+    },
   };
 }
 

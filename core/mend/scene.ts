@@ -8,6 +8,7 @@ import type { Piece, Word } from "../piece";
 
 export type MendKind =
   | "lower-dot"
+  | "reach"
   | "move"
   | "closer"
   | "overlap"

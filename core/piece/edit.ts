@@ -1,6 +1,7 @@
 /**
  * Changes a maker makes with the hand: each returns a changed copy and leaves the piece as it was.
  */
+import { resized, type Side } from "./resize";
 import { type Anchor, type LetterChange, LIMITS, type Part, type Piece, parsePiece, type Word } from "./schema";
 
 export type Move =
@@ -13,6 +14,8 @@ export type Move =
   | { what: "word"; wordId: string; dx: number; dy: number }
   /** A loop goes round the outline, degrees. */
   | { what: "loop"; id: string; turn: number }
+  /** An edge of a holder or shape goes outwards by so much, mm. */
+  | { what: "size"; id: string; side: Side; out: number }
   /** A point that the curve of a word runs through. */
   | { what: "node"; wordId: string; index: number; dx: number; dy: number }
   /** Bars and sticks slide sideways and take more or less overlap, loops go round; ties, shapes and ornaments go along whole. */
@@ -38,6 +41,7 @@ export function applyMove(piece: Piece, move: Move): Piece {
   if (move.what === "loop") {
     return change(move.id, (part) => (part.kind === "loop" ? { ...part, angle: turned(part.angle + move.turn) } : part));
   }
+  if (move.what === "size") return change(move.id, (part) => resized(part, move.side, move.out));
   const { dx, dy } = move;
   switch (move.what) {
     case "letters":
@@ -82,11 +86,13 @@ function moveNode(word: Word, index: number, dx: number, dy: number): Word {
 const turned = (degrees: number) => Math.round((((((degrees + 180) % 360) + 360) % 360) - 180) * 10) / 10;
 
 /** True for a move that changes nothing. */
-export const isStill = (move: Move) =>
-  move.what === "turn" || move.what === "loop" ? move.turn === 0 : move.dx === 0 && move.dy === 0;
+export function isStill(move: Move): boolean {
+  if (move.what === "size") return move.out === 0;
+  return "turn" in move ? move.turn === 0 : move.dx === 0 && move.dy === 0;
+}
 
 /** What a change is when nothing is changed; what is not here is then not there. */
-const NEUTRAL: Partial<LetterChange> = { ...UNCHANGED_LETTER, turn: 0, scale: 1, mirror: false, kern: 0 };
+const NEUTRAL: Partial<LetterChange> = { ...UNCHANGED_LETTER, turn: 0, scale: 1, mirror: false, kern: 0, reach: 0 };
 
 function isUnchanged(change: LetterChange): boolean {
   return Object.entries(change).every(

@@ -1,4 +1,5 @@
 export * from "./edit";
+export * from "./resize";
 export * from "./schema";
 export * from "./starters";
 export * from "./stock";

@@ -44,6 +44,8 @@ const letterChange = z.strictObject({
   scale: length(0.1, 10).optional(),
   /** Left and right exchanged. */
   mirror: z.boolean().optional(),
+  /** Stretched downwards from its head by, mm, so that it reaches a bar that it is short of. */
+  reach: length(0, 100).optional(),
   /** Space added before this letter, mm; those after it move along. */
   kern: length(-50, 50).optional(),
   /** False: no score line where it covers other letters. */
@@ -179,6 +181,13 @@ const word = z
  * How a part meets the material before it: it joins it, cuts itself out of it, or clears a gap around itself and then stands in it.
  */
 const meets = z.enum(["add", "carve", "halo"]).default("add");
+/**
+ * A plate may also take the place of the drawing behind it: base shapes and ornaments are gone within its outline, less a small
+ * overlap that joins the two.
+ */
+const plateMeets = z.enum(["add", "carve", "halo", "set-in"]).default("add");
+/** That overlap, mm. */
+const lap = length(0.1, 50).default(1.5);
 /** Width of the cleared gap, mm. */
 const gap = length(0.1, 100).default(1.2);
 
@@ -260,6 +269,8 @@ const backing = z.strictObject({
   holes: z.union([z.enum(["keep", "fill"]), length(0.1, 200)]).default("fill"),
   /** Words that it lies under; left out, all of them. */
   words: z.array(id).max(LIMITS.parts).optional(),
+  meets: z.enum(["add", "set-in"]).default("add"),
+  lap,
 });
 
 export const SHAPE_FORMS = ["disc", "oval", "plate", "arch", "tag", "shield", "cloud", "banner"] as const;
@@ -281,8 +292,9 @@ const shape = z.strictObject({
   corner: length(0, 200).default(6),
   dx: offset.default(0),
   dy: offset.default(0),
-  meets,
+  meets: plateMeets,
   gap,
+  lap,
   /**
    * How a frame makes room for the word: not at all; it ends in the first and last letter and is gone behind the word; or it is
    * opened between two bars with round ends that the word bites into.

@@ -139,6 +139,25 @@ export const STARTERS: readonly Starter[] = [
     ],
   ),
   starter(
+    { id: "plate-in-drawing", name: "Plate in a silhouette", note: "the drawing ends at the plate and joins it", lines: 1 },
+    "birch-3",
+    "sign",
+    (text) => [
+      {
+        kind: "shape",
+        id: "shape",
+        form: "plate",
+        corner: 6,
+        frame: 5,
+        size: { by: "fit", margin: 3.6 },
+        meets: "set-in",
+        lap: 2,
+      },
+      word(text.toUpperCase(), "archivo-black", { by: "both", mm: 120, height: 26 }, { dots: "bite", tracking: 4.5 }),
+      { kind: "ornament", id: "ornament", name: "anchor", height: 150, at: { x: 0, y: 6 } },
+    ],
+  ),
+  starter(
     { id: "rim-lettering", name: "Rim lettering", note: "letters spread around, hanging from a ring", lines: 1 },
     "acrylic-3",
     "sign",
@@ -151,7 +170,7 @@ export const STARTERS: readonly Starter[] = [
     ],
   ),
   starter(
-    { id: "arched-name", name: "Arched name on a base", note: "letters stand on a ring around a plate", lines: 1 },
+    { id: "arched-name", name: "Arched name", note: "letters stand on a ring around a plate", lines: 1 },
     "birch-3",
     "sign",
     (text) => [

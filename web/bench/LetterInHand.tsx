@@ -75,6 +75,15 @@ export function LetterInHand({ words }: { words: Word[] }) {
               onChange={(kern) => set({ kern })}
               hint="more or less than the others"
             />
+            <LengthField
+              label="Stretched down"
+              value={change.reach ?? 0}
+              least={0}
+              most={100}
+              step={0.1}
+              onChange={(reach) => set({ reach: reach === 0 ? undefined : reach })}
+              hint="to reach a bar"
+            />
             <Choice
               label="Mirrored"
               value={change.mirror ? "yes" : "no"}
@@ -135,7 +144,15 @@ export function LetterInHand({ words }: { words: Word[] }) {
   );
 }
 
-const IN_PLACE: Partial<LetterChange> = { dx: 0, dy: 0, turn: undefined, scale: undefined, mirror: undefined, kern: undefined };
+const IN_PLACE: Partial<LetterChange> = {
+  dx: 0,
+  dy: 0,
+  turn: undefined,
+  scale: undefined,
+  mirror: undefined,
+  kern: undefined,
+  reach: undefined,
+};
 
 const isInPlace = (change: LetterChange, what: "letter" | "dots") =>
   what === "dots"

@@ -29,13 +29,14 @@ function cornerOf({ solids, words }: Examination, move: Move, held: readonly str
     const box = words.find(({ wordId }) => wordId === move.wordId)?.box;
     return box ? { x: box.maxX, y: box.maxY } : null;
   }
-  const ids = move.what === "turn" ? [`${move.wordId}:${move.key}`] : move.what === "loop" ? [move.id] : held;
+  const ids = move.what === "turn" ? [`${move.wordId}:${move.key}`] : "id" in move ? [move.id] : held;
   const box = joinBoxes(solids.filter(({ id }) => ids.includes(id)).map(({ region }) => regionBox(region)));
   return box && { x: box.maxX, y: box.maxY };
 }
 
 function textOf(move: Move, units: Units): string {
   if (move.what === "turn" || move.what === "loop") return `${move.turn < 0 ? "↻" : "↺"} ${Math.abs(move.turn).toFixed(1)}°`;
+  if (move.what === "size") return `${move.out < 0 ? "smaller by" : "larger by"} ${formatLength(Math.abs(move.out), units, 2)}`;
   const way = (value: number, positive: string, negative: string) =>
     `${value < 0 ? negative : positive} ${formatLength(Math.abs(value), units, 2)}`;
   return `${way(move.dx, "→", "←")}  ${way(move.dy, "↑", "↓")}`;

@@ -10,6 +10,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useBench } from "../state/bench";
 import { isTyping } from "../ui/typing";
 import { Callipers, type Measure } from "./Callipers";
+import { EdgeHandles } from "./EdgeHandles";
 import { FallReport } from "./FallTest";
 import { fallStyle, fallsOf } from "./fallen";
 import { LineHandles } from "./LineHandles";
@@ -279,6 +280,7 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
         middle={{ x: box ? (box.minX + box.maxX) / 2 : 0, y: box ? (box.minY + box.maxY) / 2 : 0 }}
       />
       <LineHandles examination={examination} piece={piece} view={view} size={size} />
+      <EdgeHandles examination={examination} piece={piece} view={view} size={size} />
       {move && <MoveNote examination={examination} move={move} view={view} size={size} />}
     </>
   );

@@ -2,7 +2,7 @@
  * What the hand does on the board: it takes parts and moves them, turns letters, pans, zooms.
  */
 import type { Examination } from "@mend-joint/core";
-import { applyMove, isStill, type Move } from "@mend-joint/core/piece";
+import { applyMove, isStill, type Move, type Side } from "@mend-joint/core/piece";
 import { useGesture } from "@use-gesture/react";
 import { type RefObject, useRef } from "react";
 import { lineOf, type Selection, selectionOf, useBench, withLetter } from "../state/bench";
@@ -75,6 +75,12 @@ function gripOf(examination: Examination, target: Element, start: { x: number; y
   }
   const hanger = examination.hangers.find(({ id }) => id === target.getAttribute("data-solid"));
   if (hanger) return loopGrip(examination, hanger.id, start);
+  const edge = target.getAttribute("data-edge");
+  if (edge) {
+    const [id, side] = edge.split(" ") as [string, Side];
+    const out = (dx: number, dy: number) => (side === "right" ? dx : side === "top" ? dy : -dy);
+    return (dx, dy) => ({ what: "size", id, side, out: Math.round(out(dx, dy) * 100) / 100 });
+  }
   const turning = target.getAttribute("data-turn");
   if (!turning) return null;
   const [wordId, key] = turning.split(" ") as [string, string];
@@ -112,8 +118,8 @@ function takenBy(
 }
 
 function snapped(move: Move): Move {
-  if (move.what === "turn") return { ...move, turn: Math.round(move.turn / TURN_STEP) * TURN_STEP };
-  if (move.what === "loop") return { ...move, turn: Math.round(move.turn / TURN_STEP) * TURN_STEP };
+  if (move.what === "turn" || move.what === "loop") return { ...move, turn: Math.round(move.turn / TURN_STEP) * TURN_STEP };
+  if (move.what === "size") return { ...move, out: Math.round(move.out) };
   const along = Math.abs(move.dx) > Math.abs(move.dy);
   return { ...move, dx: along ? Math.round(move.dx) : 0, dy: along ? 0 : Math.round(move.dy) };
 }

@@ -107,6 +107,12 @@ export function bestBridgePlace(piece: Piece, ornamentId: string): Promise<Ornam
   return mender.remote.bridgePlace(piece, ornamentId);
 }
 
+/** The word in the middle of the space it stands in, stretched until it bites above and below; `null` where nothing bounds that. */
+export function wordIntoGap(piece: Piece, wordId: string, bite: number): Promise<Piece | null> {
+  mender ??= start();
+  return mender.remote.intoGap(piece, wordId, bite);
+}
+
 /** Where a stick holds best, mm right of the middle; `null` where there is no place for it. */
 export function bestStickPlace(piece: Piece, stickId: string): Promise<number | null> {
   mender ??= start();

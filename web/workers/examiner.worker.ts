@@ -35,6 +35,8 @@ const api = {
   bridgePlace: async (piece: Piece, ornamentId: string): Promise<Ornament["at"] | null> =>
     (await examining).bridgeOrnament(piece, ornamentId),
   stickPlace: async (piece: Piece, stickId: string): Promise<number | null> => (await examining).placeStick(piece, stickId),
+  intoGap: async (piece: Piece, wordId: string, bite: number): Promise<Piece | null> =>
+    (await examining).wordIntoGap(piece, wordId, bite),
   upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),
   choices: async (word: Word): Promise<LetteringChoices> => (await examining).letteringChoices(word),

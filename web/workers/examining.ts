@@ -7,6 +7,7 @@ import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/c
 import {
   beginPiece,
   bridgePlace,
+  intoGap,
   type Mend,
   type MendedAll,
   mendAll,
@@ -133,6 +134,11 @@ export async function beginOwn(own: Piece, texts: readonly string[]): Promise<{ 
 export async function bridgeOrnament(piece: Piece, ornamentId: string): Promise<Ornament["at"] | null> {
   await ensureFonts(piece);
   return bridgePlace(piece, ornamentId, library);
+}
+
+export async function wordIntoGap(piece: Piece, wordId: string, bite: number): Promise<Piece | null> {
+  await ensureFonts(piece);
+  return intoGap(piece, wordId, bite, library);
 }
 
 export async function placeStick(piece: Piece, stickId: string): Promise<number | null> {

@@ -4,6 +4,7 @@ import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { changePart } from "../parts";
 import { HolderForm } from "./HolderForm";
+import { SetIn } from "./SetIn";
 
 export function BackingForm({ backing, piece }: { backing: Backing; piece: Piece }) {
   const set = (change: Partial<Backing>) => changePart<Backing>(backing.id, (old) => ({ ...old, ...change }));
@@ -56,6 +57,7 @@ export function BackingForm({ backing, piece }: { backing: Backing; piece: Piece
         ]}
         onChange={(value) => engrave(value === "engrave")}
       />
+      <SetIn part={backing} onChange={set} />
     </HolderForm>
   );
 }

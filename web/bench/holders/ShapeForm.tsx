@@ -1,9 +1,14 @@
 import { SHAPE_FORMS, type Shape } from "@mend-joint/core/piece";
+import { toast } from "sonner";
+import { usePiece } from "../../state/piece";
+import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { Pick } from "../../ui/Pick";
+import { wordIntoGap } from "../../workers/examiner";
 import { changePart } from "../parts";
 import { HolderForm, Two } from "./HolderForm";
+import { SetIn } from "./SetIn";
 
 const NAMES: Record<Shape["form"], string> = {
   disc: "disc",
@@ -97,6 +102,7 @@ export function ShapeForm({ shape }: { shape: Shape }) {
             ]}
             onChange={(opening) => set({ opening })}
           />
+          {shape.opening === "none" && size.by === "own" && <IntoGap shape={shape} />}
           {shape.opening === "bars" && (
             <Two>
               <LengthField label="Height of the bars" value={shape.bar} least={0.5} most={100} onChange={(bar) => set({ bar })} />
@@ -112,6 +118,34 @@ export function ShapeForm({ shape }: { shape: Shape }) {
           )}
         </>
       )}
+      {(shape.meets === "add" || shape.meets === "set-in") && <SetIn part={shape} onChange={set} />}
     </HolderForm>
+  );
+}
+
+/** Puts the first word into the space within a frame. */
+function IntoGap({ shape }: { shape: Shape }) {
+  const word = usePiece(({ piece }) => piece?.parts.find(({ kind }) => kind === "word")?.id);
+  if (!word) return null;
+  const stretch = async () => {
+    const { piece } = usePiece.getState();
+    const done = piece && (await wordIntoGap(piece, word, shape.bite));
+    if (done) usePiece.getState().change((now) => (now === piece ? done : now));
+    else toast("There is nothing above and below the word that it could bite into. Put it inside the frame first.");
+  };
+  return (
+    <div className="flex items-end justify-between gap-3">
+      <LengthField
+        label="Letters bite in"
+        value={shape.bite}
+        least={-50}
+        most={50}
+        step={0.1}
+        onChange={(bite) => changePart<Shape>(shape.id, (old) => ({ ...old, bite }))}
+      />
+      <Button look="quiet" className="h-9 px-3" onClick={() => void stretch()}>
+        Stretch the word into it
+      </Button>
+    </div>
   );
 }

@@ -1,0 +1,166 @@
+/**
+ * Words and plates that are fitted into what is there.
+ */
+import { shippedLibrary } from "@mend-joint/library";
+import { describe, expect, it } from "vitest";
+import { examine } from "../examine";
+import { intersection, regionArea, regionBox } from "../geometry";
+import { applyMove, type Piece, parsePiece, STOCKS, sidesOf } from "../piece";
+import { beginPiece, intoGap, offerMends } from "./index";
+
+const library = shippedLibrary();
+const pieceOf = (parts: object[]) => parsePiece({ name: "p", stock: STOCKS[0], parts });
+const word = (text: string, more: object = {}) => ({
+  kind: "word",
+  id: "w1",
+  text,
+  font: "archivo-black",
+  size: { by: "cap-height", mm: 20 },
+  ...more,
+});
+const regionOf = (piece: Piece, id: string) => examine(piece, library).solids.find((solid) => solid.id === id)!.region;
+
+describe("a plate set into a drawing", () => {
+  const drawing = (meets: string, ...more: object[]) =>
+    pieceOf([
+      {
+        kind: "shape",
+        id: "plate",
+        form: "plate",
+        corner: 0,
+        frame: 4,
+        size: { by: "own", width: 80, height: 30 },
+        meets,
+        lap: 1.5,
+      },
+      word("HH", { size: { by: "both", mm: 60, height: 24 }, tracking: 4 }),
+      { kind: "ornament", id: "drawing", name: "disc", height: 90, at: { x: 0, y: 12 } },
+      ...more,
+    ]);
+  const star = { kind: "ornament", id: "star", name: "star", height: 3, at: { x: 0, y: 12 } };
+
+  it("clears what is behind it by its outline less the overlap, and is one piece with it", () => {
+    const before = regionOf(drawing("add"), "drawing");
+    const set = examine(drawing("set-in"), library);
+    const left = set.solids.filter(({ partId }) => partId === "drawing").flatMap(({ region }) => region);
+    // The disc is 90 mm across: 80 × 30 less 1.5 mm on every side lies wholly in it.
+    expect(regionArea(before) - regionArea(left)).toBeCloseTo(77 * 27, 0);
+    expect(set.pieces).toBe(1);
+    // Between the letters nothing of the drawing is left.
+    const gap = [Float64Array.from([-1, 10, 1, 10, 1, 14, -1, 14])];
+    expect(regionArea(intersection(left, gap))).toBe(0);
+  });
+
+  it("leaves what lies on it, the lettering and smaller ornaments", () => {
+    const { solids } = examine(drawing("set-in", star), library);
+    expect(solids.some(({ id }) => id === "star")).toBe(true);
+    expect(solids.filter(({ letterId }) => letterId)).toHaveLength(2);
+  });
+
+  it("as a backing does the same, and follows the word", () => {
+    const piece = (text: string) =>
+      pieceOf([
+        { kind: "backing", id: "backing", distance: 5, meets: "set-in", lap: 1 },
+        word(text, { meets: "engrave" }),
+        { kind: "ornament", id: "drawing", name: "anchor", height: 120, at: { x: 0, y: 10 } },
+      ]);
+    const left = (text: string) => examine(piece(text), library).solids.filter(({ partId }) => partId === "drawing");
+    const area = (text: string) => left(text).reduce((sum, { region }) => sum + regionArea(region), 0);
+    expect(area("Wilhelmina")).toBeLessThan(area("Kit"));
+    expect(examine(piece("Kit"), library).pieces).toBe(1);
+  });
+});
+
+describe("a word in a gap", () => {
+  it("stands in the middle of a frame and bites above and below by the number, whatever is typed next", () => {
+    const piece = pieceOf([
+      {
+        kind: "shape",
+        id: "frame",
+        form: "plate",
+        corner: 0,
+        frame: 5,
+        size: { by: "own", width: 120, height: 50 },
+        dx: 6,
+        dy: -3,
+      },
+      word("HIT", { size: { by: "cap-height", mm: 12 } }),
+    ]);
+    const fitted = intoGap(piece, "w1", 1.2, library)!;
+    for (const text of ["HIT", "LID"]) {
+      const now = { ...fitted, parts: fitted.parts.map((part) => (part.kind === "word" ? { ...part, text } : part)) };
+      const { words } = examine(now, library);
+      const [inner, box] = [regionBox([regionOf(now, "frame")[1]!])!, words[0]!.box!];
+      expect(box.maxY - inner.maxY).toBeCloseTo(1.2, 1);
+      expect(inner.minY - box.minY).toBeCloseTo(1.2, 1);
+    }
+    expect(examine(fitted, library).pieces).toBe(1);
+  });
+
+  it("in a ring goes by the highest place above it; without material above and below there is nothing to do", () => {
+    const ring = pieceOf([
+      { kind: "shape", id: "ring", form: "disc", frame: 6, size: { by: "own", width: 100, height: 100 } },
+      word("HI", { size: { by: "width", mm: 40 } }),
+    ]);
+    const box = examine(intoGap(ring, "w1", 2, library)!, library).words[0]!.box!;
+    expect(box.maxY - box.minY).toBeCloseTo(88 + 4, 0);
+    expect(intoGap(pieceOf([word("HI")]), "w1", 2, library)).toBeNull();
+  });
+});
+
+describe("reaching down", () => {
+  it("a letter that is short of the bar is stretched to it, its head staying where it is", () => {
+    const piece = pieceOf([word("HIH", { changes: { k2: { dy: 5 } }, tracking: 6 }), { kind: "bar", id: "bar", overlap: 2 }]);
+    const before = examine(piece, library);
+    const loose = before.findings.find(({ kind }) => kind === "loose")!;
+    const mend = offerMends(piece, before, loose, library).find(({ kind }) => kind === "reach")!;
+    expect(mend.title).toMatch(/^Stretch it down \d/);
+    const after = examine(mend.piece, library);
+    expect(after.verdict).toBe("holds");
+    const [old, now] = [before, after].map(({ solids }) => regionBox(solids.find(({ id }) => id === "w1:k2")!.region)!);
+    expect(now!.maxY).toBeCloseTo(old!.maxY, 6);
+    expect(now!.minY).toBeLessThan(old!.minY - 3);
+    expect(now!.maxX).toBeCloseTo(old!.maxX, 6);
+  });
+});
+
+describe("a stick", () => {
+  const noted = (width: number) =>
+    examine(
+      pieceOf([word("H", { changes: { k1: { dx: -9 } } }), { kind: "stick", id: "stick", width, bite: 3, dx: 0 }]),
+      library,
+    ).findings.some(({ kind }) => kind === "thick-stick");
+
+  it("thicker than the strokes around it is noted", () => {
+    const text = beginPiece("topper", ["H"], library);
+    expect(examine(text, library).findings.some(({ kind }) => kind === "thick-stick")).toBe(false);
+    expect([noted(3), noted(14)]).toEqual([false, true]);
+  });
+});
+
+describe("sizes by their edges", () => {
+  it("an edge pulled out makes the part larger by so much, and only there", () => {
+    const piece = pieceOf([
+      { kind: "shape", id: "shape", form: "plate", size: { by: "own", width: 80, height: 40 } },
+      word("KIT"),
+      { kind: "bar", id: "bar" },
+      { kind: "stick", id: "stick" },
+    ]);
+    for (const id of ["shape", "bar", "stick"]) {
+      const part = piece.parts.find((each) => each.id === id)!;
+      const old = regionBox(regionOf(piece, id))!;
+      for (const side of sidesOf(part)) {
+        const now = regionBox(regionOf(applyMove(piece, { what: "size", id, side, out: 1.5 }), id))!;
+        const moved = { right: now.maxX - old.maxX, top: now.maxY - old.maxY, bottom: old.minY - now.minY };
+        expect(moved[side], `${id} ${side}`).toBeCloseTo(1.5, 2);
+      }
+    }
+  });
+
+  it("stops at what can be kept", () => {
+    const piece = pieceOf([{ kind: "loop", id: "loop", outer: 12, hole: 8 }, word("KIT")]);
+    const shrunk = applyMove(piece, { what: "size", id: "loop", side: "right", out: -20 });
+    expect(() => parsePiece(shrunk)).not.toThrow();
+    expect(shrunk.parts.find(({ kind }) => kind === "loop")).toMatchObject({ outer: 8.2 });
+  });
+});

@@ -11,9 +11,11 @@ const STAGES = [
   "judge",
   "examine",
   "report",
+  "cut",
   "mend",
   "shelf",
   "formats",
+  "machine",
 ];
 
 /** Which stages each stage may use (itself always). */
@@ -29,9 +31,11 @@ const MAY_USE = {
   judge: ["geometry", "piece"],
   examine: ["geometry", "piece", "lettering", "holders", "weld", "measure", "joints", "judge"],
   report: ["geometry", "piece", "judge", "examine"],
+  cut: ["geometry", "measure", "piece", "report"],
   mend: ["geometry", "piece", "holders", "judge", "examine"],
   shelf: ["geometry", "measure", "piece", "lettering", "examine", "report"],
-  formats: ["geometry", "piece"],
+  machine: ["geometry", "piece", "cut", "formats"],
+  formats: ["geometry", "piece", "report", "cut"],
 };
 
 const stageRules = STAGES.map((stage) => ({

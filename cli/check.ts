@@ -3,17 +3,13 @@
  *
  * Exit code 0 holds, 1 weak or falls, 2 unusable input.
  */
-import { readFileSync, statSync } from "node:fs";
-import { basename } from "node:path";
 import { parseArgs } from "node:util";
 import { type Examination, examine, examineSolids, solidsFromShapes } from "@mend-joint/core";
 import { readSvg, SvgError } from "@mend-joint/core/formats";
 import { verdictSentence } from "@mend-joint/core/judge";
-import { FontError } from "@mend-joint/core/lettering";
 import {
   formatLength,
   lostToCut,
-  PieceError,
   parseLength,
   parsePiece,
   STOCKS,
@@ -22,15 +18,12 @@ import {
   widthToDraw,
 } from "@mend-joint/core/piece";
 import { labelsOf, reportOf, thinnestPlace } from "@mend-joint/core/report";
-import { readFontFile, shippedLibrary } from "@mend-joint/library";
+import { libraryWith, readBytes, refuse, UsageError } from "./files";
 
 const USAGE = "Usage: check FILE [--min-width MM] [--holder ID] [--stock NAME] [--font FONTFILE] [--json]";
-const MAX_BYTES = 50_000_000;
 /** Drawings with more corners take seconds; then each stage is told on the error stream. */
 const MANY_CORNERS = 30_000;
 const sayProgress = (stage: string) => process.stderr.write(`${stage} …\n`);
-
-class UsageError extends Error {}
 
 interface Request {
   file: string;
@@ -82,20 +75,6 @@ function parse(argv: string[]) {
   });
 }
 
-const readFile = (file: string): string => readBytes(file).toString("utf8");
-
-function readBytes(file: string): Buffer {
-  try {
-    if (statSync(file).size > MAX_BYTES) throw new UsageError(`${file} is larger than ${MAX_BYTES / 1e6} MB`);
-    return readFileSync(file);
-  } catch (error) {
-    if (error instanceof UsageError) throw error;
-    const { code } = error as NodeJS.ErrnoException;
-    const reason = code === "ENOENT" ? "there is no such file" : code === "EISDIR" ? "it is a folder" : (error as Error).message;
-    throw new UsageError(`${file} cannot be read: ${reason}`);
-  }
-}
-
 interface Checked {
   examination: Examination;
   stock: { name: string; leastWidth: number };
@@ -136,8 +115,7 @@ async function checkPiece(text: string, request: Request): Promise<Checked> {
   const piece = parsePiece(document);
   if (request.stock) piece.stock = { ...request.stock };
   if (request.minWidth !== undefined) piece.stock = { ...piece.stock, leastWidth: request.minWidth, kerf: 0 };
-  const own = await Promise.all(request.fonts.map((file) => readFontFile(basename(file), readBytes(file))));
-  const examination = examine(piece, shippedLibrary(own.flat()));
+  const examination = examine(piece, await libraryWith(request.fonts));
   for (const id of request.holders) {
     if (!examination.solids.some((solid) => solid.id === id)) throw new UsageError(`There is no part "${id}" to be the holder`);
   }
@@ -167,16 +145,12 @@ function printText({ examination, stock, lost, notes }: Checked): void {
 
 try {
   const request = readRequest(process.argv.slice(2));
-  const text = readFile(request.file);
+  const text = readBytes(request.file).toString("utf8");
   const isSvg = /\.svg$/i.test(request.file) || text.trimStart().startsWith("<");
   const checked = isSvg ? checkSvg(text, request) : await checkPiece(text, request);
   if (request.json) console.log(JSON.stringify(reportOf(checked.examination, checked.flipY)));
   else printText(checked);
   process.exitCode = checked.examination.verdict === "holds" ? 0 : 1;
 } catch (error) {
-  const known =
-    error instanceof UsageError || error instanceof SvgError || error instanceof PieceError || error instanceof FontError;
-  const message = (error as Error).message.replace(/\s+/g, " ").trim();
-  console.error(known ? message : `The file could not be examined: ${message}`);
-  process.exitCode = 2;
+  refuse(error, "The file could not be examined", [SvgError]);
 }

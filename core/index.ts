@@ -1,2 +1,3 @@
+export * from "./drawings";
 export * from "./examine";
 export * from "./outlines";

@@ -2,7 +2,7 @@
  * Outlines from elsewhere as parts of a piece: every shape of a drawing is one part.
  */
 import type { Solid } from "./examine";
-import type { SvgShape } from "./formats";
+import type { DrawnShape } from "./formats";
 import { islandsOf, normalise, type Point, regionArea, transformRing } from "./geometry";
 import type { Finding } from "./judge";
 
@@ -14,7 +14,7 @@ const NO_AREA = 1e-4;
  * @param holders ids of the shapes that hold the others
  */
 export function solidsFromShapes(
-  shapes: readonly SvgShape[],
+  shapes: readonly Pick<DrawnShape, "id" | "subpaths" | "fillRule">[],
   holders: readonly string[] = [],
 ): { solids: Solid[]; findings: Finding[] } {
   const solids: Solid[] = [];

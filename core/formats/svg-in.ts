@@ -7,29 +7,15 @@
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import svgpath from "svgpath";
 import { composed, type FillRuleName, type FlatPath, flattenPath, type Matrix, type PathCommand, REACH } from "../geometry";
+import { colourOf, type Drawing, DrawingError, MOST_BYTES, namer } from "./drawing";
+import { SOURCE_ID } from "./svg-out";
 
-/** A file that cannot be used; the message says what, where and what to do. */
-export class SvgError extends Error {
+/** An SVG that cannot be used. */
+export class SvgError extends DrawingError {
   override name = "SvgError";
 }
 
-export interface SvgShape {
-  /** The shape's id, else `part-1`, `part-2` … by its place in the file. */
-  id: string;
-  subpaths: FlatPath[];
-  fillRule: FillRuleName;
-}
-
-export interface SvgDrawing {
-  /** Outlines in mm, y downwards as in the file. */
-  shapes: SvgShape[];
-  widthMm: number | null;
-  heightMm: number | null;
-  /** Plain sentences about what was left out. */
-  notes: string[];
-}
-
-export const SVG_LIMITS = { bytes: 50_000_000, depth: 200, shapes: 20_000 } as const;
+export const SVG_LIMITS = { bytes: MOST_BYTES, depth: 200, shapes: 20_000 } as const;
 
 /** CSS reference pixel: 1/96 in. */
 const MM_PER_PX = 25.4 / 96;
@@ -73,18 +59,23 @@ interface Frame {
   matrix: Matrix;
   fillRule: FillRuleName;
   hidden: boolean;
+  fill: string | undefined;
+  stroke: string | undefined;
+  /** In user units. */
+  strokeWidth: string | undefined;
+  layer: string | null;
 }
 
 type Attributes = Record<string, string>;
 
 /** @throws SvgError */
-export function readSvg(text: string): SvgDrawing {
+export function readSvg(text: string): Drawing {
   if (text.length > SVG_LIMITS.bytes) throw new SvgError(`The file is larger than ${SVG_LIMITS.bytes / 1e6} MB`);
   if (text.trim() === "") throw new SvgError("The file is empty");
-  const drawing: SvgDrawing = { shapes: [], widthMm: null, heightMm: null, notes: [] };
+  const drawing: Drawing = { shapes: [], widthMm: null, heightMm: null, notes: [] };
   const stack: Frame[] = [];
   const unread = new Set<string>();
-  const usedIds = new Set<string>();
+  const named = namer();
   let count = 0;
   let sawRoot = false;
 
@@ -102,7 +93,8 @@ export function readSvg(text: string): SvgDrawing {
       const root = rootMatrix(attributes);
       drawing.widthMm = root.widthMm;
       drawing.heightMm = root.heightMm;
-      stack.push({ name, matrix: root.matrix, fillRule: "nonzero", hidden: false });
+      const { fill, stroke, "stroke-width": strokeWidth } = styleOf(attributes);
+      stack.push({ name, matrix: root.matrix, fillRule: "nonzero", hidden: false, fill, stroke, strokeWidth, layer: null });
       return;
     }
     const parent = stack[stack.length - 1]!;
@@ -114,6 +106,10 @@ export function readSvg(text: string): SvgDrawing {
         : parent.matrix,
       fillRule: style["fill-rule"] === "evenodd" ? "evenodd" : style["fill-rule"] === "nonzero" ? "nonzero" : parent.fillRule,
       hidden: parent.hidden || SKIPPED.has(name) || style.display === "none",
+      fill: style.fill ?? parent.fill,
+      stroke: style.stroke ?? parent.stroke,
+      strokeWidth: style["stroke-width"] ?? parent.strokeWidth,
+      layer: name === "g" && attributes.id ? attributes.id : parent.layer,
     };
     stack.push(frame);
     if (frame.hidden) return;
@@ -121,11 +117,9 @@ export function readSvg(text: string): SvgDrawing {
     if (!SHAPES.has(name)) return;
     count++;
     if (count > SVG_LIMITS.shapes) throw new SvgError(`The file has more than ${SVG_LIMITS.shapes} shapes`);
-    let id = attributes.id?.trim() || `part-${count}`;
-    while (usedIds.has(id)) id = `${id}-again`;
-    usedIds.add(id);
+    const id = named(attributes.id?.trim() || `part-${count}`);
     const subpaths = outlineOf(name, attributes, frame.matrix, id);
-    if (subpaths.length > 0) drawing.shapes.push({ id, subpaths, fillRule: frame.fillRule });
+    if (subpaths.length > 0) drawing.shapes.push({ id, subpaths, fillRule: frame.fillRule, layer: frame.layer, ...inkOf(frame) });
   });
   parser.on("closetag", () => stack.pop());
   parser.write(text).close();
@@ -149,6 +143,14 @@ function styleOf(attributes: Attributes): Attributes {
     if (colon > 0) style[declaration.slice(0, colon).trim()] = declaration.slice(colon + 1).trim();
   }
   return style;
+}
+
+/** Colours and width of a line, by the defaults of SVG: filled black, no line. */
+function inkOf({ fill = "black", stroke, strokeWidth, matrix }: Frame) {
+  const [a, b, c, d] = matrix;
+  const width = (lengthPx(strokeWidth) ?? 1) * Math.sqrt(Math.abs(a * d - b * c));
+  const line = colourOf(stroke);
+  return { fill: colourOf(fill), stroke: line, strokeWidth: line === null ? null : width };
 }
 
 /** A length in px (user units of the outermost viewport). */
@@ -281,5 +283,22 @@ function basicShape(name: string, attributes: Attributes, id: string): string {
       const points = attributes.points?.trim() ?? "";
       return points === "" ? "" : `M${points}${name === "polygon" ? "z" : ""}`;
     }
+  }
+}
+
+/** The document that a drawing was made from, where it carries one. @throws SvgError when it is damaged */
+export function sourceInSvg(text: string): unknown {
+  const from = text.indexOf(`<metadata id="${SOURCE_ID}">`);
+  if (from === -1) return null;
+  const json = text.slice(text.indexOf(">", from) + 1, text.indexOf("</metadata>", from));
+  const plain = json
+    .replace(/&quot;/g, '"')
+    .replace(/&lt;/g, "<")
+    .replace(/&gt;/g, ">")
+    .replace(/&amp;/g, "&");
+  try {
+    return JSON.parse(plain);
+  } catch {
+    throw new SvgError("The piece that the SVG carries is damaged; its outlines can still be checked");
   }
 }

@@ -1,79 +1,82 @@
 /**
- * SVG for the cutter: true size in mm, one hairline path per separate piece with its holes, no fill.
- *
- * Hairline: 0.25 pt, common practice, no published source.
+ * SVG for the cutter: true size in mm, true curves, no transforms; one group per purpose, in the order in which it is done.
  */
-import { type Box, islandsOf, type Region } from "../geometry";
+import type { CutLine, CutPlan } from "../cut";
+import { arcSweep, type CurvePath, mapCurve, type Point } from "../geometry";
 
 export interface SvgOptions {
   /** Goes into the title of the file. */
   title?: string;
   /** Ids of the paths are made from this. */
   name?: string;
-  /** Colour of the cut line. Red for cut is a convention of many small lasers; always configurable. */
-  colour?: string;
-  /** Lettering to be engraved: filled, in its own group, before the cuts. */
-  engrave?: Region;
-  /** Black for engraving is a convention of many small lasers. */
-  engraveColour?: string;
-  /** Open lines to be scored, between engraving and cuts. */
-  score?: readonly Float64Array[];
-  /** Blue for scoring is a convention of many small lasers. */
-  scoreColour?: string;
-  /** Empty edge around the drawing, mm. */
-  margin?: number;
+  /** A document that the drawing can be made from again; it is put into the file's metadata. */
+  source?: unknown;
 }
 
-const POINT = 25.4 / 72;
 /** 0.1 µm: what the grid of the weld holds. */
 const DIGITS = 4;
 
+/** The element that carries the source. */
+export const SOURCE_ID = "mend-joint-piece";
+
 /** @returns a complete SVG document; y runs downwards in it, as SVG has it */
-export function writeSvg(material: Region, box: Box | null, options: SvgOptions = {}): string {
-  const {
-    title = "Piece",
-    name = "piece",
-    colour = "#ff0000",
-    engrave = [],
-    engraveColour = "#000000",
-    score = [],
-    scoreColour = "#0000ff",
-    margin = 1,
-  } = options;
-  const bounds = box ?? { minX: 0, minY: 0, maxX: 1, maxY: 1 };
-  const width = bounds.maxX - bounds.minX + 2 * margin;
-  const height = bounds.maxY - bounds.minY + 2 * margin;
-  const toX = (x: number) => x - bounds.minX + margin;
-  const toY = (y: number) => bounds.maxY - y + margin;
+export function writeSvg(plan: CutPlan, { title = "Piece", name = "piece", source }: SvgOptions = {}): string {
+  const { width, height, lines, fills, profile } = plan;
   const prefix = slug(name);
-  const paths = islandsOf(material).map(
-    (island, i) => `    <path id="${prefix}-${i + 1}" d="${island.map((ring) => pathData(ring, toX, toY)).join(" ")}"/>`,
-  );
+  const down = (path: CurvePath) => mapCurve(path, (x, y) => ({ x, y: height - y }), true);
+  const data = (path: CurvePath) => curveData(down(path));
+  const hairline = figure(profile.hairline);
+  const group = (purpose: CutLine["purpose"], paths: string[], attributes: string) =>
+    paths.length === 0 ? [] : [`  <g id="${profile.lines[purpose].layer}" ${attributes}>`, ...paths, "  </g>"];
+  const stroked = (purpose: CutLine["purpose"]) =>
+    `fill="none" stroke="${profile.lines[purpose].colour}" stroke-width="${hairline}"`;
+  const drawn = (purpose: CutLine["purpose"]) =>
+    lines.flatMap((line, i) =>
+      line.purpose === purpose ? [`    <path id="${prefix}-${purpose}-${i + 1}" d="${data(line.path)}"/>`] : [],
+    );
+  const filled = fills.length > 0 ? [`    <path id="${prefix}-engraved" d="${fills.map(data).join(" ")}"/>`] : [];
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${figure(width)}mm" height="${figure(height)}mm" viewBox="0 0 ${figure(width)} ${figure(height)}">`,
     `  <title>${escapeXml(title)}</title>`,
-    ...(engrave.length > 0
-      ? [
-          `  <g id="engrave" fill="${escapeXml(engraveColour)}" fill-rule="evenodd" stroke="none">`,
-          `    <path id="${prefix}-engraved" d="${engrave.map((ring) => pathData(ring, toX, toY)).join(" ")}"/>`,
-          "  </g>",
-        ]
-      : []),
-    ...(score.length > 0
-      ? [
-          `  <g id="score" fill="none" stroke="${escapeXml(scoreColour)}" stroke-width="${figure(0.25 * POINT)}">`,
-          ...score.map(
-            (line, i) => `    <path id="${prefix}-score-${i + 1}" d="${pathData(line, toX, toY).replace(/Z$/, "")}"/>`,
-          ),
-          "  </g>",
-        ]
-      : []),
-    `  <g id="cut" fill="none" stroke="${escapeXml(colour)}" stroke-width="${figure(0.25 * POINT)}">`,
-    ...paths,
-    "  </g>",
+    ...(source === undefined ? [] : [`  <metadata id="${SOURCE_ID}">${escapeXml(JSON.stringify(source))}</metadata>`]),
+    ...group("engrave", filled, `fill="${profile.lines.engrave.colour}" fill-rule="evenodd" stroke="none"`),
+    ...group("engrave", drawn("engrave"), stroked("engrave")),
+    ...group("score", drawn("score"), stroked("score")),
+    ...group("cut", pieces(lines, prefix, data), stroked("cut")),
     "</svg>",
     "",
   ].join("\n");
+}
+
+/** One path for each separate piece: its holes, then its edge. */
+function pieces(lines: readonly CutLine[], prefix: string, data: (path: CurvePath) => string): string[] {
+  const byPiece = new Map<number, string[]>();
+  for (const { purpose, piece = 0, path } of lines) {
+    if (purpose === "cut") byPiece.set(piece, [...(byPiece.get(piece) ?? []), data(path)]);
+  }
+  return [...byPiece.values()].map((paths, i) => `    <path id="${prefix}-${i + 1}" d="${paths.join(" ")}"/>`);
+}
+
+/** Path data of a path whose y already runs downwards. */
+export function curveData(path: CurvePath): string {
+  const place = ({ x, y }: Point) => `${figure(x)} ${figure(y)}`;
+  const parts = [`M${place(path)}`];
+  let from: Point = path;
+  path.segments.forEach((segment, i) => {
+    const closing = path.closed && i === path.segments.length - 1;
+    if (segment.type === "L") {
+      // The last line of a closed path is what Z draws.
+      if (!closing) parts.push(`L${place(segment)}`);
+    } else if (segment.type === "C") {
+      parts.push(`C${figure(segment.x1)} ${figure(segment.y1)} ${figure(segment.x2)} ${figure(segment.y2)} ${place(segment)}`);
+    } else {
+      const long = arcSweep(segment, from) > Math.PI ? 1 : 0;
+      // Seen with y downwards, counter-clockwise is the direction of positive angles.
+      parts.push(`A${figure(segment.r, 5)} ${figure(segment.r, 5)} 0 ${long} ${segment.ccw ? 1 : 0} ${place(segment)}`);
+    }
+    from = segment;
+  });
+  return parts.join("") + (path.closed ? "Z" : "");
 }
 
 /** Closed subpath of a ring. */
@@ -96,12 +99,12 @@ export function slug(text: string): string {
   return /^[a-z]/.test(plain) ? plain : `piece${plain ? `-${plain}` : ""}`;
 }
 
-function figure(value: number, digits = DIGITS): string {
+export function figure(value: number, digits = DIGITS): string {
   const text = String(Number(value.toFixed(digits)));
   return text === "-0" ? "0" : text;
 }
 
-function escapeXml(text: string): string {
+export function escapeXml(text: string): string {
   return text
     .replace(/\p{Cc}/gu, " ")
     .replace(/&/g, "&amp;")

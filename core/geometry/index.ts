@@ -1,4 +1,6 @@
 export * from "./bite";
+export * from "./curves";
+export * from "./fit";
 export * from "./nearest";
 export * from "./path";
 export * from "./polygons";

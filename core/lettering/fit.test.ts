@@ -1,5 +1,6 @@
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
+import { PROFILES, planCut } from "../cut";
 import { examine, layOutWords } from "../examine";
 import { readSvg, writeSvg } from "../formats";
 import { islandsOf, regionArea, regionBox, regionPerimeter, roundInnerCorners, roundOuterCorners, union } from "../geometry";
@@ -17,7 +18,8 @@ const pieceOf = (text: string, font: string, more: object = {}) =>
 /** Width and height as another program would read them from the cut file. */
 function sizeInFile(piece: ReturnType<typeof pieceOf>): [number, number] {
   const { material, box } = examine(piece, library);
-  const { shapes } = readSvg(writeSvg(material, box));
+  const plan = planCut(piece, { material, engrave: [], score: [], box }, { profile: PROFILES[0]! });
+  const { shapes } = readSvg(writeSvg(plan));
   const all = regionBox(shapes.flatMap(({ subpaths }) => subpaths.map(({ ring }) => ring)))!;
   return [all.maxX - all.minX, all.maxY - all.minY];
 }

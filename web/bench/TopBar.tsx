@@ -1,14 +1,10 @@
-import { slug, writeSvg } from "@mend-joint/core/formats";
 import { LIMITS, type Piece } from "@mend-joint/core/piece";
-import { sheetOf } from "@mend-joint/core/report";
-import { ArrowLeft, Download, Redo2, Undo2 } from "lucide-react";
+import { ArrowLeft, ArrowRight, Redo2, Undo2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { setUnits, useBench } from "../state/bench";
 import { usePiece, useUndo } from "../state/piece";
 import { saveNow, useSaving } from "../state/saving";
-import { Button } from "../ui/Button";
-import { download } from "../ui/download";
 
 export function TopBar({ piece }: { piece: Piece }) {
   const units = useBench((state) => state.units);
@@ -40,7 +36,7 @@ export function TopBar({ piece }: { piece: Piece }) {
       >
         {units === "mm" ? <b>mm</b> : "mm"} / {units === "in" ? <b>in</b> : "in"}
       </button>
-      <CutFile piece={piece} />
+      <ToCut piece={piece} />
     </header>
   );
 }
@@ -101,28 +97,14 @@ function SaveState() {
   );
 }
 
-function CutFile({ piece }: { piece: Piece }) {
-  const examination = useBench((state) => state.examination);
-  const examined = useBench((state) => state.examined);
-  const ready = examination !== null && examination.material.length > 0 && examined === piece;
-  const take = () => {
-    if (!examination) return;
-    const { material, engrave, score, box } = sheetOf(piece, examination);
-    download(
-      `${slug(piece.name)}.svg`,
-      "image/svg+xml",
-      writeSvg(material, box, { title: piece.name, name: piece.name, engrave, score }),
-    );
-  };
-  const falls = examination?.verdict === "falls";
+/** The way to the cutter and the saw. */
+function ToCut({ piece }: { piece: Piece }) {
   return (
-    <Button
-      look="strong"
-      disabled={!ready}
-      onClick={take}
-      title={falls ? "Something falls off; the file shows the piece as it is" : undefined}
+    <Link
+      to={`/piece/${piece.id}/cut`}
+      className="flex h-9 items-center gap-2 rounded-full bg-ink px-5 text-[14px] font-semibold text-film hover:bg-ink/85"
     >
-      <Download size={16} aria-hidden="true" /> Cut file (SVG)
-    </Button>
+      To the cutter <ArrowRight size={16} aria-hidden="true" />
+    </Link>
   );
 }

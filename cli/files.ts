@@ -1,0 +1,43 @@
+/**
+ * What both commands do with files: reading them, and refusing in one clear line.
+ */
+import { readFileSync, statSync } from "node:fs";
+import { basename } from "node:path";
+import type { Library } from "@mend-joint/core";
+import { FontError } from "@mend-joint/core/lettering";
+import { PieceError } from "@mend-joint/core/piece";
+import { readFontFile, shippedLibrary } from "@mend-joint/library";
+
+/** What was asked for cannot be done; the message is one line. */
+export class UsageError extends Error {
+  override name = "UsageError";
+}
+
+const MAX_BYTES = 50_000_000;
+
+/** @throws UsageError */
+export function readBytes(file: string): Buffer {
+  try {
+    if (statSync(file).size > MAX_BYTES) throw new UsageError(`${file} is larger than ${MAX_BYTES / 1e6} MB`);
+    return readFileSync(file);
+  } catch (error) {
+    if (error instanceof UsageError) throw error;
+    const { code } = error as NodeJS.ErrnoException;
+    const reason = code === "ENOENT" ? "there is no such file" : code === "EISDIR" ? "it is a folder" : (error as Error).message;
+    throw new UsageError(`${file} cannot be read: ${reason}`);
+  }
+}
+
+/** The fonts that ship with the app, and font files of the maker's own. */
+export async function libraryWith(fontFiles: readonly string[]): Promise<Library> {
+  const own = await Promise.all(fontFiles.map((file) => readFontFile(basename(file), readBytes(file))));
+  return shippedLibrary(own.flat());
+}
+
+/** Says on the error stream what went wrong, in one line. @param known further errors whose message is for people */
+export function refuse(error: unknown, doing: string, known: readonly (new (message: string) => Error)[] = []): void {
+  const message = (error as Error).message.replace(/\s+/g, " ").trim();
+  const clear = [UsageError, PieceError, FontError, ...known].some((kind) => error instanceof kind);
+  console.error(clear ? message : `${doing}: ${message}`);
+  process.exitCode = 2;
+}

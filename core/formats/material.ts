@@ -1,0 +1,90 @@
+/**
+ * Sheet materials as drawn patterns, in mm, so that the grain keeps its size while the piece is zoomed.
+ */
+import type { Stock } from "../piece";
+
+type Material = Stock["material"];
+
+interface Look {
+  base: string;
+  /** Colour of the cut edge. */
+  edge: string;
+  /** The side of the sheet seen below the face. */
+  side: string;
+  sideOpacity: number;
+  grain?: { dark: string; light: string; waves: number };
+  speckle?: string;
+  sheen?: boolean;
+  opacity?: number;
+}
+
+export const LOOKS: Record<Material, Look> = {
+  birch: {
+    base: "#e2c596",
+    edge: "#8a5f33",
+    side: "#6f4a26",
+    sideOpacity: 0.55,
+    grain: { dark: "#b98d55", light: "#f1ddb8", waves: 9 },
+  },
+  walnut: {
+    base: "#76523a",
+    edge: "#3a2416",
+    side: "#2b1a10",
+    sideOpacity: 0.6,
+    grain: { dark: "#4c3220", light: "#94704f", waves: 12 },
+  },
+  mdf: { base: "#b99670", edge: "#6b4a2d", side: "#553a23", sideOpacity: 0.55, speckle: "#8d6d4b" },
+  "acrylic-clear": { base: "#cfe4ea", edge: "#6f9aa8", side: "#5b8796", sideOpacity: 0.35, sheen: true, opacity: 0.82 },
+  "acrylic-teal": { base: "#12818a", edge: "#07535a", side: "#05424a", sideOpacity: 0.5, sheen: true },
+  "acrylic-red": { base: "#c4262e", edge: "#7e1017", side: "#5f0b11", sideOpacity: 0.5, sheen: true },
+};
+
+/** Size of the repeated tile, mm. */
+export const TILE = { width: 90, height: 36 } as const;
+const { width: WIDE, height: HIGH } = TILE;
+
+/** A small generator with a fixed start, so that the same sheet looks the same every day (D. H. Lehmer's method). */
+function numbers(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (state * 48271) % 2147483647;
+    return state / 2147483647;
+  };
+}
+
+function grainLines(count: number, seed: number): string[] {
+  const next = numbers(seed);
+  return Array.from({ length: count }, (_, i) => {
+    const y = ((i + next() * 0.7) * HIGH) / count;
+    const lift = () => (next() - 0.5) * 2.2;
+    const [a, b] = [lift(), lift()];
+    return `M0 ${y.toFixed(2)}C${WIDE / 4} ${(y + a).toFixed(2)} ${WIDE / 4} ${(y + b).toFixed(2)} ${WIDE / 2} ${(y + b).toFixed(2)}S${(WIDE * 3) / 4} ${y.toFixed(2)} ${WIDE} ${y.toFixed(2)}`;
+  });
+}
+
+/** What a tile of the material is filled with, as SVG. */
+export function materialTile(material: Material): string {
+  const look = LOOKS[material];
+  return `<rect width="${WIDE}" height="${HIGH}" fill="${look.base}"/>${surface(look)}`;
+}
+
+function surface({ grain, speckle, sheen }: Look): string {
+  if (grain) {
+    const line = (d: string, colour: string, width: number, opacity: number) =>
+      `<path d="${d}" stroke="${colour}" stroke-width="${width.toFixed(2)}" opacity="${opacity}" fill="none"/>`;
+    const light = grainLines(grain.waves, 4211).map((d) => line(d, grain.light, 1.3, 0.35));
+    const dark = grainLines(grain.waves, 77).map((d, i) => line(d, grain.dark, 0.18 + (i % 3) * 0.16, 0.5));
+    return [...light, ...dark].join("");
+  }
+  if (speckle) {
+    const next = numbers(99);
+    return Array.from({ length: 260 }, () => {
+      const [x, y, r] = [next() * WIDE, next() * HIGH, 0.12 + next() * 0.22];
+      return `<circle cx="${x.toFixed(2)}" cy="${y.toFixed(2)}" r="${r.toFixed(2)}" fill="${speckle}" opacity="0.45"/>`;
+    }).join("");
+  }
+  if (sheen) {
+    return `<path d="M0 ${HIGH}L${HIGH} 0h9L9 ${HIGH}z" fill="#fff" opacity="0.13"/><path d="M48 ${HIGH}L${48 + HIGH} 0h3L51 ${HIGH}z" fill="#fff" opacity="0.1"/>`;
+  }
+  return "";
+}

@@ -41,3 +41,4 @@ export function shippedLibrary(own: readonly OwnFont[] = []): Library {
     },
   };
 }
+export { answerInThread, standingThread } from "./inThread";

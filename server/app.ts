@@ -5,22 +5,30 @@ import { existsSync, readFileSync } from "node:fs";
 import { join, relative } from "node:path";
 import { fileURLToPath } from "node:url";
 import { serveStatic } from "@hono/node-server/serve-static";
+import { MOST_BYTES } from "@mend-joint/core/formats";
 import { MAX_FONT_BYTES } from "@mend-joint/core/lettering";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import { secureHeaders } from "hono/secure-headers";
 import { sameOriginOnly } from "./guard";
+import type { FaultyMachine } from "./machines/machine";
 import { handleError, problem } from "./problems";
 import { fontRoutes } from "./routes/fonts";
+import { machineRoutes } from "./routes/machine";
 import { pieceRoutes } from "./routes/pieces";
+import { profileRoutes } from "./routes/profiles";
 import type { Database } from "./store/database";
 import { listPieces } from "./store/pieces";
 
 /** A piece document of 60 full words stays well below this. */
 const MAX_BODY = 2_000_000;
 
+/** Where files are taken in. */
+const LARGE: Record<string, number> = { "/api/fonts": MAX_FONT_BYTES, "/api/machine/jobs": MOST_BYTES + MAX_BODY };
+
 export interface AppOptions {
   db: Database;
+  machine: FaultyMachine;
   /** Host name the server listens on. */
   host: string;
   /** Folder of the built pages; left out, only the API answers. */
@@ -53,16 +61,18 @@ const workerHeaders = secureHeaders({
 const limited = (maxSize: number) =>
   bodyLimit({ maxSize, onError: (c) => problem(c, 413, `What is sent here may have ${maxSize / 1e6} MB at most.`) });
 
-export function createApp({ db, host, pages }: AppOptions): Hono {
+export function createApp({ db, machine, host, pages }: AppOptions): Hono {
   const app = new Hono();
   app.onError(handleError);
   app.use("*", (c, next) => (WORKER_SCRIPT.test(c.req.path) ? workerHeaders : pageHeaders)(c, next));
   app.use(sameOriginOnly(host));
-  app.use("/api/*", (c, next) => (c.req.path === "/api/fonts" ? limited(MAX_FONT_BYTES) : limited(MAX_BODY))(c, next));
+  app.use("/api/*", (c, next) => limited(LARGE[c.req.path] ?? MAX_BODY)(c, next));
 
   app.get("/api/health", async (c) => c.json({ status: "ok", pieces: (await listPieces(db)).length }));
   app.route("/api/pieces", pieceRoutes(db));
   app.route("/api/fonts", fontRoutes(db));
+  app.route("/api/profiles", profileRoutes(db));
+  app.route("/api/machine", machineRoutes(machine));
   app.all("/api/*", (c) => problem(c, 404, "The API has nothing at this address."));
 
   if (pages && existsSync(join(pages, "index.html"))) {

@@ -8,6 +8,7 @@
 import { resolve } from "node:path";
 import { serve } from "@hono/node-server";
 import { BUILT_PAGES, createApp } from "./app";
+import { startSimulatedCutter } from "./machines/simulated";
 import { DataFolderError, IN_MEMORY, openDatabase } from "./store/database";
 import { seedDemo } from "./store/demo";
 
@@ -24,7 +25,8 @@ async function main(): Promise<void> {
   const folder = MEND_JOINT_DATA === IN_MEMORY ? IN_MEMORY : resolve(MEND_JOINT_DATA);
   const { db, close } = await openDatabase(folder, console.log);
   await seedDemo(db);
-  const app = createApp({ db, host: MEND_JOINT_HOST, pages: BUILT_PAGES });
+  const machine = await startSimulatedCutter(db);
+  const app = createApp({ db, machine, host: MEND_JOINT_HOST, pages: BUILT_PAGES });
   const server = serve({ fetch: app.fetch, port, hostname: MEND_JOINT_HOST }, (info) => {
     console.log(`Mend Joint is ready at http://${MEND_JOINT_HOST}:${info.port}/ (data in ${folder})`);
   });
@@ -37,7 +39,10 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     server.close();
-    close().finally(() => process.exit(0));
+    machine
+      .close()
+      .then(close)
+      .finally(() => process.exit(0));
   };
   process.on("SIGINT", stop);
   process.on("SIGTERM", stop);

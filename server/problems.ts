@@ -2,18 +2,20 @@
  * Errors as `application/problem+json` (RFC 9457): what happened, where, what to do.
  */
 
+import { DrawingError } from "@mend-joint/core/formats";
 import { FontError } from "@mend-joint/core/lettering";
 import { PieceError } from "@mend-joint/core/piece";
 import type { Context } from "hono";
 import { HTTPException } from "hono/http-exception";
 import type { ContentfulStatusCode } from "hono/utils/http-status";
+import { BusyError, RefusedError } from "./machines/machine";
 import { DataFolderError } from "./store/database";
 
 const TITLES: Partial<Record<number, string>> = {
   400: "The request cannot be read",
   403: "Not from here",
   404: "There is no such thing",
-  409: "Someone saved in between",
+  409: "That does not go at the moment",
   413: "Too large",
   422: "This cannot be used",
   500: "Something went wrong on the server",
@@ -28,6 +30,9 @@ export function problem(c: Context, status: ContentfulStatusCode, detail: string
 
 export function handleError(error: Error, c: Context): Response {
   if (error instanceof PieceError || error instanceof FontError) return problem(c, 422, error.message);
+  if (error instanceof DrawingError) return problem(c, 422, error.message);
+  if (error instanceof RefusedError) return problem(c, 422, error.message, { reasons: error.reasons });
+  if (error instanceof BusyError) return problem(c, 409, error.message);
   if (error instanceof HTTPException) return problem(c, error.status as ContentfulStatusCode, error.message);
   console.error(error);
   if (error instanceof DataFolderError || /no space left|could not (write|extend)|ENOSPC|EROFS/i.test(error.message)) {

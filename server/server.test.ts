@@ -8,6 +8,7 @@ import { demoPieces } from "@mend-joint/demo";
 import { fontBytes } from "@mend-joint/library";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { createApp } from "./app";
+import { startSimulatedCutter } from "./machines/simulated";
 import { DataFolderError, IN_MEMORY, type OpenDatabase, openDatabase } from "./store/database";
 import { seedDemo } from "./store/demo";
 
@@ -34,7 +35,7 @@ describe("the API", () => {
   let app: ReturnType<typeof createApp>;
   beforeAll(async () => {
     open = await openDatabase(IN_MEMORY);
-    app = createApp({ db: open.db, host: "127.0.0.1" });
+    app = createApp({ db: open.db, machine: await startSimulatedCutter(open.db), host: "127.0.0.1" });
   });
   afterAll(() => open.close());
 
@@ -260,7 +261,7 @@ describe("killed in the middle of saves", () => {
 
 it("only the worker's script may evaluate; pages may not", async () => {
   const { db, close } = await openDatabase(IN_MEMORY);
-  const app = createApp({ db, host: "127.0.0.1" });
+  const app = createApp({ db, machine: await startSimulatedCutter(db), host: "127.0.0.1" });
   const policy = async (path: string) =>
     (await app.request(path, { headers: { host: "127.0.0.1" } })).headers.get("content-security-policy")!;
   expect(await policy("/assets/examiner.worker-Ab_1-c.js")).toContain("'unsafe-eval'");

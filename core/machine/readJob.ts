@@ -3,7 +3,7 @@
  */
 import type { LinePurpose, MachineProfile } from "../cut";
 import type { Drawing, DrawnShape } from "../formats";
-import { type Box, normalise, type Region, type Ring, regionArea, regionBox } from "../geometry";
+import { type Box, normalise, type Region, type Ring, regionArea, regionBox, transformRing } from "../geometry";
 
 export interface JobLine {
   purpose: LinePurpose;
@@ -38,8 +38,9 @@ const SAME = 0.05;
 /** The bed may be overrun by so much, mm. */
 const GRACE = 0.01;
 
-export function readJob(drawing: Drawing, profile: MachineProfile): Job | Refusal {
+export function readJob(given: Drawing & { format?: string }, profile: MachineProfile): Job | Refusal {
   const refused: string[] = [];
+  const drawing = given.format === "dxf" ? onBed(given) : given;
   const warnings: string[] = [...drawing.notes];
   const { shapes } = drawing;
   const box = regionBox(shapes.flatMap(({ subpaths }) => subpaths.map(({ ring }) => ring)));
@@ -77,7 +78,18 @@ export function readJob(drawing: Drawing, profile: MachineProfile): Job | Refusa
 
 const ORDER: Record<LinePurpose, number> = { engrave: 0, score: 1, cut: 2 };
 
-/** The size that the file says it has; DXF has none of its own, its drawing is moved into the corner of the bed. */
+/** DXF counts upwards from the lower edge of the bed: its drawing is pushed up against the upper edge. */
+function onBed<T extends Drawing>(drawing: T): T {
+  const box = regionBox(drawing.shapes.flatMap(({ subpaths }) => subpaths.map(({ ring }) => ring)));
+  if (!box || box.maxY > GRACE) return drawing;
+  const shapes = drawing.shapes.map((shape) => ({
+    ...shape,
+    subpaths: shape.subpaths.map(({ ring, closed }) => ({ ring: transformRing(ring, [1, 0, 0, 1, 0, -box.minY]), closed })),
+  }));
+  return { ...drawing, shapes };
+}
+
+/** The size that the file says it has; DXF has none of its own. */
 function sizeOf(drawing: Drawing & { format?: string }, box: Box, refused: string[]): { width: number; height: number } {
   if (drawing.widthMm !== null && drawing.heightMm !== null) return { width: drawing.widthMm, height: drawing.heightMm };
   if (drawing.format !== "dxf") refused.push("The file has no size in real units: its width and height are missing.");

@@ -1,11 +1,11 @@
 import { randomUUID } from "node:crypto";
-import { zValidator } from "@hono/zod-validator";
-import { describeIssues, parsePiece } from "@mend-joint/core/piece";
+import { parsePiece } from "@mend-joint/core/piece";
 import { Hono } from "hono";
 import { z } from "zod";
 import { problem } from "../problems";
 import type { Database } from "../store/database";
 import { createPiece, deletePiece, getPiece, listPieces, pieceHistory, restorePiece, savePiece } from "../store/pieces";
+import { validated } from "./validated";
 
 const createBody = z.strictObject({ document: z.record(z.string(), z.unknown()) });
 const saveBody = z.strictObject({ version: z.int().positive(), document: z.record(z.string(), z.unknown()) });
@@ -33,7 +33,7 @@ export function pieceRoutes(db: Database): Hono {
     if ("saved" in result) return c.json(result.saved);
     if ("missing" in result) return problem(c, 404, NO_PIECE);
     const detail = `This save started from version ${version}, but version ${result.stale.version} is there by now. Nothing was overwritten.`;
-    return problem(c, 409, detail, { current: result.stale });
+    return problem(c, 409, detail, { title: "Someone saved in between", current: result.stale });
   });
 
   routes.delete("/:id", async (c) =>
@@ -48,10 +48,4 @@ export function pieceRoutes(db: Database): Hono {
   routes.get("/:id/history", async (c) => c.json({ versions: await pieceHistory(db, c.req.param("id")) }));
 
   return routes;
-}
-
-function validated<T extends z.ZodType>(schema: T) {
-  return zValidator("json", schema, (result, c) => {
-    if (!result.success) return problem(c, 422, describeIssues(result.error as unknown as z.ZodError));
-  });
 }

@@ -101,7 +101,7 @@ function SaveState() {
 function ToCut({ piece }: { piece: Piece }) {
   return (
     <Link
-      to={`/piece/${piece.id}/cut`}
+      to={`/bench/${piece.id}/cut`}
       className="flex h-9 items-center gap-2 rounded-full bg-ink px-5 text-[14px] font-semibold text-film hover:bg-ink/85"
     >
       To the cutter <ArrowRight size={16} aria-hidden="true" />

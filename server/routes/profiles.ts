@@ -1,0 +1,28 @@
+import { PROFILES, profileSchema } from "@mend-joint/core/cut";
+import { Hono } from "hono";
+import { problem } from "../problems";
+import type { Database } from "../store/database";
+import { listProfiles, removeProfile, saveProfile } from "../store/profiles";
+import { validated } from "./validated";
+
+const isBuiltIn = (id: string) => PROFILES.some((profile) => profile.id === id);
+
+export function profileRoutes(db: Database): Hono {
+  const routes = new Hono();
+
+  routes.get("/", async (c) => c.json({ profiles: await listProfiles(db) }));
+
+  routes.put("/:id", validated(profileSchema), async (c) => {
+    const id = c.req.param("id");
+    if (isBuiltIn(id)) return problem(c, 409, "This profile comes with the app. Keep yours under another name.");
+    const profile = { ...c.req.valid("json"), id };
+    await saveProfile(db, profile);
+    return c.json(profile);
+  });
+
+  routes.delete("/:id", async (c) =>
+    (await removeProfile(db, c.req.param("id"))) ? c.body(null, 204) : problem(c, 404, "There is no such profile of your own."),
+  );
+
+  return routes;
+}

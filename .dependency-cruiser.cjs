@@ -31,7 +31,7 @@ const MAY_USE = {
   judge: ["geometry", "piece"],
   examine: ["geometry", "piece", "lettering", "holders", "weld", "measure", "joints", "judge"],
   report: ["geometry", "piece", "judge", "examine"],
-  cut: ["geometry", "measure", "piece", "report"],
+  cut: ["geometry", "measure", "piece", "judge", "report"],
   mend: ["geometry", "piece", "holders", "judge", "examine"],
   shelf: ["geometry", "measure", "piece", "lettering", "examine", "report"],
   machine: ["geometry", "piece", "cut", "formats"],

@@ -1,11 +1,13 @@
 /**
- * check FILE: examines a piece file, or an SVG in which every shape is a part.
+ * check FILE: examines a piece file, or an SVG in which every shape is a part, or a cut file (DXF, PDF, or
+ * an SVG with --lines) in which what lies inside another outline is a hole.
  *
  * Exit code 0 holds, 1 weak or falls, 2 unusable input.
  */
 import { parseArgs } from "node:util";
-import { type Examination, examine, examineSolids, solidsFromShapes } from "@mend-joint/core";
-import { readSvg, SvgError } from "@mend-joint/core/formats";
+import { checkDrawing, type Examination, examine, examineSolids, solidsFromShapes } from "@mend-joint/core";
+import { PROFILES } from "@mend-joint/core/cut";
+import { DrawingError, drawingFormat, readDrawing, readSvg } from "@mend-joint/core/formats";
 import { verdictSentence } from "@mend-joint/core/judge";
 import {
   formatLength,
@@ -20,7 +22,7 @@ import {
 import { labelsOf, reportOf, thinnestPlace } from "@mend-joint/core/report";
 import { libraryWith, readBytes, refuse, UsageError } from "./files";
 
-const USAGE = "Usage: check FILE [--min-width MM] [--holder ID] [--stock NAME] [--font FONTFILE] [--json]";
+const USAGE = "Usage: check FILE [--min-width MM] [--holder ID] [--stock NAME] [--font FONTFILE] [--lines] [--json]";
 /** Drawings with more corners take seconds; then each stage is told on the error stream. */
 const MANY_CORNERS = 30_000;
 const sayProgress = (stage: string) => process.stderr.write(`${stage} …\n`);
@@ -31,6 +33,8 @@ interface Request {
   holders: string[];
   stock?: Stock;
   json: boolean;
+  /** The file has cut lines: what lies inside another outline is a hole. DXF and PDF are read so in any case. */
+  lines: boolean;
   /** Font files of the maker's own that the piece is set in. */
   fonts: string[];
 }
@@ -45,7 +49,13 @@ function readRequest(argv: string[]): Request {
   const { values, positionals } = parsed;
   const [file, ...more] = positionals;
   if (!file || more.length > 0) throw new UsageError(USAGE);
-  const request: Request = { file, holders: values.holder ?? [], json: values.json ?? false, fonts: values.font ?? [] };
+  const request: Request = {
+    file,
+    holders: values.holder ?? [],
+    json: values.json ?? false,
+    lines: values.lines ?? false,
+    fonts: values.font ?? [],
+  };
   if (values["min-width"] !== undefined) {
     const width = parseLength(values["min-width"], "mm");
     if (width === null || width <= 0 || width > 100) {
@@ -70,6 +80,7 @@ function parse(argv: string[]) {
       holder: { type: "string", multiple: true },
       stock: { type: "string" },
       font: { type: "string", multiple: true },
+      lines: { type: "boolean" },
       json: { type: "boolean" },
     },
   });
@@ -131,6 +142,25 @@ async function checkPiece(text: string, request: Request): Promise<Checked> {
   };
 }
 
+/** By what is in the file; an SVG of that name is one, whatever is in it. */
+async function check(bytes: Buffer, request: Request): Promise<Checked> {
+  const format = /\.svg$/i.test(request.file) ? "svg" : drawingFormat(bytes);
+  if (request.lines || format === "dxf" || format === "pdf") return checkLines(bytes, request);
+  const text = bytes.toString("utf8");
+  return format === "svg" ? checkSvg(text, request) : checkPiece(text, request);
+}
+
+/** A cut file: what lies inside another outline is a hole. */
+async function checkLines(bytes: Uint8Array, request: Request): Promise<Checked> {
+  const drawing = await readDrawing(bytes);
+  if (drawing.shapes.length === 0)
+    throw new UsageError(`The file has no outlines that could be cut${drawing.notes[0] ? ` (${drawing.notes[0]})` : ""}`);
+  const stock = { ...(request.stock ?? STOCKS[0]!) };
+  if (request.minWidth !== undefined) stock.leastWidth = request.minWidth;
+  const { examination, notes } = checkDrawing(drawing, { stock, profile: PROFILES[0]! });
+  return { examination, stock, lost: 0, flipY: true, notes };
+}
+
 function printText({ examination, stock, lost, notes }: Checked): void {
   const labels = labelsOf(examination);
   console.log(verdictSentence(examination.verdict, examination.findings, thinnestPlace(examination), labels, stock, "mm", lost));
@@ -145,12 +175,10 @@ function printText({ examination, stock, lost, notes }: Checked): void {
 
 try {
   const request = readRequest(process.argv.slice(2));
-  const text = readBytes(request.file).toString("utf8");
-  const isSvg = /\.svg$/i.test(request.file) || text.trimStart().startsWith("<");
-  const checked = isSvg ? checkSvg(text, request) : await checkPiece(text, request);
+  const checked = await check(readBytes(request.file), request);
   if (request.json) console.log(JSON.stringify(reportOf(checked.examination, checked.flipY)));
   else printText(checked);
   process.exitCode = checked.examination.verdict === "holds" ? 0 : 1;
 } catch (error) {
-  refuse(error, "The file could not be examined", [SvgError]);
+  refuse(error, "The file could not be examined", [DrawingError]);
 }

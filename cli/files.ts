@@ -13,6 +13,12 @@ export class UsageError extends Error {
   override name = "UsageError";
 }
 
+/** Whoever reads the output may stop early. */
+process.stdout.on("error", (error: NodeJS.ErrnoException) => {
+  if (error.code !== "EPIPE") throw error;
+  process.exit();
+});
+
 const MAX_BYTES = 50_000_000;
 
 /** @throws UsageError */

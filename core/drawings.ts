@@ -61,6 +61,8 @@ export function checkDrawing(drawing: Drawing, { stock, profile, units = "mm", o
   const kept = examination.cutouts.filter(({ region }) => Math.abs(regionArea(region)) >= least);
   const crumbs = examination.cutouts.length - kept.length;
   if (crumbs > 0) repairs.push(`${crumbs} ${crumbs === 1 ? "crumb" : "crumbs"} left out`);
+  const rank = { falls: 0, weak: 1, holds: 2, note: 2 };
+  all.findings.sort((a, b) => rank[a.means] - rank[b.means]);
   return { examination: all, as, repaired: kept.flatMap(({ region }) => region), repairs, notes };
 }
 

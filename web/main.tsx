@@ -3,6 +3,8 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { Toaster } from "sonner";
 import { BenchScreen } from "./screens/BenchScreen";
+import { CheckScreen } from "./screens/CheckScreen";
+import { CutScreen } from "./screens/CutScreen";
 import { LostScreen } from "./screens/LostScreen";
 import { NewScreen } from "./screens/NewScreen";
 import { RackScreen } from "./screens/RackScreen";
@@ -12,6 +14,8 @@ const router = createBrowserRouter([
   { path: "/", element: <RackScreen />, errorElement: <LostScreen /> },
   { path: "/new", element: <NewScreen />, errorElement: <LostScreen /> },
   { path: "/bench/:id", element: <BenchScreen />, errorElement: <LostScreen /> },
+  { path: "/bench/:id/cut", element: <CutScreen />, errorElement: <LostScreen /> },
+  { path: "/check", element: <CheckScreen />, errorElement: <LostScreen /> },
   { path: "*", element: <LostScreen /> },
 ]);
 

@@ -20,6 +20,7 @@ import { type Tabs, withTabs } from "./tabs";
 
 export * from "./effort";
 export * from "./order";
+export * from "./preflight";
 export * from "./profile";
 export * from "./startHoles";
 export { type Tabs, withTabs } from "./tabs";

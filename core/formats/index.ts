@@ -3,6 +3,7 @@ export * from "./dxf-in";
 export * from "./dxf-out";
 export * from "./files";
 export * from "./material";
+export * from "./paper";
 export * from "./pattern";
 export * from "./pdf-in";
 export * from "./pdf-out";

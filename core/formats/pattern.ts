@@ -17,69 +17,19 @@ import {
 } from "@cantoo/pdf-lib";
 import { type StartHoles, startHoles } from "../cut";
 import { type Box, backwards, type CurvePath, fitCurves, type Region, regionBox, ringArea, translateRegion } from "../geometry";
+import { EDGE, FOOT, OVERLAP, type PaperOptions, PatternError, type PatternLayout, patternLayout } from "./paper";
 import { newPdf, POINTS_PER_MM, pathOperators } from "./pdf-out";
 
-/** mm, ISO 216 and ANSI/ASME Y14.1. */
-export const PAPERS = { a4: { width: 210, height: 297 }, letter: { width: 215.9, height: 279.4 } } as const;
-export type Paper = keyof typeof PAPERS;
-
-export interface PatternOptions {
+export interface PatternOptions extends PaperOptions {
   title?: string;
   /** Line under the title, such as the sheet. */
   note?: string;
-  paper?: Paper;
-  landscape?: boolean;
-  /** By so much neighbouring pages show the same, mm. */
-  overlap?: number;
   /** Lines over what is cut away inside the piece. */
   hatch?: boolean;
   /** Diameter of start holes, mm; left out, none are drawn. */
   drill?: number;
   /** Direction of the grain, degrees from the horizontal; left out, no arrow is drawn. */
   grain?: number;
-}
-
-/** A pattern that cannot be drawn; the message says why and what to do. */
-export class PatternError extends Error {
-  override name = "PatternError";
-}
-
-export interface PatternLayout {
-  columns: number;
-  rows: number;
-  /** Size of a page, and of the part of the drawing that it shows, mm. */
-  page: { width: number; height: number };
-  window: { width: number; height: number };
-  /** From one page to the next, mm. */
-  step: { x: number; y: number };
-  /** Lower left corner of the first page's window in the drawing, whose box begins at 0, 0. */
-  start: { x: number; y: number };
-}
-
-/** Printers leave so much of the paper white, mm. */
-const EDGE = 8;
-/** Room below the drawing for the scale check and the page map, mm. */
-const FOOT = 20;
-/** Paper around the piece, mm. */
-const AROUND = 3;
-export const MOST_PAGES = 200;
-
-/** How a drawing of a size is spread over pages; it lies in the middle of them. @throws PatternError */
-export function patternLayout(
-  width: number,
-  height: number,
-  { paper = "a4", landscape = false, overlap = 10 }: Pick<PatternOptions, "paper" | "landscape" | "overlap"> = {},
-): PatternLayout {
-  const { width: short, height: long } = PAPERS[paper];
-  const page = landscape ? { width: long, height: short } : { width: short, height: long };
-  const window = { width: page.width - 2 * EDGE, height: page.height - 2 * EDGE - FOOT };
-  const step = { x: window.width - overlap, y: window.height - overlap };
-  const along = (size: number, shown: number, by: number) => Math.max(1, Math.ceil((size + 2 * AROUND - shown) / by - 1e-9) + 1);
-  const [columns, rows] = [along(width, window.width, step.x), along(height, window.height, step.y)];
-  if (columns * rows > MOST_PAGES)
-    throw new PatternError(`The pattern would take ${columns * rows} pages; ${MOST_PAGES} is the most. Make the piece smaller.`);
-  const [whole, high] = [window.width + (columns - 1) * step.x, window.height + (rows - 1) * step.y];
-  return { columns, rows, page, window, step, start: { x: (width - whole) / 2, y: (height - high) / 2 } };
 }
 
 interface Drawing {
@@ -280,7 +230,7 @@ const MARKS = 60;
 /** Diamonds in the middle of what two pages share: laid on each other, they coincide. */
 function joiningMarks({ page, font, layout, row, column, options }: Sheet, at: { x: number; y: number }): void {
   const { start, step, window, columns, rows } = layout;
-  const half = (options.overlap ?? 10) / 2;
+  const half = (options.overlap ?? OVERLAP) / 2;
   const mark = (x: number, y: number, name: string) => {
     lines(
       page,

@@ -4,6 +4,7 @@
 export * from "./chain";
 export * from "./check";
 export * from "./fall";
+export * from "./grain";
 export * from "./groups";
 export * from "./labels";
 export * from "./pair";

@@ -7,7 +7,6 @@ import { usePiece, useUndo } from "../state/piece";
 import { saveNow, useSaving } from "../state/saving";
 
 export function TopBar({ piece }: { piece: Piece }) {
-  const units = useBench((state) => state.units);
   const { undo, redo, pastStates, futureStates } = useUndo();
   return (
     <header className="flex h-[52px] items-center gap-2 border-b border-rule px-4">
@@ -28,14 +27,7 @@ export function TopBar({ piece }: { piece: Piece }) {
       <IconButton label="Redo (Ctrl Shift Z)" disabled={futureStates.length === 0} onClick={() => redo()}>
         <Redo2 size={17} />
       </IconButton>
-      <button
-        type="button"
-        className="figure h-9 rounded-full px-3 text-[13px] hover:bg-ink/8"
-        aria-label={`Lengths in ${units === "mm" ? "millimetres; change to inches" : "inches; change to millimetres"}`}
-        onClick={() => setUnits(units === "mm" ? "in" : "mm")}
-      >
-        {units === "mm" ? <b>mm</b> : "mm"} / {units === "in" ? <b>in</b> : "in"}
-      </button>
+      <UnitsSwitch />
       <ToCut piece={piece} />
     </header>
   );
@@ -94,6 +86,20 @@ function SaveState() {
     <span className="text-[13px] text-quiet" data-testid="save-state">
       {text}
     </span>
+  );
+}
+
+export function UnitsSwitch() {
+  const units = useBench((state) => state.units);
+  return (
+    <button
+      type="button"
+      className="figure h-9 rounded-full px-3 text-[13px] hover:bg-ink/8"
+      aria-label={`Lengths in ${units === "mm" ? "millimetres; change to inches" : "inches; change to millimetres"}`}
+      onClick={() => setUnits(units === "mm" ? "in" : "mm")}
+    >
+      {units === "mm" ? <b>mm</b> : "mm"} / {units === "in" ? <b>in</b> : "in"}
+    </button>
   );
 }
 

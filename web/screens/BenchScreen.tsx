@@ -1,6 +1,6 @@
 import { applyMove, type Word } from "@mend-joint/core/piece";
 import { useEffect, useMemo, useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useLocation, useParams } from "react-router";
 import { Conflict } from "../bench/Conflict";
 import { Findings } from "../bench/Findings";
 import { SheetChoice } from "../bench/SheetChoice";
@@ -11,7 +11,7 @@ import { Chain } from "../chain/Chain";
 import { Shelf } from "../shelf/Shelf";
 import { Stage } from "../stage/Stage";
 import type { ApiError } from "../state/api";
-import { clearBench, useBench, withMove } from "../state/bench";
+import { clearBench, type Place, useBench, withMove } from "../state/bench";
 import { useCopying } from "../state/copied";
 import { putOnBench, usePiece } from "../state/piece";
 import { openPiece, saveNow } from "../state/saving";
@@ -22,17 +22,19 @@ export function BenchScreen() {
   const { id = "" } = useParams();
   const piece = usePiece((state) => state.piece);
   const [fault, setFault] = useState<ApiError | null>(null);
+  /** Where a finding on the way to the cutter was. */
+  const place = (useLocation().state as { place?: Place } | null)?.place;
 
   useEffect(() => {
     clearBench();
     setFault(null);
-    openPiece(id).catch(setFault);
+    openPiece(id).then(() => place && useBench.setState({ place }), setFault);
     return () => {
       void saveNow();
       putOnBench(null);
       clearBench();
     };
-  }, [id]);
+  }, [id, place]);
 
   useExamination();
   useKeys();

@@ -65,9 +65,12 @@ export function RackScreen() {
           <h1 className="font-display text-[34px] leading-none font-semibold">Mend Joint</h1>
           <p className="mt-2 text-quiet">Your pieces, as they will come off the machine.</p>
         </div>
-        <Button look="strong" onClick={() => void navigate("/new")}>
-          <Plus size={16} aria-hidden="true" /> New piece
-        </Button>
+        <div className="flex gap-2">
+          <Button onClick={() => void navigate("/check")}>Check a file</Button>
+          <Button look="strong" onClick={() => void navigate("/new")}>
+            <Plus size={16} aria-hidden="true" /> New piece
+          </Button>
+        </div>
       </header>
       <main className="mx-auto max-w-[1200px] px-8 pb-16">
         {fault && (

@@ -9,6 +9,7 @@ import { Maximize, Minus, Plus } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useBench } from "../state/bench";
 import { isTyping } from "../ui/typing";
+import { useSize } from "../ui/useSize";
 import { Callipers, type Measure } from "./Callipers";
 import { EdgeHandles } from "./EdgeHandles";
 import { FallReport } from "./FallTest";
@@ -392,19 +393,4 @@ function useMeasures(examination: Examination): Measure[] {
     });
     return [...shown.values()].sort((a, b) => Number(a.strong) - Number(b.strong)).slice(-MOST_CALLIPERS);
   }, [examination, selection, pointed, pointedJoint]);
-}
-
-function useSize(ref: React.RefObject<HTMLElement | null>): Size {
-  const [size, setSize] = useState<Size>({ width: 0, height: 0 });
-  useEffect(() => {
-    const element = ref.current;
-    if (!element) return;
-    const observer = new ResizeObserver(([entry]) => {
-      const { width, height } = entry!.contentRect;
-      setSize({ width, height });
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [ref]);
-  return size;
 }

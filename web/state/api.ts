@@ -1,7 +1,8 @@
 /**
  * Talking to the server.
  */
-import { type Piece, parsePiece } from "@mend-joint/core/piece";
+import type { MachineProfile } from "@mend-joint/core/cut";
+import { type Piece, parsePiece, type Stock } from "@mend-joint/core/piece";
 
 export interface StoredPiece {
   id: string;
@@ -83,3 +84,55 @@ export const addFontFile = async (file: File) =>
   ).fonts;
 export const removeFontFile = (id: string) => call<void>(`/fonts/${encodeURIComponent(id)}`, { method: "DELETE" });
 export const fontUrl = (id: string) => `/api/fonts/${encodeURIComponent(id)}/file`;
+
+export const listProfiles = async () => (await call<{ profiles: MachineProfile[] }>("/profiles")).profiles;
+export const saveProfile = (profile: MachineProfile) =>
+  call<MachineProfile>(`/profiles/${encodeURIComponent(profile.id)}`, send("PUT", profile));
+export const removeProfile = (id: string) => call<void>(`/profiles/${encodeURIComponent(id)}`, { method: "DELETE" });
+
+/** What the cutter says of a job; times are seconds of the machine's own. */
+export interface CutJob {
+  id: string;
+  name: string;
+  fileName: string;
+  state: "queued" | "cutting" | "done" | "failed" | "cancelled";
+  speed: number;
+  doneSeconds: number;
+  totalSeconds: number;
+  report: {
+    lengths: { cut: number; score: number; engrave: number; travel: number };
+    pieces: { width: number; height: number; area: number }[];
+    warnings: string[];
+  };
+  fault: string | null;
+  createdAt: string;
+}
+
+export const askCutter = () => call<{ name: string; jobs: CutJob[] }>("/machine");
+export function sendToCutter(
+  name: string,
+  file: { name: string; type: string; bytes: Uint8Array },
+  profile: MachineProfile,
+  stock: Stock,
+): Promise<CutJob> {
+  const form = new FormData();
+  form.set("name", name);
+  form.set("file", new File([file.bytes as Uint8Array<ArrayBuffer>], file.name, { type: file.type }));
+  form.set("profile", JSON.stringify(profile));
+  form.set("stock", JSON.stringify(stock));
+  return call<CutJob>("/machine/jobs", { method: "POST", body: form });
+}
+const job = (id: string) => `/machine/jobs/${encodeURIComponent(id)}`;
+export const beginJob = (id: string, speed: number) => call<CutJob>(`${job(id)}/begin`, send("POST", { speed }));
+export const cancelJob = (id: string) => call<CutJob>(`${job(id)}/cancel`, { method: "POST" });
+export const removeJob = (id: string) => call<void>(job(id), { method: "DELETE" });
+export const failCutter = (fault: "lid" | "flame" | "power") => call<CutJob>("/machine/fault", send("POST", { fault }));
+/** The file that a job was sent with, and what it was sent for. */
+export async function sentWith(id: string): Promise<{ file: Uint8Array; profile: MachineProfile; stock: Stock }> {
+  const [settings, response] = await Promise.all([
+    call<{ profile: MachineProfile; stock: Stock }>(`${job(id)}/settings`),
+    fetch(`/api${job(id)}/file`),
+  ]);
+  if (!response.ok) throw new ApiError(response.status, "The file of this job cannot be fetched.");
+  return { ...settings, file: new Uint8Array(await response.arrayBuffer()) };
+}

@@ -1,12 +1,15 @@
 /**
  * The screen's end of the examining worker: only the newest question counts.
  */
-import type { Examination } from "@mend-joint/core";
+import type { CheckedDrawing, Examination } from "@mend-joint/core";
+import type { MachineProfile } from "@mend-joint/core/cut";
+import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, TiedUp } from "@mend-joint/core/mend";
-import type { Ornament, Piece, SymbolName, Units, Word } from "@mend-joint/core/piece";
+import type { Ornament, Piece, Stock, SymbolName, Units, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { proxy, type Remote, wrap } from "comlink";
+import type { CutChoices, CutSheet, Trial } from "./cutting";
 import type { ExaminerApi } from "./examiner.worker";
 import type { LetteringChoices } from "./examining";
 
@@ -123,6 +126,46 @@ export function bestStickPlace(piece: Piece, stickId: string): Promise<number | 
 export function uprightPiece(piece: Piece, loopId: string): Promise<number | null> {
   mender ??= start();
   return mender.remote.upright(piece, loopId);
+}
+
+/** A worker of its own draws up cut files and checks those of others. */
+let cutter: ReturnType<typeof start> | undefined;
+
+function cutting(): Remote<ExaminerApi> {
+  cutter ??= start();
+  return cutter.remote;
+}
+
+/** All that the way to the cutter shows of a piece. */
+export const cutSheet = (piece: Piece, units: Units, choices: CutChoices): Promise<CutSheet> =>
+  cutting().cutSheet(piece, units, choices);
+export const cutFile = (piece: Piece, format: FileFormat, choices: CutChoices): Promise<MadeFile> =>
+  cutting().cutFile(piece, format, choices);
+/** Several files of a piece in one. */
+export const allFiles = (piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<Uint8Array> =>
+  cutting().allFiles(piece, formats, choices);
+/** What the cutter makes of a file. */
+export const trialOf = (file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> =>
+  cutting().trial(file, profile, stock);
+/** @param onProgress told which stage it is at */
+export async function checkFile(
+  file: Uint8Array,
+  stock: Stock,
+  profile: MachineProfile,
+  units: Units,
+  onProgress: (stage: string) => void,
+): Promise<CheckedDrawing> {
+  await cutting().onProgress(proxy(onProgress));
+  return cutting().checkFile(file, stock, profile, units);
+}
+/** The file with what could be put right. */
+export const repairedFile = (checked: CheckedDrawing, name: string, stock: Stock, profile: MachineProfile): Promise<MadeFile> =>
+  cutting().repairedFile({ repaired: checked.repaired }, name, stock, profile);
+
+/** Ends a check that takes too long; its answer never comes. */
+export function stopCutting(): void {
+  cutter?.worker.terminate();
+  cutter = undefined;
 }
 
 /** Ends whatever mending is under way; its answers never come. */

@@ -1,16 +1,20 @@
 /**
  * Examines pieces away from the screen, so that typing and dragging never wait.
  */
-import type { Examination } from "@mend-joint/core";
+import type { CheckedDrawing, Examination } from "@mend-joint/core";
+import type { MachineProfile } from "@mend-joint/core/cut";
+import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, TiedUp } from "@mend-joint/core/mend";
-import type { Ornament, Piece, SymbolName, Units, Word } from "@mend-joint/core/piece";
+import type { Ornament, Piece, Stock, SymbolName, Units, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
-import { expose } from "comlink";
+import { expose, transfer } from "comlink";
+import type { CutChoices, CutSheet, Trial } from "./cutting";
 import type { LetteringChoices } from "./examining";
 
 // Text shaping takes a moment to start. The worker must listen before that, or the first question would be lost.
 const examining = import("./examining");
+const cutting = () => import("./cutting");
 
 let tell: (stage: string) => void = () => {};
 
@@ -40,6 +44,24 @@ const api = {
   upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),
   choices: async (word: Word): Promise<LetteringChoices> => (await examining).letteringChoices(word),
+  cutSheet: async (piece: Piece, units: Units, choices: CutChoices): Promise<CutSheet> =>
+    (await cutting()).cutSheet(piece, units, choices),
+  cutFile: async (piece: Piece, format: FileFormat, choices: CutChoices): Promise<MadeFile> => {
+    const file = await (await cutting()).cutFile(piece, format, choices);
+    return transfer(file, [file.bytes.buffer]);
+  },
+  allFiles: async (piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<Uint8Array> =>
+    (await cutting()).allFiles(piece, formats, choices),
+  trial: async (file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> =>
+    (await cutting()).trial(file, profile, stock),
+  checkFile: async (file: Uint8Array, stock: Stock, profile: MachineProfile, units: Units): Promise<CheckedDrawing> =>
+    (await cutting()).checkFile(file, stock, profile, units, tell),
+  repairedFile: async (
+    checked: Pick<CheckedDrawing, "repaired">,
+    name: string,
+    stock: Stock,
+    profile: MachineProfile,
+  ): Promise<MadeFile> => (await cutting()).repairedFile(checked, name, stock, profile),
   mendAll: async (piece: Piece, units: Units): Promise<MendedAll> => (await examining).mendPiece(piece, units),
 };
 

@@ -67,9 +67,9 @@ async function nameOf(id: string): Promise<string> {
   return (await names).get(id) ?? id;
 }
 
-const library: Library = { font: (id) => fonts.get(id) };
+export const library: Library = { font: (id) => fonts.get(id) };
 
-const ensureFonts = (piece: Piece) =>
+export const ensureFonts = (piece: Piece) =>
   Promise.all(piece.parts.map((part) => (part.kind === "word" ? ensureFont(part.font) : undefined)));
 
 export async function examinePiece(

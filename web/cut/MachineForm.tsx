@@ -1,0 +1,139 @@
+import { LINE_PURPOSES, type LinePurpose, type MachineProfile, PROFILES } from "@mend-joint/core/cut";
+import { formatLength, type Piece } from "@mend-joint/core/piece";
+import { Switch } from "radix-ui";
+import { useState } from "react";
+import { useBench } from "../state/bench";
+import { profileOf, useCutting } from "../state/cutting";
+import { usePiece } from "../state/piece";
+import { Button } from "../ui/Button";
+import { Choice } from "../ui/Choice";
+import { LengthField } from "../ui/LengthField";
+import { NumberField } from "../ui/NumberField";
+import { Pick } from "../ui/Pick";
+import type { CutSheet } from "../workers/cutting";
+import { duration } from "./duration";
+import { ProfileDialog } from "./ProfileDialog";
+
+const NAMES: Record<LinePurpose, string> = { cut: "Cut", score: "Scored", engrave: "Engraved" };
+
+/** Which machine, which lines, and where the cut runs. */
+export function MachineForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | null }) {
+  const units = useBench((state) => state.units);
+  const state = useCutting();
+  const { own, tabs, tabWidth } = state;
+  const profile = profileOf(state);
+  const [editing, setEditing] = useState<MachineProfile | null>(null);
+  const isOwn = own.some(({ id }) => id === profile.id);
+  return (
+    <div className="flex flex-col gap-6">
+      <section className="flex flex-col gap-2">
+        <Pick
+          label="Machine"
+          value={profile.id}
+          options={[...PROFILES, ...own].map(({ id, name }) => ({ value: id, text: name }))}
+          onChange={(profileId) => useCutting.setState({ profileId })}
+        />
+        <p className="figure text-[12px] text-quiet">
+          bed {formatLength(profile.bed.width, units, 0)} × {formatLength(profile.bed.height, units, 0)}
+        </p>
+        <Button
+          look="quiet"
+          className="-ml-3 h-8 self-start px-3"
+          onClick={() => setEditing(isOwn ? profile : { ...profile, id: freshId(), name: `${profile.name} (mine)` })}
+        >
+          {isOwn ? "Change this machine" : "Make one of your own from it"}
+        </Button>
+      </section>
+      <section>
+        <h2 className="font-display text-[16px] font-semibold">What the lines are for</h2>
+        <ul className="mt-2 flex flex-col">
+          {[...LINE_PURPOSES].reverse().map((purpose) => (
+            <PurposeRow key={purpose} purpose={purpose} profile={profile} sheet={sheet} />
+          ))}
+        </ul>
+        {sheet && (
+          <p className="figure mt-3 text-[13px]" data-testid="effort">
+            {duration(sheet.effort.seconds)} <span className="text-quiet">in all,</span> {sheet.effort.pierces}{" "}
+            <span className="text-quiet">{sheet.effort.pierces === 1 ? "pierce" : "pierces"}</span>
+          </p>
+        )}
+      </section>
+      <section className="flex flex-col gap-3">
+        <Choice
+          label="Where the cut runs"
+          value={piece.cut}
+          options={[
+            { value: "on-line", text: "on the line" },
+            { value: "outside", text: "outside it" },
+          ]}
+          onChange={(cut) => usePiece.getState().change((old) => ({ ...old, cut }))}
+        />
+        <p className="text-[12px] text-quiet">{kerfSaid(piece, profile, (mm) => formatLength(mm, units, 2))}</p>
+        <div className="grid grid-cols-2 gap-4">
+          <NumberField
+            label="Holding tabs"
+            unit="each"
+            value={tabs}
+            least={0}
+            most={20}
+            onChange={(next) => useCutting.setState({ tabs: Math.round(next) })}
+            hint="so nothing drops"
+          />
+          {tabs > 0 && (
+            <LengthField
+              label="Tab length"
+              value={tabWidth}
+              least={0.1}
+              most={5}
+              step={0.1}
+              onChange={(next) => useCutting.setState({ tabWidth: next })}
+            />
+          )}
+        </div>
+      </section>
+      {editing && <ProfileDialog profile={editing} isOwn={isOwn} onDone={() => setEditing(null)} />}
+    </div>
+  );
+}
+
+const freshId = () => `own-${Date.now().toString(36)}`;
+
+function kerfSaid({ stock, cut }: Piece, { kerfBy }: MachineProfile, say: (mm: number) => string): string {
+  if (cut === "on-line") return `The cut is ${say(stock.kerf)} wide; half of it is lost on each side of the line.`;
+  return kerfBy === "file"
+    ? `Outlines are grown by ${say(stock.kerf / 2)}, holes shrink by as much: the piece comes out as drawn.`
+    : "The machine makes allowance itself; the file has the outlines as drawn.";
+}
+
+function PurposeRow({ purpose, profile, sheet }: { purpose: LinePurpose; profile: MachineProfile; sheet: CutSheet | null }) {
+  const units = useBench((state) => state.units);
+  const without = useCutting((state) => state.without);
+  const { colour, layer } = profile.lines[purpose];
+  const work = sheet?.effort[purpose];
+  const there = (work?.count ?? 0) > 0;
+  const on = !without.includes(purpose);
+  const set = (next: boolean) =>
+    useCutting.setState({ without: next ? without.filter((each) => each !== purpose) : [...without, purpose] });
+  return (
+    <li className="flex items-center gap-3 border-b border-rule py-2.5">
+      <span className="h-5 w-1.5 rounded-full" style={{ background: colour }} aria-hidden="true" />
+      <span className="min-w-0 flex-1">
+        <span className="block text-[14px] font-medium">{NAMES[purpose]}</span>
+        <span className="figure block truncate text-[12px] text-quiet">
+          {!on ? "left out" : there ? `${formatLength(work!.length, units, 0)}, ${duration(work!.seconds)}` : "nothing"}
+        </span>
+      </span>
+      <span className="figure max-w-20 truncate text-[11px] text-quiet" title={`Layer ${layer}, colour ${colour}`}>
+        {layer}
+      </span>
+      <Switch.Root
+        checked={on}
+        onCheckedChange={set}
+        aria-label={`${NAMES[purpose]} lines`}
+        className="relative h-5 w-9 shrink-0 rounded-full bg-quiet/35 data-[state=checked]:bg-ink"
+      >
+        <Switch.Thumb className="block size-4 translate-x-0.5 rounded-full bg-film transition-transform data-[state=checked]:translate-x-[18px]" />
+      </Switch.Root>
+    </li>
+  );
+}

@@ -1,0 +1,144 @@
+/**
+ * The way to the cutter and to the saw: the piece as it will be, its lines, its paper pattern, a trial cut.
+ */
+import type { Piece } from "@mend-joint/core/piece";
+import { ArrowLeft } from "lucide-react";
+import { ToggleGroup } from "radix-ui";
+import { useEffect, useMemo, useState } from "react";
+import { Link, useParams } from "react-router";
+import { toast } from "sonner";
+import { UnitsSwitch } from "../bench/TopBar";
+import { CutStage } from "../cut/CutStage";
+import { Downloads } from "../cut/Downloads";
+import { MachineForm } from "../cut/MachineForm";
+import { PaperForm } from "../cut/PaperForm";
+import { Preflight } from "../cut/Preflight";
+import { TrialCut } from "../cut/TrialCut";
+import type { ApiError } from "../state/api";
+import { useBench } from "../state/bench";
+import { choicesOf, fetchProfiles, useCutting } from "../state/cutting";
+import { putOnBench, usePiece } from "../state/piece";
+import { openPiece, saveNow } from "../state/saving";
+import type { CutSheet } from "../workers/cutting";
+import { cutSheet } from "../workers/examiner";
+
+const VIEWS = [
+  { value: "finished", text: "Finished" },
+  { value: "lines", text: "Lines" },
+  { value: "paper", text: "Paper pattern" },
+  { value: "trial", text: "Trial cut" },
+] as const;
+export type CutView = (typeof VIEWS)[number]["value"];
+
+export function CutScreen() {
+  const { id = "" } = useParams();
+  const piece = usePiece((state) => state.piece);
+  const [fault, setFault] = useState<ApiError | null>(null);
+
+  useEffect(() => {
+    setFault(null);
+    openPiece(id).catch(setFault);
+    fetchProfiles().catch((error: Error) => toast(error.message));
+    return () => {
+      void saveNow();
+      putOnBench(null);
+    };
+  }, [id]);
+
+  if (fault) {
+    return (
+      <main className="mx-auto flex h-full max-w-md flex-col justify-center gap-3 px-6">
+        <h1 className="font-display text-[28px] font-semibold">The piece could not be fetched.</h1>
+        <p className="text-quiet">{fault.message}</p>
+        <Link to="/" className="font-medium underline underline-offset-4">
+          Back to the rack
+        </Link>
+      </main>
+    );
+  }
+  if (piece?.id !== id) return <main className="grid h-full place-items-center text-quiet">Fetching the piece …</main>;
+  return <Way piece={piece} />;
+}
+
+function Way({ piece }: { piece: Piece }) {
+  const [view, setView] = useState<CutView>(piece.stock.tool === "saw" ? "paper" : "finished");
+  const { sheet, fault } = useCutSheet(piece);
+  return (
+    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
+      <header className="grid h-[52px] grid-cols-[1fr_auto_1fr] items-center gap-3 border-b border-rule px-4">
+        <div className="flex min-w-0 items-center gap-2">
+          <Link
+            to={`/bench/${piece.id}`}
+            aria-label="Back to the bench"
+            title="Back to the bench"
+            className="grid size-9 shrink-0 place-items-center rounded-full hover:bg-ink/8"
+          >
+            <ArrowLeft size={18} />
+          </Link>
+          <h1 className="truncate font-display text-[18px] font-semibold">{piece.name}</h1>
+        </div>
+        <ToggleGroup.Root
+          type="single"
+          value={view}
+          aria-label="What is shown"
+          onValueChange={(next) => next && setView(next as CutView)}
+          className="flex gap-6"
+        >
+          {VIEWS.map(({ value, text }) => (
+            <ToggleGroup.Item
+              key={value}
+              value={value}
+              className="h-[52px] border-b-2 border-transparent px-1 text-[15px] text-quiet hover:text-ink data-[state=on]:border-ink data-[state=on]:font-semibold data-[state=on]:text-ink"
+            >
+              {text}
+            </ToggleGroup.Item>
+          ))}
+        </ToggleGroup.Root>
+        <div className="flex justify-end">
+          <UnitsSwitch />
+        </div>
+      </header>
+      {view === "trial" ? (
+        <TrialCut piece={piece} sheet={sheet} />
+      ) : (
+        <div className="grid min-h-0 grid-cols-[280px_minmax(0,1fr)_300px]">
+          <aside className="min-h-0 overflow-y-auto border-r border-rule px-5 py-4" aria-label="How it is cut">
+            {view === "paper" ? <PaperForm piece={piece} sheet={sheet} /> : <MachineForm piece={piece} sheet={sheet} />}
+          </aside>
+          <main className="relative min-h-0 min-w-0 bg-film">
+            {fault ? (
+              <p role="alert" className="p-8 text-falls">
+                The lines could not be drawn up: {fault}
+              </p>
+            ) : (
+              <CutStage piece={piece} sheet={sheet} view={view} />
+            )}
+          </main>
+          <aside className="flex min-h-0 flex-col border-l border-rule" aria-label="Before it is cut">
+            {sheet && <Preflight piece={piece} checks={sheet.checks} />}
+            <Downloads piece={piece} sheet={sheet} onTrial={() => setView("trial")} />
+          </aside>
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** Drawn up anew whenever the piece or a choice changes; an older answer never replaces a newer one. */
+function useCutSheet(piece: Piece): { sheet: CutSheet | null; fault: string | null } {
+  const units = useBench((state) => state.units);
+  const state = useCutting();
+  const choices = useMemo(() => choicesOf(state, piece), [state, piece]);
+  const [answer, setAnswer] = useState<{ sheet: CutSheet | null; fault: string | null }>({ sheet: null, fault: null });
+  useEffect(() => {
+    let gone = false;
+    cutSheet(piece, units, choices).then(
+      (sheet) => !gone && setAnswer({ sheet, fault: null }),
+      (error: Error) => !gone && setAnswer({ sheet: null, fault: error.message }),
+    );
+    return () => {
+      gone = true;
+    };
+  }, [piece, units, choices]);
+  return answer;
+}

@@ -1,0 +1,75 @@
+/**
+ * How the maker takes pieces to the machine and to the saw: remembered in this browser, for all pieces.
+ */
+import { type LinePurpose, type MachineProfile, PROFILES, profileById } from "@mend-joint/core/cut";
+import type { DxfCurves, Paper } from "@mend-joint/core/formats";
+import { type Piece, smallestHole } from "@mend-joint/core/piece";
+import { hasGrain } from "@mend-joint/core/report";
+import { create } from "zustand";
+import { persist } from "zustand/middleware";
+import type { CutChoices } from "../workers/cutting";
+import { listProfiles } from "./api";
+
+interface CuttingState {
+  profileId: string;
+  /** Profiles of the maker's own, as the server has them. */
+  own: MachineProfile[];
+  without: LinePurpose[];
+  curves: DxfCurves;
+  /** Holding tabs on each outline. */
+  tabs: number;
+  tabWidth: number;
+  /** The piece goes into the SVG. */
+  source: boolean;
+  paper: Paper;
+  landscape: boolean;
+  hatch: boolean;
+  /** Diameter of start holes, mm; `null` for the least that the sheet wants. */
+  drill: number | null;
+  /** Direction of the grain, degrees. */
+  grain: number;
+}
+
+export const useCutting = create<CuttingState>()(
+  persist(
+    (): CuttingState => ({
+      profileId: PROFILES[0]!.id,
+      own: [],
+      without: [],
+      curves: "curves",
+      tabs: 0,
+      tabWidth: 0.4,
+      source: false,
+      paper: "a4",
+      landscape: false,
+      hatch: true,
+      drill: null,
+      grain: 0,
+    }),
+    { name: "mend-joint:cutting", partialize: ({ own: _, ...rest }) => rest },
+  ),
+);
+
+export async function fetchProfiles(): Promise<void> {
+  useCutting.setState({ own: await listProfiles() });
+}
+
+export const profileOf = ({ profileId, own }: Pick<CuttingState, "profileId" | "own">): MachineProfile =>
+  profileById(profileId, own) ?? PROFILES[0]!;
+
+export function choicesOf(state: CuttingState, { stock }: Pick<Piece, "stock">): CutChoices {
+  return {
+    profile: profileOf(state),
+    without: state.without,
+    tabs: state.tabs > 0 ? { count: state.tabs, width: state.tabWidth } : undefined,
+    curves: state.curves,
+    source: state.source,
+    pattern: {
+      paper: state.paper,
+      landscape: state.landscape,
+      hatch: state.hatch,
+      drill: state.drill ?? smallestHole(stock),
+      grain: hasGrain(stock) ? state.grain : undefined,
+    },
+  };
+}

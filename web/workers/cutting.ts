@@ -1,0 +1,97 @@
+/**
+ * Drawing up what goes to the cutter and to the saw, and checking files that come from elsewhere.
+ */
+import { type CheckedDrawing, checkDrawing, type Examination, examine } from "@mend-joint/core";
+import {
+  type Check,
+  type CutPlan,
+  type Effort,
+  effortOf,
+  type MachineProfile,
+  planCut,
+  preflight,
+  type StartHoles,
+  speedsFor,
+  startHoles,
+} from "@mend-joint/core/cut";
+import { type FileFormat, type FileOptions, type MadeFile, makeFile, readDrawing, zipFiles } from "@mend-joint/core/formats";
+import { regionBox } from "@mend-joint/core/geometry";
+import { isRefused, type Job, playJob, type Refusal, type Run, readJob } from "@mend-joint/core/machine";
+import { type Piece, parsePiece, type Stock, type Units } from "@mend-joint/core/piece";
+import { type Sheet, sheetOf } from "@mend-joint/core/report";
+import { ensureFonts, library } from "./examining";
+
+export type CutChoices = FileOptions;
+
+/** A piece on its way to the cutter. */
+export interface CutSheet {
+  examination: Examination;
+  sheet: Sheet;
+  plan: CutPlan;
+  effort: Effort;
+  checks: Check[];
+  /** For the saw. */
+  starts: StartHoles | null;
+}
+
+async function examined(piece: Piece, units: Units): Promise<Examination> {
+  await ensureFonts(piece);
+  return examine(piece, library, { units });
+}
+
+export async function cutSheet(piece: Piece, units: Units, choices: CutChoices): Promise<CutSheet> {
+  const examination = await examined(piece, units);
+  const sheet = sheetOf(piece, examination);
+  const plan = planCut(piece, sheet, choices);
+  const { drill, grain } = choices.pattern ?? {};
+  const saw = piece.stock.tool === "saw";
+  return {
+    examination,
+    sheet,
+    plan,
+    effort: effortOf(plan.lines, plan.fills, speedsFor(piece.stock)),
+    checks: preflight(piece, examination, sheet, plan, { units, drill: saw ? drill : undefined, grain }),
+    starts: saw && drill !== undefined ? startHoles(sheet.material, drill) : null,
+  };
+}
+
+export async function cutFile(piece: Piece, format: FileFormat, choices: CutChoices): Promise<MadeFile> {
+  return makeFile(piece, sheetOf(piece, await examined(piece, "mm")), format, choices);
+}
+
+export async function allFiles(piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<Uint8Array> {
+  const sheet = sheetOf(piece, await examined(piece, "mm"));
+  const files: MadeFile[] = [];
+  for (const format of formats) files.push(await makeFile(piece, sheet, format, choices));
+  return zipFiles(files);
+}
+
+export type Trial = Refusal | { job: Job; run: Run };
+
+export async function trial(file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> {
+  const job = readJob(await readDrawing(file), profile);
+  return isRefused(job) ? job : { job, run: playJob(job, speedsFor(stock)) };
+}
+
+export async function checkFile(
+  file: Uint8Array,
+  stock: Stock,
+  profile: MachineProfile,
+  units: Units,
+  onProgress: (stage: string) => void,
+): Promise<CheckedDrawing> {
+  onProgress("reading");
+  return checkDrawing(await readDrawing(file), { stock, profile, units, onProgress });
+}
+
+/** An SVG of what is left when faults that need no decision are put right. */
+export function repairedFile(
+  { repaired }: Pick<CheckedDrawing, "repaired">,
+  name: string,
+  stock: Stock,
+  profile: MachineProfile,
+): Promise<MadeFile> {
+  const piece = parsePiece({ name, stock, parts: [] });
+  const sheet: Sheet = { material: repaired, engrave: [], score: [], box: regionBox(repaired) };
+  return makeFile(piece, sheet, "svg", { profile });
+}

@@ -17,8 +17,6 @@ const NEAR_CHORD = 0.016;
 const STRAIGHT = 0.015;
 /** Nodes lie no closer than this, mm. */
 const APART = 0.05;
-/** Nodes closer than this, mm, become one in their middle; those between are drawn apart. */
-const ONE = 0.04;
 
 /**
  * @param points closed ring (its start not repeated) or open line, `[x0, y0, …]`, mm
@@ -382,57 +380,127 @@ function improve(points: readonly Point[], i: number, u: Float64Array, a: Point,
   }
 }
 
+/** A node, with all places that it stands for. */
+interface Node extends Point {
+  was: Point[];
+}
+
 /** A segment between two nodes; handles go along with the nodes that they belong to. */
 interface Link {
-  from: Point;
-  to: Point;
+  from: Node;
+  to: Node;
   /** Handles of a curve, from its nodes. */
   handles?: [Point, Point];
   arc?: Extract<CurveSegment, { type: "A" }>;
 }
 
-/** Nodes that lie too close become one, or are drawn apart along the line before them. */
+/** Nodes that lie too close become one where little is lost by it, else they are drawn apart along the line before or after them. */
 function spaced(path: CurvePath): CurvePath | null {
   const links = linksOf(path);
   for (let k = 0; k < links.length; ) {
     const link = links[k]!;
-    const gap = Math.hypot(link.to.x - link.from.x, link.to.y - link.from.y);
-    if (gap >= APART || (links.length === 1 && !path.closed)) {
+    if (lengthOf(link) >= APART || (links.length === 1 && !path.closed)) {
       k++;
       continue;
     }
-    const before = links[k - 1] ?? (path.closed ? links[links.length - 1] : undefined);
-    const length = before && !before.handles ? Math.hypot(before.to.x - before.from.x, before.to.y - before.from.y) : 0;
-    if (gap >= ONE && length > 2 * APART) {
-      const back = Math.sqrt(APART * APART - gap * gap) * 1.001;
-      link.from.x -= ((link.from.x - before!.from.x) / length) * back;
-      link.from.y -= ((link.from.y - before!.from.y) / length) * back;
+    const [before, next] = path.closed
+      ? [links[k - 1] ?? links[links.length - 1]!, links[k + 1] ?? links[0]!]
+      : [links[k - 1], links[k + 1]];
+    const { node, lost } = oneFor(link, before, next);
+    const apart = lost > LOST ? drawnApart(link, before, next) : null;
+    if (apart && apart.lost < lost) Object.assign(apart.node, apart.to);
+    // Where nothing can be done without losing too much, the nodes stay as near to each other as they are.
+    if (lost > TOO_MUCH || (apart && apart.lost < lost)) {
       k++;
       continue;
     }
-    // Both nodes give way by half. The ends of an open line stay.
-    const [first, last] = [!path.closed && k === 0, !path.closed && k === links.length - 1];
-    const middle = first ? link.from : last ? link.to : { x: (link.from.x + link.to.x) / 2, y: (link.from.y + link.to.y) / 2 };
-    const node = Object.assign(link.from, { x: middle.x, y: middle.y });
+    Object.assign(link.from, node);
     links.splice(k, 1);
     const after = links[k] ?? (path.closed ? links[0] : undefined);
-    if (after) after.from = node;
-    else if (links[k - 1]) links[k - 1]!.to = node;
+    if (after) after.from = link.from;
+    else if (links[k - 1]) links[k - 1]!.to = link.from;
     if (links.length < 2 && path.closed) return null;
   }
   const start = links[0]!.from;
   return { x: start.x, y: start.y, segments: links.map(segmentOf), closed: path.closed };
 }
 
+const lengthOf = ({ from, to }: Link) => Math.hypot(to.x - from.x, to.y - from.y);
+
+/** More than this, mm, may not be lost by making one node of two. */
+const LOST = 0.012;
+/** Nor may so much be lost where there is no other way. */
+const TOO_MUCH = 0.019;
+
+/** The node in place of both ends of a link from which their places, and all that they stood for before, are not far. */
+function oneFor({ from, to }: Link, before: Link | undefined, next: Link | undefined): { node: Node; lost: number } {
+  const was = [...from.was, ...to.was];
+  const away = (a: Point, b: Point) => Math.hypot(a.x - b.x, a.y - b.y);
+  const lostBy = (node: Point) =>
+    Math.max(
+      // A curve goes along with its node.
+      before?.handles || before?.arc ? away(node, from) : 0,
+      next?.handles || next?.arc ? away(node, to) : 0,
+      ...was.map((old) =>
+        Math.min(before ? offLine(old, before.from, node) : Infinity, next ? offLine(old, node, next.to) : Infinity),
+      ),
+    );
+  const middle = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 };
+  // The ends of an open line stay.
+  const choices: Point[] = !before ? [from] : !next ? [to] : [middle, from, to];
+  let [best, least] = [choices[0]!, lostBy(choices[0]!)];
+  for (const choice of choices.slice(1)) {
+    const lost = lostBy(choice);
+    if (lost < least - 1e-9) [best, least] = [choice, lost];
+  }
+  return { node: { x: best.x, y: best.y, was }, lost: least };
+}
+
+interface Apart {
+  node: Node;
+  to: Point;
+  /** How far the place where the node was lies from the lines then, mm. */
+  lost: number;
+}
+
+/** One end of a link moved along a long line beside it, until both are as far apart as nodes must be. */
+function drawnApart(link: Link, before: Link | undefined, next: Link | undefined): Apart | null {
+  const along = (line: Link | undefined, node: Node, other: Node, end: Node): Apart[] => {
+    const length = line ? lengthOf(line) : 0;
+    if (!line || line.handles || line.arc || length < 2.5 * APART) return [];
+    const way = { x: (other.x - node.x) / length, y: (other.y - node.y) / length };
+    for (let by = 0.005; by < 2 * APART; by += 0.005) {
+      const to = { x: node.x + way.x * by, y: node.y + way.y * by };
+      if (Math.hypot(to.x - end.x, to.y - end.y) < APART) continue;
+      const lost = Math.max(...node.was.map((old) => Math.min(offLine(old, to, end), offLine(old, to, other))));
+      return lost <= TOO_MUCH ? [{ node, to, lost }] : [];
+    }
+    return [];
+  };
+  const ways = [
+    ...along(before, link.from, before?.from ?? link.from, link.to),
+    ...along(next, link.to, next?.to ?? link.to, link.from),
+  ];
+  return ways.reduce<Apart | null>((best, each) => (best && best.lost <= each.lost ? best : each), null);
+}
+
+function offLine(p: Point, a: Point, b: Point): number {
+  const [ux, uy] = [b.x - a.x, b.y - a.y];
+  const length2 = ux * ux + uy * uy;
+  const t = length2 > 0 ? Math.min(1, Math.max(0, ((p.x - a.x) * ux + (p.y - a.y) * uy) / length2)) : 0;
+  return Math.hypot(p.x - a.x - t * ux, p.y - a.y - t * uy);
+}
+
 /** Arcs beside nodes that will have to move are made into curves, which can follow. */
 function linksOf(path: CurvePath): Link[] {
   const { segments, closed } = path;
-  const ends: Point[] = [{ x: path.x, y: path.y }, ...segments.map(({ x, y }) => ({ x, y }))];
+  const nodeAt = ({ x, y }: Point): Node => ({ x, y, was: [{ x, y }] });
+  const ends = [path, ...segments].map(nodeAt);
   const short = segments.map((_, k) => Math.hypot(ends[k + 1]!.x - ends[k]!.x, ends[k + 1]!.y - ends[k]!.y) < APART);
   const links: Link[] = [];
   let from = ends[0]!;
   const add = (segment: CurveSegment, keepArc: boolean) => {
-    const to = { x: segment.x, y: segment.y };
+    const to = nodeAt(segment);
     if (segment.type === "C") {
       const handles: [Point, Point] = [
         { x: segment.x1 - from.x, y: segment.y1 - from.y },

@@ -45,7 +45,9 @@ test("type a word with an i, see the dot, drag it down, take the file, check the
   await expect(verdict(page)).toContainText("Everything holds.");
   await expect(page.getByText("Nothing to mend.")).toBeVisible();
 
-  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: /Cut file/ }).click()]);
+  await page.getByRole("link", { name: "To the cutter" }).click();
+  const file = page.getByRole("button", { name: "SVG true curves" });
+  const [download] = await Promise.all([page.waitForEvent("download"), file.click()]);
   expect(download.suggestedFilename()).toBe("new-piece.svg");
   const path = info.outputPath("piece.svg");
   await download.saveAs(path);
@@ -53,7 +55,9 @@ test("type a word with an i, see the dot, drag it down, take the file, check the
   expect(checked.status).toBe(0);
   expect(JSON.parse(checked.stdout)).toMatchObject({ verdict: "holds", solids: 1 });
 
+  await page.getByRole("link", { name: "Back to the bench" }).click();
   await expect(page.getByTestId("save-state")).toHaveText("saved");
+  await expect(verdict(page)).toContainText("Everything holds.");
   const said = await verdict(page).textContent();
   await page.reload();
   await expect(verdict(page)).toHaveText(said!);

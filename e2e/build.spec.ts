@@ -145,7 +145,9 @@ test("earrings are a mirrored pair, which follows the word and goes into the cut
   await page.getByLabel("Your word").fill("Kit");
   await page.getByRole("button", { name: /Stacked earrings.*(holds|weak)/ }).click();
   await expect(page.getByTestId("twin")).toHaveCount(1);
-  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: /Cut file/ }).click()]);
+  await page.getByRole("link", { name: "To the cutter" }).click();
+  const file = page.getByRole("button", { name: "SVG true curves" });
+  const [download] = await Promise.all([page.waitForEvent("download"), file.click()]);
   const chunks: Buffer[] = [];
   for await (const chunk of await download.createReadStream()) chunks.push(chunk as Buffer);
   expect(
@@ -153,6 +155,7 @@ test("earrings are a mirrored pair, which follows the word and goes into the cut
       .toString()
       .match(/<path /g),
   ).toHaveLength(2);
+  await page.getByRole("link", { name: "Back to the bench" }).click();
   await page.getByRole("radio", { name: "once" }).click();
   await expect(page.getByTestId("twin")).toHaveCount(0);
 });

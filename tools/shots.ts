@@ -53,6 +53,38 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
     },
   },
   { name: "bench-curve", path: "/bench/demo-slipway" },
+  { name: "cut-finished", path: "/bench/demo-ferry-key/cut", before: (page) => page.getByTestId("effort").waitFor() },
+  {
+    name: "cut-lines",
+    path: "/bench/demo-bell-rim/cut",
+    before: async (page) => {
+      await page.getByTestId("effort").waitFor();
+      await page.getByRole("radio", { name: "Lines" }).click();
+    },
+  },
+  { name: "cut-paper", path: "/bench/demo-harbour-office/cut", before: (page) => page.getByText("10 to drill").waitFor() },
+  {
+    name: "cut-trial",
+    path: "/bench/demo-ferry-key/cut",
+    before: async (page) => {
+      await page.getByRole("button", { name: "Send to the trial cutter" }).click();
+      await page.getByRole("button", { name: "Start cutting" }).click();
+      await page.waitForTimeout(2600);
+    },
+  },
+  {
+    name: "check",
+    path: "/check",
+    before: async (page) => {
+      const body =
+        '<path id="plate" d="M5 5H115V65H5Z"/><circle id="hole" cx="20" cy="20" r="9"/><circle id="disc" cx="20" cy="20" r="5"/><path id="slot" d="M40 15H100V17H40Z"/><path id="second-slot" d="M40 17.6H100V20H40Z"/><circle id="eye" cx="20" cy="50" r="6"/><circle id="eye-again" cx="20" cy="50" r="6"/>';
+      const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="70mm" viewBox="0 0 120 70"><g fill="none" stroke="#ff0000" stroke-width="0.1">${body}</g></svg>`;
+      await page
+        .getByLabel("Outline file")
+        .setInputFiles({ name: "gate-plate.svg", mimeType: "image/svg+xml", buffer: Buffer.from(svg) });
+      await page.getByText("lies exactly on").waitFor();
+    },
+  },
   {
     name: "bench-holders",
     path: "/bench/demo-ferry-key",

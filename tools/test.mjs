@@ -13,6 +13,9 @@ await installCommands({
   "command -v chromium": "chromium",
   "command -v rsvg-convert": "librsvg2-bin",
   "/usr/bin/python3 -c 'import scipy'": "python3-scipy",
+  "/usr/bin/python3 -c 'import PIL'": "python3-pil",
+  "/usr/bin/python3 -c 'import ezdxf'": "python3-ezdxf",
+  "command -v pdftoppm": "poppler-utils",
 });
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS);

@@ -67,7 +67,7 @@ export function colourOf(text: string | undefined): string | null {
   if (long) return long[1]!;
   const parts = /^rgba?\(\s*([\d.]+%?)[\s,]+([\d.]+%?)[\s,]+([\d.]+%?)/.exec(said);
   if (parts) {
-    const value = (part: string) => (part.endsWith("%") ? Number.parseFloat(part) * 2.55 : Number.parseFloat(part));
+    const value = (part: string) => (part.endsWith("%") ? (Number.parseFloat(part) * 255) / 100 : Number.parseFloat(part));
     return hexColour(value(parts[1]!) / 255, value(parts[2]!) / 255, value(parts[3]!) / 255);
   }
   return NAMED[said] ?? "#000000";

@@ -186,7 +186,8 @@ interface XY {
 /** Points of an ellipse; a circle has its radius as axis and 1 as ratio. */
 function ellipse(centre: XY, axis: XY, ratio: number, from: number, to: number, tolerance: number): Float64Array {
   const r = Math.hypot(axis.x, axis.y);
-  if (!(r > 0) || !(r < REACH * 1000)) return new Float64Array();
+  if (Number.isNaN(r) || r > REACH * 1000) throw new DrawingError(`A radius is missing or lies beyond ${REACH} mm`);
+  if (r === 0) return new Float64Array();
   const steps = Math.max(2, Math.ceil((circleSteps(r, tolerance) * (to - from)) / (2 * Math.PI)));
   return Float64Array.from({ length: 2 * (steps + 1) }, (_, i) => {
     const t = from + ((to - from) * (i >> 1)) / steps;

@@ -49,7 +49,8 @@ async function load(bytes: Uint8Array): Promise<PDFDocument> {
   try {
     return await PDFDocument.load(bytes, { updateMetadata: false, throwOnInvalidObject: true });
   } catch (error) {
-    if (error instanceof EncryptedPDFError || /encrypt|password/i.test((error as Error).message))
+    // Objects that are locked cannot be told from damaged ones but by what the trailer says.
+    if (error instanceof EncryptedPDFError || new TextDecoder("latin1").decode(bytes).includes("/Encrypt"))
       throw new DrawingError("The PDF is locked with a password. Save it without one, and bring it again.");
     throw new DrawingError("The PDF is damaged or cut off. Save it again from the program it came from.");
   }

@@ -72,7 +72,7 @@ export function TrialCut({ piece }: { piece: Piece; sheet: CutSheet | null }) {
                 type="button"
                 aria-pressed={each.id === job?.id}
                 onClick={() => setChosen(each.id)}
-                className="w-full rounded-lg px-2 py-2 text-left hover:bg-ink/5 aria-pressed:bg-ink/8"
+                className="w-full rounded-lg px-2 py-2 text-left hover:bg-ink/5 aria-pressed:bg-film"
               >
                 <span className="flex justify-between gap-2 text-[14px]">
                   <span className="truncate font-medium">{each.name}</span>

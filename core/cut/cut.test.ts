@@ -1,0 +1,242 @@
+/**
+ * Lines for the machine: kerf, order, tabs, effort, and what is looked at before.
+ */
+import { shippedLibrary } from "@mend-joint/library";
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { examine } from "../examine";
+import {
+  circleRing,
+  curveLength,
+  difference,
+  flattened,
+  normalise,
+  type Region,
+  regionArea,
+  regionBox,
+  regionPerimeter,
+  ringArea,
+  ringContains,
+  union,
+} from "../geometry";
+import { type Piece, parsePiece, STOCKS, stockByName } from "../piece";
+import { sheetOf, shortGrain } from "../report";
+import { rectangle } from "../tests/shapes";
+import {
+  allowance,
+  cuttingOrder,
+  effortOf,
+  nested,
+  PROFILES,
+  planCut,
+  preflight,
+  profileById,
+  profileSchema,
+  speedsFor,
+  startHoles,
+} from "./index";
+
+const library = shippedLibrary();
+const [byColour, byLayer] = PROFILES as [(typeof PROFILES)[number], (typeof PROFILES)[number]];
+const pieceOf = (parts: object[], more: object = {}) => parsePiece({ name: "p", stock: STOCKS[0], parts, ...more });
+const word = (text: string, more: object = {}) => ({
+  kind: "word",
+  id: "w",
+  text,
+  font: "archivo-black",
+  size: { by: "cap-height", mm: 20 },
+  ...more,
+});
+const sheetFor = (material: Region) => ({ material, engrave: [], score: [], box: regionBox(material) });
+const planFor = (material: Region, piece: Pick<Piece, "stock" | "cut"> = pieceOf([]), more: object = {}) =>
+  planCut(piece, sheetFor(material), { profile: byColour, ...more });
+
+describe("kerf", () => {
+  it("grows a convex outline by the Steiner formula, A + P·d + π·d², and holes shrink by as much", () => {
+    const plate = [rectangle(0, 0, 60, 40)];
+    const hole = [circleRing(20, 20, 8)];
+    const piece = pieceOf([], { cut: "outside" });
+    const d = piece.stock.kerf / 2;
+    expect(allowance(piece, byColour)).toBeCloseTo(0.09, 9);
+    const whole = planFor(plate, piece).cut;
+    expect(regionArea(whole)).toBeCloseTo(regionArea(plate) + regionPerimeter(plate) * d + Math.PI * d * d, 2);
+    const pierced = planFor(difference(plate, hole), piece).cut;
+    const shrunk = pierced.find((ring) => ringArea(ring) < 0)!;
+    expect(-ringArea(shrunk)).toBeCloseTo(Math.PI * (8 - d) ** 2, 0);
+  });
+
+  it("is left to the machine, or to the line, where that is what was chosen", () => {
+    const plate = [rectangle(0, 0, 60, 40)];
+    expect(allowance(pieceOf([], { cut: "outside" }), byLayer)).toBe(0);
+    expect(allowance(pieceOf([]), byColour)).toBe(0);
+    expect(regionArea(planFor(plate).cut)).toBeCloseTo(2400, 6);
+  });
+});
+
+describe("order", () => {
+  it("inside comes before outside, pieces in holes before what surrounds them, a piece at a time", () => {
+    const ring = (x: number, r: number) => circleRing(x, 0, r);
+    const rings = [ring(0, 30), ring(0, 25), ring(0, 10), ring(0, 5), ring(100, 20), ring(100, 5)];
+    const outlines = nested(rings);
+    expect(outlines.map(({ depth }) => depth)).toEqual([0, 1, 2, 3, 0, 1]);
+    const order = cuttingOrder(
+      outlines,
+      rings.map((each) => ({ x: each[0]!, y: each[1]! })),
+      { x: 0, y: 0 },
+    );
+    expect(order).toEqual([3, 2, 1, 0, 5, 4]);
+  });
+
+  it("never cuts an inside after the outside that frees it, whatever the nesting (property)", () => {
+    const disc = fc.record({
+      x: fc.double({ min: -60, max: 60, noNaN: true }),
+      y: fc.double({ min: -60, max: 60, noNaN: true }),
+      r: fc.double({ min: 1, max: 40, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(fc.array(disc, { minLength: 1, maxLength: 14 }), (discs) => {
+        const material = normalise(
+          discs.map(({ x, y, r }) => circleRing(x, y, r)),
+          "evenodd",
+        );
+        const { lines } = planFor(material);
+        const rings = lines.map(({ path }) => flattened(path, 0.001));
+        rings.forEach((inner, i) => {
+          rings.forEach((outer, j) => {
+            if (i === j || Math.abs(ringArea(outer)) <= Math.abs(ringArea(inner))) return;
+            const every = [0, 0.37, 0.71].every((share) => {
+              const k = 2 * Math.floor((inner.length / 2) * share);
+              return ringContains(outer, inner[k]!, inner[k + 1]!);
+            });
+            if (every) expect(i).toBeLessThan(j);
+          });
+        });
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  it("is engraved, then scored, then cut", () => {
+    const piece = pieceOf([{ kind: "backing", id: "b", distance: 4 }, word("KIT", { meets: "engrave" })]);
+    const sheet = { ...sheetOf(piece, examine(piece, library)), score: [Float64Array.from([0, 0, 10, 0])] };
+    const plan = planCut(piece, sheet, { profile: byLayer });
+    const purposes = plan.lines.map(({ purpose }) => purpose);
+    expect([...new Set(purposes)]).toEqual(["engrave", "score", "cut"]);
+    expect(plan.fills).toEqual([]);
+    expect(planCut(piece, sheet, { profile: byColour }).fills.length).toBeGreaterThan(0);
+    expect(
+      planCut(piece, sheet, { profile: byLayer, without: ["engrave", "score"] }).lines.every(({ purpose }) => purpose === "cut"),
+    ).toBe(true);
+  });
+});
+
+describe("tabs", () => {
+  it("leave so much of every outline uncut, and no line is closed; tiny outlines get none", () => {
+    const material = difference([rectangle(0, 0, 60, 40)], union([[circleRing(15, 20, 8)], [circleRing(45, 20, 0.5)]]));
+    const plan = planFor(material, pieceOf([]), { tabs: { count: 3, width: 0.5 } });
+    const whole = planFor(material);
+    const length = (lines: typeof plan.lines) => lines.reduce((sum, { path }) => sum + curveLength(path), 0);
+    expect(plan.lines).toHaveLength(3 + 3 + 1);
+    expect(plan.lines.filter(({ path }) => path.closed)).toHaveLength(1);
+    expect(length(whole.lines) - length(plan.lines)).toBeCloseTo(6 * 0.5, 1);
+  });
+});
+
+describe("effort", () => {
+  it("is length by speed, pierces, and the way between", () => {
+    const { lines, fills } = planFor([rectangle(0, 0, 60, 40)]);
+    const effort = effortOf(lines, fills, { cut: 10, score: 50, engrave: 300, pitch: 0.1, travel: 100, pierce: 0.5 });
+    expect(effort.cut).toMatchObject({ count: 1 });
+    expect(effort.cut.length).toBeCloseTo(200, 6);
+    expect(effort.pierces).toBe(1);
+    expect(effort.seconds).toBeCloseTo(20 + 0.5 + effort.travel / 100, 6);
+  });
+
+  it("thicker sheets are slower; the saw is the slowest", () => {
+    const birch = stockByName("birch-3")!;
+    expect(speedsFor({ ...birch, thickness: 6 }).cut).toBeCloseTo(speedsFor(birch).cut / 2, 9);
+    expect(speedsFor(stockByName("walnut-6")!).cut).toBeLessThan(speedsFor(birch).cut / 4);
+  });
+
+  it("an engraved square takes its area over the pitch", () => {
+    const piece = pieceOf([]);
+    const sheet = { ...sheetFor([rectangle(0, 0, 60, 40)]), engrave: [rectangle(10, 10, 10, 10)] };
+    const { lines, fills } = planCut(piece, sheet, { profile: byColour });
+    const { engrave } = effortOf(lines, fills, speedsFor(piece.stock));
+    expect(engrave.length).toBeCloseTo(100 / 0.1, 0);
+  });
+});
+
+describe("before it is cut", () => {
+  const checksOf = (piece: Piece, more: object = {}, profile = byColour) => {
+    const examination = examine(piece, library);
+    const sheet = sheetOf(piece, examination);
+    return preflight(piece, examination, sheet, planCut(piece, sheet, { profile }), more);
+  };
+
+  it("what falls stops the way and says where; what was let be does not", () => {
+    const loose = pieceOf([word("HI", { tracking: 8 })]);
+    const [first] = checksOf(loose);
+    expect(first).toMatchObject({ means: "stop", at: expect.anything() });
+    const whole = pieceOf([word("HI"), { kind: "bar", id: "bar", overlap: 2 }]);
+    expect(checksOf(whole).filter(({ means }) => means === "stop")).toEqual([]);
+  });
+
+  it("what is larger than the bed stops the way", () => {
+    const wide = pieceOf([word("H", { size: { by: "width", mm: 700 } })]);
+    expect(checksOf(wide).some(({ means, message }) => means === "stop" && message.includes("larger than the bed"))).toBe(true);
+    expect(checksOf(wide, {}, { ...byColour, bed: { width: 800, height: 900 } }).some(({ means }) => means === "stop")).toBe(
+      false,
+    );
+  });
+
+  it("voids without room for a start hole are told at the saw", () => {
+    const plate = difference([rectangle(0, 0, 60, 40)], union([[circleRing(15, 20, 8)], [circleRing(45, 20, 0.6)]]));
+    const { holes, tooSmall } = startHoles(plate, 1.6);
+    expect(holes).toHaveLength(1);
+    expect(Math.hypot(holes[0]!.x - 15, holes[0]!.y - 20)).toBeLessThan(0.1);
+    expect(tooSmall).toHaveLength(1);
+    expect(tooSmall[0]!.width).toBeCloseTo(1.2, 1);
+    const saw = pieceOf([word("A"), { kind: "bar", id: "bar" }], { stock: stockByName("walnut-6") });
+    expect(checksOf(saw, { drill: 19 }).some(({ message }) => message.includes("start hole"))).toBe(true);
+    expect(checksOf(saw, { drill: 1 }).some(({ message }) => message.includes("start hole"))).toBe(false);
+  });
+});
+
+describe("short grain", () => {
+  // Common practice, no published source: 6 mm wood at the saw wants 3.0 mm along the grain and 4.5 mm across.
+  const walnut = stockByName("walnut-6")!;
+  const joint = (across: boolean, width: number) => ({
+    joints: [{ parts: [0, 1], width, from: { x: 0, y: 0 }, to: across ? { x: width, y: 0 } : { x: 0, y: width }, takes: [] }],
+    solids: ["a", "b"].map((id) => ({
+      id,
+      partId: id,
+      label: { kind: "shape" as const, text: id, ordinal: "" },
+      holder: false,
+      region: [],
+    })),
+  });
+
+  it("a joint whose fibres run across it wants half as much again; along the grain the least width is enough", () => {
+    expect(shortGrain(joint(true, 4.4), walnut, 0)).toHaveLength(1);
+    expect(shortGrain(joint(true, 4.5), walnut, 0)).toHaveLength(0);
+    expect(shortGrain(joint(false, 3.2), walnut, 0)).toHaveLength(0);
+  });
+
+  it("turns with the grain; sheets without grain have none", () => {
+    expect(shortGrain(joint(false, 3.2), walnut, 90)[0]!.message).toMatch(/Short grain at a–b.*3\.2 mm.*4\.5 mm/);
+    expect(shortGrain(joint(true, 3.2), walnut, 90)).toHaveLength(0);
+    expect(shortGrain(joint(true, 3.2), STOCKS[0]!, 0)).toHaveLength(0);
+  });
+});
+
+describe("profiles", () => {
+  it("those of the app are sound, and are found by their ids", () => {
+    for (const profile of PROFILES) {
+      expect(profileSchema.parse(profile)).toEqual(profile);
+      expect(profileById(profile.id)).toBe(profile);
+    }
+    expect(byColour.hairline).toBeCloseTo((0.25 * 25.4) / 72, 9);
+    expect(profileById("none")).toBeUndefined();
+  });
+});

@@ -1,0 +1,93 @@
+/**
+ * Outline files from elsewhere: the faults that makers meet are named, and put right where that needs no decision.
+ */
+import { describe, expect, it } from "vitest";
+import { PROFILES } from "./cut";
+import { checkDrawing } from "./drawings";
+import { readSvg } from "./formats";
+import { regionArea } from "./geometry";
+import { STOCKS } from "./piece";
+
+const MM = 'xmlns="http://www.w3.org/2000/svg" width="120mm" height="80mm" viewBox="0 0 120 80"';
+const check = (body: string) => checkDrawing(readSvg(`<svg ${MM}>${body}</svg>`), { stock: STOCKS[0]!, profile: PROFILES[0]! });
+const lines = (body: string) => check(`<g fill="none" stroke="#ff0000" stroke-width="0.1">${body}</g>`);
+const kinds = ({ examination }: ReturnType<typeof check>) => examination.findings.map(({ kind }) => kind);
+
+describe("cut lines", () => {
+  it("an outline with holes is one piece that holds", () => {
+    const checked = lines('<rect width="60" height="40"/><circle cx="20" cy="20" r="8"/>');
+    expect([checked.as, checked.examination.verdict, checked.examination.cutouts.length]).toEqual(["lines", "holds", 1]);
+    expect(checked.examination.area).toBeCloseTo(2400 - Math.PI * 64, 0);
+  });
+
+  it("what lies in a hole falls out", () => {
+    const { examination } = lines(
+      '<rect width="60" height="40"/><circle cx="20" cy="20" r="12"/><circle cx="20" cy="20" r="5"/>',
+    );
+    expect(examination.verdict).toBe("falls");
+    expect(examination.cutouts).toHaveLength(2);
+  });
+
+  it("an outline that lies twice is named, and does not make its hole vanish", () => {
+    const twice = lines(
+      '<rect width="60" height="40"/><circle id="a" cx="20" cy="20" r="8"/><circle id="b" cx="20" cy="20" r="8"/>',
+    );
+    expect(kinds(twice)).toContain("duplicate");
+    expect(twice.examination.area).toBeCloseTo(2400 - Math.PI * 64, 0);
+    expect(twice.examination.findings.find(({ kind }) => kind === "duplicate")!.message).toMatch(
+      /b lies exactly on a.*cut twice/,
+    );
+    expect(regionArea(twice.repaired)).toBeCloseTo(2400 - Math.PI * 64, 0);
+    expect(twice.repairs[0]).toContain("left out");
+  });
+
+  it("an outline open by a little is closed, one open by much is named", () => {
+    const nearly = lines('<path id="n" d="M0 0H60V40H0V0.3"/>');
+    expect(kinds(nearly)).toEqual(["open-outline"]);
+    expect(nearly.examination.verdict).toBe("holds");
+    expect(regionArea(nearly.repaired)).toBeCloseTo(2400, 0);
+    const open = lines('<rect width="60" height="40"/><path id="o" d="M70 0H90V30"/>');
+    expect(open.examination.verdict).toBe("weak");
+    expect(open.examination.findings[0]!.message).toContain("frees nothing");
+  });
+
+  it("a place thinner than the sheet wants makes it weak, with the measure", () => {
+    const { examination } = lines('<path d="M0 0H40V18H41V0H80V40H41V19.2H40V40H0Z"/>');
+    expect(examination.verdict).toBe("weak");
+    expect(examination.thinnest).toBeCloseTo(1.2, 1);
+    expect(examination.findings[0]!.message).toContain("1.20 mm");
+  });
+
+  it("crumbs are left out of the repaired file", () => {
+    const { repaired, repairs } = lines('<rect width="60" height="40"/><rect x="70" width="0.2" height="0.2"/>');
+    expect(repaired).toHaveLength(1);
+    expect(repairs.join()).toContain("1 crumb left out");
+  });
+
+  it("lines of scoring are not cut", () => {
+    const { examination, notes } = check(
+      '<g fill="none"><rect width="60" height="40" stroke="#f00"/><rect x="5" y="5" width="20" height="10" stroke="#00f"/></g>',
+    );
+    expect(examination.area).toBeCloseTo(2400, 3);
+    expect(notes.join()).toContain("1 shape is to be scored or engraved");
+  });
+});
+
+describe("filled shapes", () => {
+  it("are parts that join where they overlap", () => {
+    const { as, examination } = check('<rect id="a" width="40" height="20"/><rect id="b" x="38" width="40" height="20"/>');
+    expect([as, examination.verdict, examination.solids.length, examination.pieces]).toEqual(["shapes", "holds", 2, 1]);
+  });
+});
+
+describe("nothing to cut", () => {
+  it("is said", () => {
+    expect(kinds(lines('<path d="M0 0L50 50"/>'))).toContain("open-outline");
+    expect(check("").examination.findings[0]!.message).toMatch(/nothing to cut/);
+    expect(
+      lines('<rect width="1" height="1"/>')
+        .examination.findings.map(({ message }) => message)
+        .join(),
+    ).toContain("unit of the file");
+  });
+});

@@ -8,6 +8,7 @@ import { applyMove, type Piece, retype, type Word } from "@mend-joint/core/piece
 import { measureLettering } from "@mend-joint/core/shelf";
 import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import { Bench } from "tinybench";
+import { cutting } from "./cut";
 import { growth } from "./growth";
 import { letters, oneWord, threeLines } from "./pieces";
 import { holdByErosion } from "./usual";
@@ -74,6 +75,9 @@ for (const piece of [oneWord, threeLines, letters(200)]) {
   atLeast("ratio to erosion bisection, one letter", usual / total, 10);
   atLeast("ratio to erosion bisection, all letters", all / total, 100);
 }
+
+console.log("\nTo the cutter");
+await cutting(library, bar);
 
 console.log("\nAims");
 const topper = examine(threeLines, library);

@@ -4,7 +4,17 @@
 import type { MachineProfile } from "./cut";
 import { type Examination, examineSolids, type Solid } from "./examine";
 import type { Drawing, DrawnShape } from "./formats";
-import { islandsOf, normalise, type Point, type Region, type Ring, regionArea, regionBox, transformRing } from "./geometry";
+import {
+  type Box,
+  islandsOf,
+  normalise,
+  type Point,
+  type Region,
+  type Ring,
+  regionArea,
+  regionBox,
+  transformRing,
+} from "./geometry";
 import type { Finding } from "./judge";
 import { sameOutline } from "./machine";
 import { solidsFromShapes } from "./outlines";
@@ -105,7 +115,7 @@ function fromShapes(shapes: readonly DrawnShape[]): Made {
 function fromLines(shapes: readonly DrawnShape[], stock: Stock, units: Units): Made {
   const findings: Finding[] = [];
   const repairs: string[] = [];
-  const rings: { id: string; ring: Ring }[] = [];
+  const rings: { id: string; ring: Ring; box: Box }[] = [];
   for (const { id, subpaths } of shapes) {
     for (const { ring: down, closed } of subpaths) {
       const ring = transformRing(down, [1, 0, 0, -1, 0, 0]);
@@ -126,7 +136,8 @@ function fromLines(shapes: readonly DrawnShape[], stock: Stock, units: Units): M
             ),
           );
         }
-        const twin = rings.find((other) => sameOutline(other.ring, ring));
+        const box = regionBox([ring])!;
+        const twin = rings.find((other) => sameOutline(other.ring, ring, [other.box, box]));
         if (twin) {
           findings.push(
             note(
@@ -139,7 +150,7 @@ function fromLines(shapes: readonly DrawnShape[], stock: Stock, units: Units): M
             ),
           );
           repairs.push(`${id}, which lay on ${twin.id}, left out`);
-        } else rings.push({ id, ring });
+        } else rings.push({ id, ring, box });
       } else
         findings.push(
           note(

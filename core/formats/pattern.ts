@@ -325,10 +325,17 @@ function text(page: PDFPage, font: PDFFont, words: string, x: number, y: number,
   page.drawText(printable(font, words), { x: x * POINTS_PER_MM, y: y * POINTS_PER_MM, size, font, color });
 }
 
+const letters = new WeakMap<PDFFont, Set<number>>();
+
 /** The letters that every reader of PDF has; of others the letter without its accent. */
 function printable(font: PDFFont, words: string): string {
-  const known = new Set(font.getCharacterSet());
-  const has = (letter: string) => [...letter].every((each) => known.has(each.codePointAt(0)!));
+  let known = letters.get(font);
+  if (!known) {
+    known = new Set(font.getCharacterSet());
+    letters.set(font, known);
+  }
+  const all = known;
+  const has = (letter: string) => [...letter].every((each) => all.has(each.codePointAt(0)!));
   return [...words.normalize("NFC")]
     .map((letter) => (has(letter) ? letter : letter.normalize("NFD").replace(/\p{M}/gu, "")))
     .filter(has)

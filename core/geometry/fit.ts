@@ -284,12 +284,14 @@ function asCubic(points: readonly Point[], i: number, j: number, start: Point, e
   }
   const length = u[count - 1]!;
   for (let k = 1; k < count; k++) u[k]! /= length;
+  let before = Infinity;
   for (let round = 0; round < ROUNDS; round++) {
     const c = leastSquares(points, i, u, a, d, start, end, length);
     const worst = furthestOff(points, i, u, a, c, d);
     if (worst <= NEAR && bulge(points, i, u, a, c, d) <= NEAR_CHORD) return [{ type: "C", ...c, x: d.x, y: d.y }];
-    // What is so far off will not come near by better parameters.
-    if (worst > 12 * NEAR) return null;
+    // What is so far off, or comes nearer so slowly, will not come near enough by better parameters.
+    if (worst > 12 * NEAR || (worst > 1.5 * NEAR && worst > 0.7 * before)) return null;
+    before = worst;
     improve(points, i, u, a, c, d);
   }
   return null;
@@ -342,12 +344,20 @@ function on(a: Point, { x1, y1, x2, y2 }: Handles, d: Point, t: number): Point {
 }
 
 function furthestOff(points: readonly Point[], i: number, u: Float64Array, a: Point, c: Handles, d: Point): number {
-  let worst = 0;
+  let worst2 = 0;
   for (let k = 1; k < u.length - 1; k++) {
-    const q = on(a, c, d, u[k]!);
-    worst = Math.max(worst, Math.hypot(q.x - points[i + k]!.x, q.y - points[i + k]!.y));
+    const t = u[k]!;
+    const s = 1 - t;
+    const b0 = s * s * s;
+    const b1 = 3 * s * s * t;
+    const b2 = 3 * s * t * t;
+    const b3 = t * t * t;
+    const p = points[i + k]!;
+    const x = b0 * a.x + b1 * c.x1 + b2 * c.x2 + b3 * d.x - p.x;
+    const y = b0 * a.y + b1 * c.y1 + b2 * c.y2 + b3 * d.y - p.y;
+    if (x * x + y * y > worst2) worst2 = x * x + y * y;
   }
-  return worst;
+  return Math.sqrt(worst2);
 }
 
 /** How far the curve stands out over the chords between their corners. */

@@ -1,6 +1,7 @@
 export * from "./bite";
 export * from "./curves";
 export * from "./fit";
+export * from "./inside";
 export * from "./nearest";
 export * from "./path";
 export * from "./polygons";

@@ -1,7 +1,7 @@
 /**
  * From widths to holds: how wide every part is joined, where it would break, how often it is held, what goes with it.
  */
-import { boxHolds, type Point, type Region, regionArea, regionBox, regionContains } from "../geometry";
+import { boxHolds, insideTest, type Point, type Region, regionArea, regionBox } from "../geometry";
 import { type Neck, poleOf, type WidthField } from "../measure";
 import { buildGraph, type JointGraph, lostByWay, minimumCut, narrowestOf } from "./graph";
 import { buildMergeTree } from "./tree";
@@ -122,8 +122,12 @@ function bodiesOfHolders(
   terminals: readonly number[],
 ): Uint8Array {
   const boxes = parts.map((part) => regionBox(part.region));
-  const lies = (i: number, x: number, y: number) =>
-    boxes[i] && boxHolds(boxes[i], x, y) && regionContains(parts[i]!.region, x, y);
+  const tests: ((x: number, y: number) => boolean)[] = [];
+  const lies = (i: number, x: number, y: number) => {
+    if (!boxes[i] || !boxHolds(boxes[i], x, y)) return false;
+    tests[i] ??= insideTest(parts[i]!.region);
+    return tests[i]!(x, y);
+  };
   const others = [...parts.keys()].filter((i) => !anchors.includes(i));
   const held = new Uint8Array(field.bodies.length);
   field.bodies.forEach(({ x, y }, b) => {

@@ -161,8 +161,9 @@ export function equalOutlines(lines: readonly Pick<JobLine, "purpose" | "points"
   return twice;
 }
 
-export function sameOutline(a: Ring, b: Ring): boolean {
-  const [one, two] = [regionBox([a])!, regionBox([b])!];
+/** @param boxes around both, where they are known */
+export function sameOutline(a: Ring, b: Ring, boxes?: readonly [Box, Box]): boolean {
+  const [one, two] = boxes ?? [regionBox([a])!, regionBox([b])!];
   if (Math.hypot(one.minX - two.minX, one.minY - two.minY, one.maxX - two.maxX, one.maxY - two.maxY) > 2 * SAME) return false;
   return cornersOn(a, b) && cornersOn(b, a);
 }

@@ -1,17 +1,7 @@
 /**
  * What measured holds mean for letters and pieces: which hang together, which overlap, what comes off the machine.
  */
-import {
-  type Box,
-  boxesMeet,
-  boxHolds,
-  islandsOf,
-  type Point,
-  type Region,
-  regionBox,
-  regionContains,
-  regionsShareCorners,
-} from "../geometry";
+import { boxesMeet, insideTest, islandsOf, type Point, type Region, regionBox, regionsShareCorners } from "../geometry";
 import type { Hold, Joint } from "../joints";
 import type { LooseGroup } from "../judge";
 import type { WordLayout } from "../lettering";
@@ -105,15 +95,15 @@ export function overlapsOf(
 }
 
 export function cutoutsOf(material: Region, solids: readonly Solid[], holds: readonly Hold[]): Cutout[] {
-  const cutouts = islandsOf(material).map((region): Cutout & { box: Box } => ({
+  const cutouts = islandsOf(material).map((region): Cutout & { holds: ReturnType<typeof insideTest> } => ({
     region,
-    box: regionBox(region)!,
+    holds: insideTest(region),
     solids: [],
     falls: false,
   }));
   holds.forEach(({ at, falls }, i) => {
     // A neck's middle lies in the material of whatever it joins; a loose part is placed by its own middle.
-    const home = cutouts.find(({ region, box }) => boxHolds(box, at.x, at.y) && regionContains(region, at.x, at.y));
+    const home = cutouts.find((cutout) => cutout.holds(at.x, at.y));
     if (!home || !solids[i]) return;
     home.solids.push(i);
     home.falls ||= falls;

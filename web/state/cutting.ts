@@ -6,7 +6,7 @@ import type { DxfCurves, Paper } from "@mend-joint/core/formats";
 import { type Piece, smallestHole } from "@mend-joint/core/piece";
 import { hasGrain } from "@mend-joint/core/report";
 import { create } from "zustand";
-import { persist } from "zustand/middleware";
+import { createJSONStorage, persist } from "zustand/middleware";
 import type { CutChoices } from "../workers/cutting";
 import { listProfiles } from "./api";
 
@@ -46,7 +46,7 @@ export const useCutting = create<CuttingState>()(
       drill: null,
       grain: 0,
     }),
-    { name: "mend-joint:cutting", partialize: ({ own: _, ...rest }) => rest },
+    { name: "mend-joint:cutting", storage: createJSONStorage(() => localStorage), partialize: ({ own: _, ...rest }) => rest },
   ),
 );
 

@@ -10,7 +10,7 @@ import { parseArgs } from "node:util";
 import { examine } from "@mend-joint/core";
 import { type MachineProfile, PROFILES, profileById, profileSchema } from "@mend-joint/core/cut";
 import { type FileFormat, type FileOptions, makeFile, PAPERS, type Paper, PatternError } from "@mend-joint/core/formats";
-import { describeIssues, type Piece, parseLength, parsePiece, smallestHole } from "@mend-joint/core/piece";
+import { describeIssues, type Piece, parseLength, parsePiece, START_HOLE, smallestHole } from "@mend-joint/core/piece";
 import { sheetOf } from "@mend-joint/core/report";
 import { initWasm, Resvg } from "@resvg/resvg-wasm";
 import { libraryWith, readBytes, refuse, UsageError } from "./files";
@@ -75,7 +75,7 @@ function parseJson(text: string, otherwise: string): unknown {
 
 function optionsOf(values: Values, piece: Piece): FileOptions {
   const tabs = number(values, "tabs", 0, 20);
-  const drill = values.drill === undefined ? smallestHole(piece.stock) : parseLength(values.drill, "mm");
+  const drill = values.drill === undefined ? Math.max(START_HOLE, smallestHole(piece.stock)) : parseLength(values.drill, "mm");
   if (drill === null || drill <= 0 || drill > 20) throw new UsageError(`--drill "${values.drill}" is not a diameter up to 20 mm`);
   if (values.paper !== undefined && !(values.paper in PAPERS))
     throw new UsageError(`There is no paper "${values.paper}". Known: ${Object.keys(PAPERS).join(", ")}`);

@@ -23,8 +23,11 @@ export const profileSchema = z
     /** Width of lines in files, mm. A hairline of 0.25 pt is common practice, no published source. */
     hairline: length(0.001, 1).default((0.25 * 25.4) / 72),
     bed: z.strictObject({ width: length(10, 5000), height: length(10, 5000) }),
-    /** The corner of the bed that the machine counts from; the drawing lies in it. */
-    origin: z.enum(["top-left", "bottom-left"]).default("top-left"),
+    /**
+     * The corner of the bed that the machine counts from. SVG and PDF have pages, and lie in either; a DXF drawing lies above the x
+     * axis for machines that count from below, under it for those that count from above.
+     */
+    origin: z.enum(["top-left", "bottom-left"]).default("bottom-left"),
     /** Who makes allowance for the width of the cut where the piece is cut outside its line: the file, or the machine itself. */
     kerfBy: z.enum(["file", "machine"]).default("file"),
     /** Engraving as filled areas, or as their outlines. */
@@ -66,7 +69,6 @@ export const PROFILES: readonly MachineProfile[] = [
       cut: { colour: "#000000", layer: "CUT" },
     },
     bed: { width: 900, height: 600 },
-    origin: "bottom-left",
     kerfBy: "machine",
     engraveAs: "line",
     fills: "refused",

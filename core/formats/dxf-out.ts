@@ -3,7 +3,7 @@
  */
 import { DxfWriter, LWPolylineFlags, point2d, point3d, SplineFlags, TrueColor, Units } from "@tarikjabiri/dxf";
 import type { CutPlan, LinePurpose } from "../cut";
-import { type CurvePath, flattened, type Point } from "../geometry";
+import { type CurvePath, flattened, mapCurve, type Point } from "../geometry";
 
 export type DxfCurves = "curves" | "polylines";
 
@@ -20,9 +20,13 @@ export function writeDxf(plan: CutPlan, curves: DxfCurves = "curves"): string {
   const dxf = new DxfWriter();
   dxf.setUnits(Units.Millimeters);
   dxf.setVariable("$MEASUREMENT", { 70: 1 });
-  dxf.setVariable("$EXTMIN", { 10: 0, 20: 0, 30: 0 });
-  dxf.setVariable("$EXTMAX", { 10: width, 20: height, 30: 0 });
-  const all = [...fills.map((path) => ({ purpose: "engrave" as const, path })), ...lines];
+  const low = profile.origin === "top-left" ? -height : 0;
+  dxf.setVariable("$EXTMIN", { 10: 0, 20: low, 30: 0 });
+  dxf.setVariable("$EXTMAX", { 10: width, 20: low + height, 30: 0 });
+  const all = [...fills.map((path) => ({ purpose: "engrave" as const, path })), ...lines].map(({ purpose, path }) => ({
+    purpose,
+    path: low === 0 ? path : mapCurve(path, (x, y) => ({ x, y: y + low }), false),
+  }));
   for (const purpose of new Set(all.map((line) => line.purpose))) {
     const layer = dxf.addLayer(profile.lines[purpose].layer, PALETTE[purpose], "Continuous");
     layer.trueColor = TrueColor.fromHex(profile.lines[purpose].colour);

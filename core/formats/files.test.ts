@@ -14,7 +14,16 @@ import { examine } from "../examine";
 import { normalise, type Region, regionArea, regionBox, transformRegion, translateRegion } from "../geometry";
 import { sheetOf } from "../report";
 import { outlineDistance } from "../tests/distance";
-import { type DrawnShape, type FileFormat, makeFile, POINTS_PER_MM, readDrawing, sourceInSvg, zipFiles } from "./index";
+import {
+  type DrawnShape,
+  type FileFormat,
+  type FileOptions,
+  makeFile,
+  POINTS_PER_MM,
+  readDrawing,
+  sourceInSvg,
+  zipFiles,
+} from "./index";
 
 const library = shippedLibrary();
 const profile = PROFILES[0]!;
@@ -25,7 +34,7 @@ const pieces = demoPieces().map((piece) => {
 });
 const byId = (id: string) => pieces.find(({ piece }) => piece.id === `demo-${id}`)!;
 const fileOf = async (each: (typeof pieces)[number], format: FileFormat, more: object = {}) =>
-  (await makeFile(each.piece, each.sheet, format, { profile, ...more })).bytes;
+  (await makeFile(each.piece, each.sheet, format, { profile, ...more } as FileOptions)).bytes;
 
 /** Closed outlines of a purpose, y upwards again, its lower left corner at the margin of 1 mm. */
 function regionIn(shapes: readonly DrawnShape[], wanted: (shape: DrawnShape) => boolean): Region {
@@ -95,6 +104,9 @@ print(json.dumps(out))`;
       expect([errors, fixes, units], files[i]).toEqual([0, 0, 4]);
       if (i % 2 === 1) expect(Object.keys(kinds), files[i]).toEqual(["LWPOLYLINE"]);
     });
+    const above = strFromU8(await fileOf(byId("ferry-key"), "dxf", { profile: { ...profile, origin: "top-left" } }));
+    const under = await readDrawing(new TextEncoder().encode(above));
+    expect(regionBox(under.shapes.flatMap(({ subpaths }) => subpaths.map(({ ring }) => ring)))!.minY).toBeGreaterThan(0);
     const ferry = audits[2 * pieces.indexOf(byId("ferry-key"))]!;
     expect(ferry.layers).toEqual(["cut", "engrave"]);
     expect(ferry.kinds.ARC).toBeGreaterThan(0);

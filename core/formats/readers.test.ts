@@ -144,6 +144,25 @@ describe("colours", () => {
   });
 });
 
+describe("SVG as drawing programs write it", () => {
+  it("colours come from classes, groups and the style attribute, the nearest first", () => {
+    const { shapes } = readSvg(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40">
+        <defs><style>/* lines */ .cut, path.edge { fill: none; stroke: #f00; stroke-width: 0.1 } .mark{stroke:blue}</style></defs>
+        <g id="outer" stroke="green"><rect class="cut" width="9" height="9"/><path class="edge mark" d="M0 0h5v5z"/>
+        <rect class="cut" width="9" height="9" style="stroke:#00ff00;fill:black"/><rect width="9" height="9" fill="none"/></g></svg>`,
+    );
+    expect(shapes.map(({ fill, stroke }) => [fill, stroke])).toEqual([
+      [null, "#ff0000"],
+      [null, "#0000ff"],
+      ["#000000", "#00ff00"],
+      [null, "#008000"],
+    ]);
+    expect(shapes[0]!.strokeWidth).toBeCloseTo(0.1, 6);
+    expect(shapes[0]!.layer).toBe("outer");
+  });
+});
+
 describe("files that cannot be used are refused in one sentence, and nothing is executed", () => {
   const dxf = (body: string) => `0\nSECTION\n2\nENTITIES\n${body}0\nENDSEC\n0\nEOF\n`;
   const circle = (radius: string) => dxf(`0\nCIRCLE\n8\nA\n10\n0\n20\n0\n40\n${radius}\n`);

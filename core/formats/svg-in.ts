@@ -76,6 +76,7 @@ export function readSvg(text: string): Drawing {
   const stack: Frame[] = [];
   const unread = new Set<string>();
   const named = namer();
+  const rules: Rules = new Map();
   let count = 0;
   let sawRoot = false;
 
@@ -93,12 +94,12 @@ export function readSvg(text: string): Drawing {
       const root = rootMatrix(attributes);
       drawing.widthMm = root.widthMm;
       drawing.heightMm = root.heightMm;
-      const { fill, stroke, "stroke-width": strokeWidth } = styleOf(attributes);
+      const { fill, stroke, "stroke-width": strokeWidth } = styleOf(attributes, rules);
       stack.push({ name, matrix: root.matrix, fillRule: "nonzero", hidden: false, fill, stroke, strokeWidth, layer: null });
       return;
     }
     const parent = stack[stack.length - 1]!;
-    const style = styleOf(attributes);
+    const style = styleOf(attributes, rules);
     const frame: Frame = {
       name,
       matrix: attributes.transform
@@ -121,6 +122,9 @@ export function readSvg(text: string): Drawing {
     const subpaths = outlineOf(name, attributes, frame.matrix, id);
     if (subpaths.length > 0) drawing.shapes.push({ id, subpaths, fillRule: frame.fillRule, layer: frame.layer, ...inkOf(frame) });
   });
+  const inStyle = (text: string) => stack[stack.length - 1]?.name === "style" && addRules(text, rules);
+  parser.on("text", inStyle);
+  parser.on("cdata", inStyle);
   parser.on("closetag", () => stack.pop());
   parser.write(text).close();
   drawing.notes.push(...unread);
@@ -135,14 +139,32 @@ function where(name: string, attributes: Attributes): string {
   return attributes.id ? `<${name} id="${attributes.id}">` : `<${name}>`;
 }
 
-/** Presentation attributes and the style attribute together; style wins, as in CSS. */
-function styleOf(attributes: Attributes): Attributes {
-  const style: Attributes = { ...attributes };
-  for (const declaration of attributes.style?.split(";") ?? []) {
+/** Rules of style sheets by the name of their class. */
+type Rules = Map<string, Attributes>;
+
+/** Presentation attributes, classes, and the style attribute together; what is nearer to the element wins, as in CSS. */
+function styleOf(attributes: Attributes, rules: Rules): Attributes {
+  const classes = attributes.class?.split(/\s+/).map((name) => rules.get(name) ?? {}) ?? [];
+  return Object.assign({}, attributes, ...classes, declarationsIn(attributes.style ?? ""));
+}
+
+function declarationsIn(text: string): Attributes {
+  const declarations: Attributes = {};
+  for (const declaration of text.split(";")) {
     const colon = declaration.indexOf(":");
-    if (colon > 0) style[declaration.slice(0, colon).trim()] = declaration.slice(colon + 1).trim();
+    if (colon > 0) declarations[declaration.slice(0, colon).trim()] = declaration.slice(colon + 1).trim();
   }
-  return style;
+  return declarations;
+}
+
+/** Of a style sheet only plain classes are read, which is what drawing programs write. */
+function addRules(sheet: string, rules: Rules): void {
+  for (const [, selectors, body] of sheet.replace(/\/\*[\s\S]*?\*\//g, "").matchAll(/([^{}]+)\{([^{}]*)\}/g)) {
+    for (const selector of selectors!.split(",")) {
+      const name = /^\s*[a-z]*\.([\w-]+)\s*$/i.exec(selector)?.[1];
+      if (name) rules.set(name, { ...rules.get(name), ...declarationsIn(body!) });
+    }
+  }
 }
 
 /** Colours and width of a line, by the defaults of SVG: filled black, no line. */

@@ -68,11 +68,13 @@ export function widthToDraw(piece: Pick<Piece, "stock" | "cut">): number {
   return piece.stock.leastWidth + lostToCut(piece);
 }
 
+/** Diameter of a hole that a saw's blade can be threaded through, mm. From memory; common practice, no published source. */
+export const START_HOLE = 1.6;
+
 /**
- * Narrowest hole that can be cut in a stock, mm: at the saw one that a blade can be threaded through (a start hole of 1.6 mm),
- * on the laser one of twice the width of the cut, below which nothing is left to drop out. From memory; common practice, no
+ * Narrowest hole that can be cut in a stock, mm: at the saw one that a blade can be threaded through, on the laser one of twice the width of the cut, below which nothing is left to drop out. From memory; common practice, no
  * published source.
  */
 export function smallestHole({ tool, kerf }: Stock): number {
-  return tool === "saw" ? 1.6 : Math.max(0.3, 2 * kerf);
+  return tool === "saw" ? START_HOLE : Math.max(0.3, 2 * kerf);
 }

@@ -1,4 +1,4 @@
-import { type Piece, smallestHole } from "@mend-joint/core/piece";
+import { type Piece, START_HOLE, smallestHole } from "@mend-joint/core/piece";
 import { hasGrain } from "@mend-joint/core/report";
 import { useCutting } from "../state/cutting";
 import { Choice } from "../ui/Choice";
@@ -9,7 +9,6 @@ import type { CutSheet } from "../workers/cutting";
 /** The pattern that is glued onto the wood. */
 export function PaperForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | null }) {
   const { paper, landscape, hatch, drill, grain } = useCutting();
-  const saw = piece.stock.tool === "saw";
   return (
     <div className="flex flex-col gap-5">
       <p className="text-[13px] text-quiet">
@@ -45,12 +44,12 @@ export function PaperForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | nu
       />
       <LengthField
         label="Start holes"
-        value={drill ?? smallestHole(piece.stock)}
+        value={drill ?? Math.max(START_HOLE, smallestHole(piece.stock))}
         least={0.3}
         most={20}
         step={0.1}
         onChange={(next) => useCutting.setState({ drill: next })}
-        hint={saw && sheet?.starts ? `${sheet.starts.holes.length} to drill, one in each void` : "diameter of the drill"}
+        hint={sheet?.starts ? `${sheet.starts.holes.length} to drill, one in each void` : "diameter of the drill"}
       />
       {hasGrain(piece.stock) && (
         <NumberField

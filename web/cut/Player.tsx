@@ -17,8 +17,8 @@ const COLOURS: Record<LinePurpose, string> = {
   engrave: "var(--color-quiet)",
 };
 
-/** Pieces that have dropped lie lower, mm. */
-const DROPPED = 4;
+/** Pieces that have dropped lie a little lower: by so much of the drawing's longer side. */
+const DROPPED = 0.012;
 
 export function Player({ job, trial, material }: { job: CutJob; trial: { job: Job; run: Run }; material: keyof typeof LOOKS }) {
   const frame = useRef<HTMLDivElement>(null);
@@ -60,7 +60,7 @@ export function Player({ job, trial, material }: { job: CutJob; trial: { job: Jo
                 {kind === "piece" && (
                   <path
                     d={regionPath(region)}
-                    transform={`translate(0 ${DROPPED})`}
+                    transform={`translate(0 ${DROPPED * Math.max(trial.job.width, trial.job.height)})`}
                     fill="url(#bed-sheet)"
                     stroke={LOOKS[material].edge}
                     strokeWidth={1}

@@ -141,7 +141,7 @@ export function ProfileDialog({ profile, isOwn, onDone }: { profile: MachineProf
               onChange={(kerfBy) => set({ kerfBy })}
             />
             <Choice
-              label="It counts from"
+              label="In DXF it counts from"
               value={draft.origin}
               options={[
                 { value: "top-left", text: "top left" },

@@ -20,7 +20,7 @@ describe("choices for the cutter", () => {
     const { profile, tabs, curves, pattern, source } = choicesOf(useCutting.getState(), birch);
     expect([profile.id, tabs, curves, source]).toEqual([PROFILES[0]!.id, undefined, "curves", false]);
     expect(pattern).toMatchObject({ paper: "a4", landscape: false, hatch: true, grain: undefined });
-    expect(pattern!.drill).toBeCloseTo(0.36, 6);
+    expect(pattern!.drill).toBe(1.6);
     expect(choicesOf(useCutting.getState(), walnut).pattern).toMatchObject({ drill: 1.6, grain: 0 });
   });
 

@@ -30,7 +30,7 @@ export interface CutSheet {
   plan: CutPlan;
   effort: Effort;
   checks: Check[];
-  /** For the saw. */
+  /** For the paper pattern. */
   starts: StartHoles | null;
 }
 
@@ -51,7 +51,7 @@ export async function cutSheet(piece: Piece, units: Units, choices: CutChoices):
     plan,
     effort: effortOf(plan.lines, plan.fills, speedsFor(piece.stock)),
     checks: preflight(piece, examination, sheet, plan, { units, drill: saw ? drill : undefined, grain }),
-    starts: saw && drill !== undefined ? startHoles(sheet.material, drill) : null,
+    starts: drill === undefined ? null : startHoles(sheet.material, drill),
   };
 }
 

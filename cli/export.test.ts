@@ -1,7 +1,7 @@
 /**
  * export FILE: every format from a terminal, as the README says.
  */
-import { execFile } from "node:child_process";
+import { spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -10,7 +10,6 @@ import { PROFILES } from "@mend-joint/core/cut";
 import { demoPiece } from "@mend-joint/demo";
 import { describe, expect, it } from "vitest";
 
-const ROOT = fileURLToPath(new URL("..", import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), "mend-joint-export-"));
 const file = (name: string, content: unknown) => {
   const path = join(folder, name);
@@ -19,21 +18,11 @@ const file = (name: string, content: unknown) => {
 };
 const key = file("key.json", demoPiece("ferry-key"));
 
-const run = (...args: string[]) =>
-  new Promise<{ code: number; out: Buffer; err: string }>((resolve) => {
-    execFile(
-      "npm",
-      ["run", "--silent", "export", "--", ...args],
-      { cwd: ROOT, encoding: "buffer", maxBuffer: 1e8 },
-      (error, out, err) => {
-        const lines = err
-          .toString("utf8")
-          .split("\n")
-          .filter((line) => line && !line.startsWith("npm warn"));
-        resolve({ code: error ? Number(error.code) : 0, out, err: lines.join("\n") });
-      },
-    );
-  });
+const entry = fileURLToPath(new URL("./export.ts", import.meta.url));
+const run = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["--import", "tsx", entry, ...args], { maxBuffer: 1e8 });
+  return { code: status, out: stdout, err: stderr.toString("utf8").trim() };
+};
 
 describe("formats", () => {
   it.each([
@@ -42,20 +31,20 @@ describe("formats", () => {
     ["pdf", /^%PDF-/],
     ["pattern", /^%PDF-/],
     ["png", /^\u0089PNG/],
-  ])("%s goes to standard output", async (format, begins) => {
-    const { code, out, err } = await run(key, "--format", format);
+  ])("%s goes to standard output", (format, begins) => {
+    const { code, out, err } = run(key, "--format", format);
     expect([code, err]).toEqual([0, ""]);
     expect(out.toString("latin1")).toMatch(begins);
   });
 
-  it("or into a file, with the piece in it, by a profile of one's own, as lines", async () => {
+  it("or into a file, with the piece in it, by a profile of one's own, as lines", () => {
     const profile = file("shed.json", {
       ...PROFILES[1],
       id: "shed",
       lines: { ...PROFILES[1]!.lines, cut: { colour: "#00aa00", layer: "through" } },
     });
     const out = join(folder, "out.svg");
-    const { code } = await run(key, "--format", "svg", "--out", out, "--source", "--profile", profile, "--tabs", "2");
+    const { code } = run(key, "--format", "svg", "--out", out, "--source", "--profile", profile, "--tabs", "2");
     expect(code).toBe(0);
     const text = readFileSync(out, "utf8");
     expect(text).toContain('id="through" fill="none" stroke="#00aa00"');
@@ -75,22 +64,22 @@ describe("refusals are one line", () => {
     [[key, "--format", "pattern", "--paper", "a9"], "There is no paper"],
     [[key, "--format", "svg", "--tabs", "many"], "not a number"],
     [[key, "--format", "svg", "--out", join(folder, "no", "where.svg")], "cannot be written"],
-  ])("%j", async (args, says) => {
-    const { code, err } = await run(...args);
+  ])("%j", (args, says) => {
+    const { code, err } = run(...args);
     expect(code).toBe(2);
     expect(err.split("\n")).toHaveLength(1);
     expect(err).toContain(says);
   });
 
-  it("what falls is not written unless it is said so", async () => {
+  it("what falls is not written unless it is said so", () => {
     const piece = demoPiece("sea-kale");
     const loose = file("loose.json", {
       ...piece,
       parts: piece.parts.filter(({ kind }) => kind === "word").map((part) => ({ ...part, tracking: 9 })),
     });
-    const { code, err, out } = await run(loose, "--format", "svg");
+    const { code, err, out } = run(loose, "--format", "svg");
     expect([code, out.length]).toEqual([1, 0]);
     expect(err).toContain("Nothing was written, for something falls");
-    expect((await run(loose, "--format", "svg", "--anyway")).code).toBe(0);
+    expect(run(loose, "--format", "svg", "--anyway").code).toBe(0);
   });
 });

@@ -9,7 +9,7 @@ import { createRequire } from "node:module";
 import { parseArgs } from "node:util";
 import { examine } from "@mend-joint/core";
 import { type MachineProfile, PROFILES, profileById, profileSchema } from "@mend-joint/core/cut";
-import { type FileFormat, type FileOptions, makeFile, PAPERS, type Paper, PatternError } from "@mend-joint/core/formats";
+import { type FileFormat, type FileOptions, makeFile, PAPERS, type Paper } from "@mend-joint/core/formats";
 import { describeIssues, type Piece, parseLength, parsePiece, START_HOLE, smallestHole } from "@mend-joint/core/piece";
 import { sheetOf } from "@mend-joint/core/report";
 import { initWasm, Resvg } from "@resvg/resvg-wasm";
@@ -143,5 +143,5 @@ function writeFile(path: string, bytes: Uint8Array): void {
 try {
   await run(process.argv.slice(2));
 } catch (error) {
-  refuse(error, "The file could not be made", [PatternError]);
+  refuse(error, "The file could not be made");
 }

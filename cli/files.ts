@@ -4,8 +4,6 @@
 import { readFileSync, statSync } from "node:fs";
 import { basename } from "node:path";
 import type { Library } from "@mend-joint/core";
-import { FontError } from "@mend-joint/core/lettering";
-import { PieceError } from "@mend-joint/core/piece";
 import { readFontFile, shippedLibrary } from "@mend-joint/library";
 
 /** What was asked for cannot be done; the message is one line. */
@@ -40,10 +38,13 @@ export async function libraryWith(fontFiles: readonly string[]): Promise<Library
   return shippedLibrary(own.flat());
 }
 
-/** Says on the error stream what went wrong, in one line. @param known further errors whose message is for people */
-export function refuse(error: unknown, doing: string, known: readonly (new (message: string) => Error)[] = []): void {
-  const message = (error as Error).message.replace(/\s+/g, " ").trim();
-  const clear = [UsageError, PieceError, FontError, ...known].some((kind) => error instanceof kind);
-  console.error(clear ? message : `${doing}: ${message}`);
+/** Errors whose message is a sentence for people. Their classes belong to parts of the core that are not always loaded. */
+const CLEAR = new Set(["UsageError", "PieceError", "FontError", "DrawingError", "SvgError", "PatternError"]);
+
+/** Says on the error stream what went wrong, in one line. */
+export function refuse(error: unknown, doing: string): void {
+  const { name, message } = error as Error;
+  const line = message.replace(/\s+/g, " ").trim();
+  console.error(CLEAR.has(name) ? line : `${doing}: ${line}`);
   process.exitCode = 2;
 }

@@ -112,7 +112,7 @@ describe("order", () => {
           });
         });
       }),
-      { numRuns: 150 },
+      { numRuns: 150, seed: 20261125 },
     );
   });
 

@@ -446,15 +446,21 @@ const TOO_MUCH = 0.019;
 function oneFor({ from, to }: Link, before: Link | undefined, next: Link | undefined): { node: Node; lost: number } {
   const was = [...from.was, ...to.was];
   const away = (a: Point, b: Point) => Math.hypot(a.x - b.x, a.y - b.y);
-  const lostBy = (node: Point) =>
-    Math.max(
+  // Beside the node a curve runs towards its handle; an arc is not followed at all.
+  const towards = (node: Point, link: Link | undefined, far: Point, which: 0 | 1): Point | null => {
+    if (!link) return null;
+    const handle = link.handles?.[which];
+    return handle ? { x: node.x + handle.x, y: node.y + handle.y } : link.arc ? node : far;
+  };
+  const lostBy = (node: Point) => {
+    const [back, forth] = [towards(node, before, before?.from ?? node, 1), towards(node, next, next?.to ?? node, 0)];
+    return Math.max(
       // A curve goes along with its node.
       before?.handles || before?.arc ? away(node, from) : 0,
       next?.handles || next?.arc ? away(node, to) : 0,
-      ...was.map((old) =>
-        Math.min(before ? offLine(old, before.from, node) : Infinity, next ? offLine(old, node, next.to) : Infinity),
-      ),
+      ...was.map((old) => Math.min(back ? offLine(old, back, node) : Infinity, forth ? offLine(old, node, forth) : Infinity)),
     );
+  };
   const middle = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 };
   // The ends of an open line stay.
   const choices: Point[] = !before ? [from] : !next ? [to] : [middle, from, to];

@@ -127,10 +127,12 @@ function ownersAlong(
     const dy = ring[2 * k + 1]! - ring[2 * i + 1]!;
     const mx = ring[2 * i]! + dx / 2;
     const my = ring[2 * i + 1]! + dy / 2;
-    const lies = (e: number) => liesOn(edges, e, mx, my, dx, dy, shift);
-    const [start, end] = [corners[i]! - 1, corners[k]! - 1];
-    let edge = start >= 0 && lies(start) ? start : end >= 0 && lies(edges.before[end]!) ? edges.before[end]! : -1;
-    if (edge === -1) edge = search(mx, my).find(lies) ?? -1;
+    const start = corners[i]! - 1;
+    const last = corners[k]! > 0 ? edges.before[corners[k]! - 1]! : -1;
+    let edge = -1;
+    if (start >= 0 && liesOn(edges, start, mx, my, dx, dy, shift)) edge = start;
+    else if (last >= 0 && liesOn(edges, last, mx, my, dx, dy, shift)) edge = last;
+    else edge = search(mx, my).find((e) => liesOn(edges, e, mx, my, dx, dy, shift)) ?? -1;
     if (edge !== -1) owners[i] = edges.part[edge]!;
   }
   return owners;

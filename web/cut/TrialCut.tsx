@@ -8,7 +8,7 @@ import { askCutter, beginJob, type CutJob, cancelJob, failCutter, removeJob, sen
 import { useBench } from "../state/bench";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
-import type { CutSheet, Trial } from "../workers/cutting";
+import type { Trial } from "../workers/cutting";
 import { trialOf } from "../workers/examiner";
 import { duration } from "./duration";
 import { Player } from "./Player";
@@ -36,7 +36,7 @@ const FAULTS = [
 /** How often the cutter is asked, ms. */
 const EVERY = { cutting: 400, resting: 3000 };
 
-export function TrialCut({ piece }: { piece: Piece; sheet: CutSheet | null }) {
+export function TrialCut({ piece }: { piece: Piece }) {
   const { jobs, fault, ask } = useJobs();
   const [chosen, setChosen] = useState<string | null>(null);
   const [speed, setSpeed] = useState<string>("10");

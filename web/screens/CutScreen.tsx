@@ -99,7 +99,7 @@ function Way({ piece }: { piece: Piece }) {
         </div>
       </header>
       {view === "trial" ? (
-        <TrialCut piece={piece} sheet={sheet} />
+        <TrialCut piece={piece} />
       ) : (
         <div className="grid min-h-0 grid-cols-[280px_minmax(0,1fr)_300px]">
           <aside className="min-h-0 overflow-y-auto border-r border-rule px-5 py-4" aria-label="How it is cut">

@@ -74,6 +74,14 @@ describe("cut lines", () => {
 });
 
 describe("filled shapes", () => {
+  it("beside hairlines in the colour of cutting are engraved, and not cut", () => {
+    const { as, examination } = check(
+      '<rect width="60" height="40" fill="none" stroke="#f00" stroke-width="0.1"/><rect x="5" y="5" width="9" height="9"/>',
+    );
+    expect([as, examination.cutouts.length]).toEqual(["lines", 1]);
+    expect(examination.area).toBeCloseTo(2400, 3);
+  });
+
   it("are parts that join where they overlap", () => {
     const { as, examination } = check('<rect id="a" width="40" height="20"/><rect id="b" x="38" width="40" height="20"/>');
     expect([as, examination.verdict, examination.solids.length, examination.pieces]).toEqual(["shapes", "holds", 2, 1]);

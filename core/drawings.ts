@@ -45,7 +45,11 @@ export interface CheckOptions {
 }
 
 export function checkDrawing(drawing: Drawing, { stock, profile, units = "mm", onProgress }: CheckOptions): CheckedDrawing {
-  const shapes = drawing.shapes.filter((shape) => !isMark(shape, profile));
+  // Beside hairlines in the colour of cutting, what is filled is engraved.
+  const hairlines = drawing.shapes.some(({ fill, stroke }) => fill === null && stroke === profile.lines.cut.colour);
+  const engraved = ({ fill, stroke }: DrawnShape) =>
+    hairlines && stroke === null && fill === profile.lines.engrave.colour && profile.fills === "engraved";
+  const shapes = drawing.shapes.filter((shape) => !isMark(shape, profile) && !engraved(shape));
   const notes = [...drawing.notes];
   if (shapes.length < drawing.shapes.length) {
     const count = drawing.shapes.length - shapes.length;
@@ -79,9 +83,10 @@ export function checkDrawing(drawing: Drawing, { stock, profile, units = "mm", o
 const worse = (verdict: Examination["verdict"]) => (verdict === "holds" ? "weak" : verdict);
 
 /** In a drawing that is one outline nothing hangs on a joint, and yet it can be too thin. */
-function thinPlace({ thinnest, solids, skeleton }: Examination, stock: Stock, units: Units): Finding | null {
-  if (solids.length !== 1 || thinnest === undefined || thinnest >= stock.leastWidth - 0.005 || skeleton) return null;
-  const [x, y] = [solids[0]!.region[0]![0]!, solids[0]!.region[0]![1]!];
+function thinPlace({ thinnest, solids, findings }: Examination, stock: Stock, units: Units): Finding | null {
+  if (solids.length !== 1 || thinnest === undefined || thinnest >= stock.leastWidth - 0.005) return null;
+  const hairlines = findings.filter(({ kind }) => kind === "hairline").sort((a, b) => a.width - b.width);
+  const { x, y } = hairlines[0]?.at ?? { x: solids[0]!.region[0]![0]!, y: solids[0]!.region[0]![1]! };
   const message = `The thinnest place is only ${formatLength(thinnest, units, 2)}; ${stock.name} wants ${formatLength(stock.leastWidth, units)}.`;
   return { kind: "thin-stroke", parts: [solids[0]!.id], meeting: 1, at: { x, y }, width: thinnest, means: "weak", message };
 }

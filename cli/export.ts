@@ -1,8 +1,8 @@
 /**
  * export FILE --format svg|dxf|pdf|pattern|png: the files that a machine, the saw, or a listing wants of a piece.
  *
- * The file goes to standard output, or where --out says. Exit code 0 when it holds (or --anyway was said), 1 when something falls
- * and nothing was written, 2 unusable input.
+ * The file goes to standard output, or where --out says. Exit code 0 when it was written, 1 when something falls and
+ * nothing was written, 2 unusable input.
  */
 import { readFileSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
@@ -10,8 +10,8 @@ import { parseArgs } from "node:util";
 import { examine } from "@mend-joint/core";
 import { type MachineProfile, PROFILES, profileById, profileSchema } from "@mend-joint/core/cut";
 import { type FileFormat, type FileOptions, makeFile, PAPERS, type Paper } from "@mend-joint/core/formats";
-import { describeIssues, type Piece, parseLength, parsePiece, START_HOLE, smallestHole } from "@mend-joint/core/piece";
-import { sheetOf } from "@mend-joint/core/report";
+import { describeIssues, type Piece, parseLength, parsePiece, startHoleFor } from "@mend-joint/core/piece";
+import { hasGrain, sheetOf } from "@mend-joint/core/report";
 import { initWasm, Resvg } from "@resvg/resvg-wasm";
 import { libraryWith, readBytes, refuse, UsageError } from "./files";
 
@@ -75,14 +75,14 @@ function parseJson(text: string, otherwise: string): unknown {
 
 function optionsOf(values: Values, piece: Piece): FileOptions {
   const tabs = number(values, "tabs", 0, 20);
-  const drill = values.drill === undefined ? Math.max(START_HOLE, smallestHole(piece.stock)) : parseLength(values.drill, "mm");
+  const drill = values.drill === undefined ? startHoleFor(piece.stock) : parseLength(values.drill, "mm");
   if (drill === null || drill <= 0 || drill > 20) throw new UsageError(`--drill "${values.drill}" is not a diameter up to 20 mm`);
   if (values.paper !== undefined && !(values.paper in PAPERS))
     throw new UsageError(`There is no paper "${values.paper}". Known: ${Object.keys(PAPERS).join(", ")}`);
   const grain = number(values, "grain", -180, 180);
   return {
     profile: readProfile(values.profile),
-    tabs: tabs ? { count: tabs, width: 0.4 } : undefined,
+    tabs: tabs ? { count: Math.round(tabs), width: 0.4 } : undefined,
     curves: values.polylines ? "polylines" : "curves",
     source: values.source,
     pattern: {
@@ -90,7 +90,7 @@ function optionsOf(values: Values, piece: Piece): FileOptions {
       landscape: values.landscape,
       hatch: values.hatch ?? true,
       drill,
-      grain: grain ?? (piece.stock.material === "walnut" ? 0 : undefined),
+      grain: grain ?? (hasGrain(piece.stock) ? 0 : undefined),
     },
     picture: { pixels: number(values, "pixels", 16, 10_000) },
   };

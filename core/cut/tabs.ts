@@ -13,7 +13,7 @@ export interface Tabs {
 /** An outline shorter than so many tabs would be more tab than cut: it gets none. */
 const SHORTEST = 12;
 
-/** @returns open lines between the tabs, evenly spread; the ring itself where it is too short for tabs */
+/** @returns open lines between the tabs, evenly spread; none where the ring is too short for tabs */
 export function withTabs(ring: Ring, { count, width }: Tabs): Float64Array[] {
   const n = ring.length / 2;
   const along = new Float64Array(n + 1);

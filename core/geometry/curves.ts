@@ -88,8 +88,8 @@ function chordsOf(path: CurvePath): number {
   return length;
 }
 
-/** Every point through a map that keeps circles: moved, turned over, evenly scaled. @param scale by how much lengths grow */
-export function mapCurve(path: CurvePath, map: (x: number, y: number) => Point, mirrors: boolean, scale = 1): CurvePath {
+/** Every point through a map that keeps lengths: moved, turned over. @param mirrors whether it turns them over */
+export function mapCurve(path: CurvePath, map: (x: number, y: number) => Point, mirrors: boolean): CurvePath {
   const segments = path.segments.map((segment): CurveSegment => {
     const end = map(segment.x, segment.y);
     if (segment.type === "L") return { type: "L", ...end };
@@ -98,7 +98,7 @@ export function mapCurve(path: CurvePath, map: (x: number, y: number) => Point, 
       return { type: "C", x1: one.x, y1: one.y, x2: two.x, y2: two.y, ...end };
     }
     const middle = map(segment.cx, segment.cy);
-    return { type: "A", cx: middle.x, cy: middle.y, r: segment.r * scale, ccw: segment.ccw !== mirrors, ...end };
+    return { type: "A", cx: middle.x, cy: middle.y, r: segment.r, ccw: segment.ccw !== mirrors, ...end };
   });
   return { ...map(path.x, path.y), segments, closed: path.closed };
 }

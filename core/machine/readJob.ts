@@ -3,7 +3,7 @@
  */
 import type { LinePurpose, MachineProfile } from "../cut";
 import type { Drawing, DrawnShape } from "../formats";
-import { type Box, normalise, type Region, type Ring, regionArea, regionBox, transformRing } from "../geometry";
+import { type Box, normalise, type Region, type Ring, regionBox, transformRing } from "../geometry";
 
 export interface JobLine {
   purpose: LinePurpose;
@@ -194,6 +194,3 @@ function outsideBed(job: Job, { bed }: MachineProfile): string[] {
   const inside = box.minX >= -GRACE && box.minY >= -GRACE && box.maxX <= bed.width + GRACE && box.maxY <= bed.height + GRACE;
   return inside ? [] : ["Part of the drawing lies outside of the bed: move it to the corner of the page."];
 }
-
-/** Area of what is engraved over, mm². */
-export const engravedArea = ({ areas }: Job) => areas.reduce((sum, region) => sum + Math.abs(regionArea(region)), 0);

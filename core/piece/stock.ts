@@ -69,12 +69,15 @@ export function widthToDraw(piece: Pick<Piece, "stock" | "cut">): number {
 }
 
 /** Diameter of a hole that a saw's blade can be threaded through, mm. From memory; common practice, no published source. */
-export const START_HOLE = 1.6;
+const START_HOLE = 1.6;
 
 /**
- * Narrowest hole that can be cut in a stock, mm: at the saw one that a blade can be threaded through, on the laser one of twice the width of the cut, below which nothing is left to drop out. From memory; common practice, no
- * published source.
+ * Narrowest hole that can be cut in a stock, mm: at the saw one that a blade can be threaded through, on the laser one of twice the
+ * width of the cut, below which nothing is left to drop out. From memory; common practice, no published source.
  */
 export function smallestHole({ tool, kerf }: Stock): number {
   return tool === "saw" ? START_HOLE : Math.max(0.3, 2 * kerf);
 }
+
+/** Diameter of the start holes of a paper pattern, mm: it is for the saw, whatever the sheet was meant for. */
+export const startHoleFor = (stock: Stock): number => Math.max(START_HOLE, smallestHole(stock));

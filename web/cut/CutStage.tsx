@@ -3,7 +3,7 @@
  */
 import { curveData, OVERLAP, PatternError, type PatternLayout, pathData, patternLayout } from "@mend-joint/core/formats";
 import { type Box, regionBox, ringArea } from "@mend-joint/core/geometry";
-import { formatLength, formatNumber, type Piece, START_HOLE } from "@mend-joint/core/piece";
+import { formatLength, formatNumber, type Piece, startHoleFor } from "@mend-joint/core/piece";
 import { hasGrain } from "@mend-joint/core/report";
 import { useMemo, useRef } from "react";
 import type { CutView } from "../screens/CutScreen";
@@ -162,7 +162,7 @@ function Pages({ sheet: { sheet, starts }, piece, layout }: { sheet: CutSheet; p
     y: start.y + Math.floor(k / columns) * step.y,
     number: (rows - 1 - Math.floor(k / columns)) * columns + (k % columns) + 1,
   }));
-  const r = (drill ?? START_HOLE) / 2;
+  const r = (drill ?? startHoleFor(piece.stock)) / 2;
   const arrow = Math.min(window.width, window.height) * 0.12;
   return (
     <>

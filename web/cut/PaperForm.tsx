@@ -1,4 +1,4 @@
-import { type Piece, START_HOLE, smallestHole } from "@mend-joint/core/piece";
+import { type Piece, startHoleFor } from "@mend-joint/core/piece";
 import { hasGrain } from "@mend-joint/core/report";
 import { useCutting } from "../state/cutting";
 import { Choice } from "../ui/Choice";
@@ -44,7 +44,7 @@ export function PaperForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | nu
       />
       <LengthField
         label="Start holes"
-        value={drill ?? Math.max(START_HOLE, smallestHole(piece.stock))}
+        value={drill ?? startHoleFor(piece.stock)}
         least={0.3}
         most={20}
         step={0.1}

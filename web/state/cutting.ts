@@ -3,7 +3,7 @@
  */
 import { type LinePurpose, type MachineProfile, PROFILES, profileById } from "@mend-joint/core/cut";
 import type { DxfCurves, Paper } from "@mend-joint/core/formats";
-import { type Piece, START_HOLE, smallestHole } from "@mend-joint/core/piece";
+import { type Piece, startHoleFor } from "@mend-joint/core/piece";
 import { hasGrain } from "@mend-joint/core/report";
 import { create } from "zustand";
 import { createJSONStorage, persist } from "zustand/middleware";
@@ -68,8 +68,7 @@ export function choicesOf(state: CuttingState, { stock }: Pick<Piece, "stock">):
       paper: state.paper,
       landscape: state.landscape,
       hatch: state.hatch,
-      // A paper pattern is for the saw, whatever the sheet was meant for.
-      drill: state.drill ?? Math.max(START_HOLE, smallestHole(stock)),
+      drill: state.drill ?? startHoleFor(stock),
       grain: hasGrain(stock) ? state.grain : undefined,
     },
   };

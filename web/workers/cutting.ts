@@ -25,7 +25,6 @@ export type CutChoices = FileOptions;
 
 /** A piece on its way to the cutter. */
 export interface CutSheet {
-  examination: Examination;
   sheet: Sheet;
   plan: CutPlan;
   effort: Effort;
@@ -46,7 +45,6 @@ export async function cutSheet(piece: Piece, units: Units, choices: CutChoices):
   const { drill, grain } = choices.pattern ?? {};
   const saw = piece.stock.tool === "saw";
   return {
-    examination,
     sheet,
     plan,
     effort: effortOf(plan.lines, plan.fills, speedsFor(piece.stock)),

@@ -5,7 +5,7 @@
  * nowhere (a tip) or merely lie on the way (a plain stroke), so that what is left is small: parts, junctions, and ways
  * between them, each a run of necks.
  */
-import type { Neck, WidthField } from "../measure";
+import type { WidthField } from "../measure";
 
 /** A way between two nodes: necks one after the other, of which any one that breaks breaks the way. */
 export interface Way {
@@ -52,15 +52,23 @@ export function buildGraph(field: WidthField, terminals: readonly number[], held
   return { nodes, ways, nodeOf };
 }
 
-/** The truly narrowest neck of a run: those whose sampled width comes near the least are made exact. */
+/**
+ * The truly narrowest neck of a run. Of those whose sampled width comes near the least, the ones that shrink most in their place are
+ * made exact, until the others cannot be narrower.
+ */
 export function narrowestOf(field: WidthField, necks: readonly number[]): { narrowest: number; width: number } {
   let least = Infinity;
   for (const k of necks) least = Math.min(least, field.necks.width[k]!);
-  let [narrowest, width] = [-1, Infinity];
+  const near: { k: number; width: number }[] = [];
   for (const k of necks) {
-    if (field.necks.width[k]! > least * SAMPLED_EXCESS) continue;
-    const neck: Neck = field.exact(k);
-    if (neck.width < width) [narrowest, width] = [k, neck.width];
+    if (field.necks.width[k]! <= least * SAMPLED_EXCESS) near.push({ k, width: field.nearly(k) });
+  }
+  if (near.length > 1) near.sort((m, n) => m.width - n.width);
+  let [narrowest, width] = [-1, Infinity];
+  for (const { k, width: nearly } of near) {
+    if (nearly >= width) break;
+    const exact = field.exact(k).width;
+    if (exact < width) [narrowest, width] = [k, exact];
   }
   return { narrowest, width };
 }

@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { normalise } from "../geometry";
 import { annulus, fineCircle, rectangle } from "../tests/shapes";
 import { type Boundary, boundaryOf, edgeLength, joinTouches, splitEdges, touchedEdges } from "./boundary";
-import { triangulate } from "./mesh";
+import { Delaunay } from "./delaunay";
+import { meshOf } from "./mesh";
 import { poleOf } from "./pole";
 import { sampleBoundary } from "./sampling";
 
@@ -78,7 +79,7 @@ describe("sampling", () => {
 
   it("marks exactly the material as inside", () => {
     const b = boundaryOf(annulus(0, 0, 10, 6, 90));
-    const { triangles, coords, inside } = triangulate(b);
+    const { triangles, coords, inside } = meshOf(Delaunay.of(b.x, b.y, b.points, 0), b);
     let area = 0;
     for (let t = 0; t < inside.length; t++) {
       if (inside[t] === 0) continue;

@@ -3,6 +3,7 @@
  */
 import Flatbush from "flatbush";
 import { GRID, type Point, type Region } from "../geometry";
+import { PointTable } from "./pointTable";
 
 export interface Boundary {
   /** Sample points, mm. Rings that touch in a point share that point. */
@@ -20,38 +21,26 @@ export interface Boundary {
   edges: number;
 }
 
-/** Grid offset that makes coordinate pairs positive and packs them into one exact number. */
-const HALF = 20_000_000;
-
 /** @param owners see `Weld.owners`; left out, all edges belong to part 0. */
 export function boundaryOf(region: Region, owners?: readonly Int32Array[]): Boundary {
   const edges = region.reduce((n, ring) => n + ring.length / 2, 0);
   const boundary = emptyBoundary(edges, edges);
-  const known = new Map<number, number>();
+  const known = new PointTable(boundary.x, boundary.y, edges);
   let e = 0;
   region.forEach((ring, r) => {
     const n = ring.length / 2;
     const first = e;
-    const points: number[] = [];
-    for (let i = 0; i < n; i++) {
-      const [px, py] = [ring[2 * i]!, ring[2 * i + 1]!];
-      const key = (Math.round(px * GRID) + HALF) * 2 * HALF + Math.round(py * GRID) + HALF;
-      let point = known.get(key);
-      if (point === undefined) {
-        point = boundary.points++;
-        known.set(key, point);
-        boundary.x[point] = px;
-        boundary.y[point] = py;
-      }
-      points.push(point);
-    }
     for (let i = 0; i < n; i++, e++) {
-      boundary.start[e] = points[i]!;
-      boundary.end[e] = points[(i + 1) % n]!;
+      boundary.x[boundary.points] = ring[2 * i]!;
+      boundary.y[boundary.points] = ring[2 * i + 1]!;
+      const point = known.add(boundary.points);
+      if (point === boundary.points) boundary.points++;
+      boundary.start[e] = point;
       boundary.before[e] = i === 0 ? first + n - 1 : e - 1;
       boundary.after[e] = i === n - 1 ? first : e + 1;
       boundary.owner[e] = owners ? owners[r]![i]! : 0;
     }
+    for (let k = first; k < e; k++) boundary.end[k] = boundary.start[boundary.after[k]!]!;
   });
   boundary.edges = e;
   return boundary;
@@ -171,7 +160,10 @@ export function pointAt(b: Boundary, point: number): Point {
 }
 
 export function edgeLength(b: Boundary, e: number): number {
-  return Math.hypot(b.x[b.end[e]!]! - b.x[b.start[e]!]!, b.y[b.end[e]!]! - b.y[b.start[e]!]!);
+  const [p, q] = [b.start[e]!, b.end[e]!];
+  const dx = b.x[q]! - b.x[p]!;
+  const dy = b.y[q]! - b.y[p]!;
+  return Math.sqrt(dx * dx + dy * dy);
 }
 
 /** The point of edge e nearest to (x, y). */

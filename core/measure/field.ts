@@ -13,7 +13,7 @@
 import type { Point, Region } from "../geometry";
 import { type Boundary, boundaryOf, nearestOnEdge, pointAt } from "./boundary";
 import { type Mesh, nextHalfedge, type Triangles, trianglesOf } from "./mesh";
-import { refineChord } from "./refine";
+import { distanceBeside, refineChord } from "./refine";
 import { sampleBoundary } from "./sampling";
 import { findThinZones, type Skeleton, skeletonOf, type ThinZone } from "./skeleton";
 import { findGaps, findSlits, type Slit } from "./space";
@@ -63,6 +63,8 @@ export interface Located {
 export interface WidthField {
   bodies: Body[];
   necks: Necks;
+  /** What neck k would shrink to without leaving its place, mm: at least its true minimum, at most its sampled width. */
+  nearly(k: number): number;
   /** Neck k slid to its true minimum (remembered). */
   exact(k: number): Neck;
   /** Do both ends of neck k lie on the same outline? Then it alone holds what is beyond it; else the material closes round a hole. */
@@ -130,6 +132,10 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     cutsOff: (k) => {
       ringOf ??= numberRings(boundary);
       return ringOf[leaving[ends[2 * k]!]!] === ringOf[leaving[ends[2 * k + 1]!]!];
+    },
+    nearly: (k) => {
+      const near = distanceBeside(boundary, leaving[ends[2 * k]!]!, leaving[ends[2 * k + 1]!]!);
+      return near === 0 ? necks.width[k]! : near;
     },
     exact: (k) => {
       let neck = known.get(k);
@@ -228,7 +234,9 @@ function findNecks(mesh: Mesh, bodyOf: Int32Array, { obtuse }: Triangles): { nec
     const [p, q] = [triangles[h]!, triangles[twin]!];
     necks.a[k] = bodyOf[(h / 3) | 0]!;
     necks.b[k] = bodyOf[(twin / 3) | 0]!;
-    necks.width[k] = Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!);
+    const dx = coords[2 * p]! - coords[2 * q]!;
+    const dy = coords[2 * p + 1]! - coords[2 * q + 1]!;
+    necks.width[k] = Math.sqrt(dx * dx + dy * dy);
     ends[2 * k] = p;
     ends[2 * k + 1] = q;
   });

@@ -2,11 +2,11 @@
  * Delaunay triangulation of boundary samples, with the triangles inside the material marked.
  */
 
-import Delaunator from "delaunator";
 import type { Boundary } from "./boundary";
+import { type Delaunay, nextHalfedge, prevHalfedge } from "./delaunay";
 
 export interface Mesh {
-  /** Points: first those of the boundary, then four far corners that keep every sample off the hull. */
+  /** Points: first those of the boundary, four far corners at the end that keep every sample off the hull. */
   coords: Float64Array;
   /** Point of each half-edge; three in a row are a triangle. */
   triangles: Uint32Array;
@@ -20,94 +20,57 @@ export interface Mesh {
   missing: number[];
 }
 
-export const nextHalfedge = (h: number) => (h % 3 === 2 ? h - 2 : h + 1);
-export const prevHalfedge = (h: number) => (h % 3 === 0 ? h + 2 : h - 1);
+export { nextHalfedge, prevHalfedge };
 
-export function triangulate(boundary: Boundary): Mesh {
-  const coords = withFrame(boundary);
-  const { triangles, halfedges } = new Delaunator(coords);
-  const found = matchEdges(boundary, { triangles, halfedges });
-  return { coords, triangles, halfedges, ...found, inside: markInside(boundary, triangles, halfedges, found.edgeOn) };
-}
-
-function withFrame({ x, y, points }: Boundary): Float64Array {
-  const coords = new Float64Array(2 * points + 8);
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < points; i++) {
-    const [px, py] = [x[i]!, y[i]!];
-    coords[2 * i] = px;
-    coords[2 * i + 1] = py;
-    if (px < minX) minX = px;
-    if (px > maxX) maxX = px;
-    if (py < minY) minY = py;
-    if (py > maxY) maxY = py;
-  }
-  const size = Math.max(maxX - minX, maxY - minY, 1);
-  const corners = [minX - size, minY - size, maxX + size, minY - size, maxX + size, maxY + size, minX - size, maxY + size];
-  coords.set(corners, 2 * points);
-  return coords;
-}
-
-function matchEdges(boundary: Boundary, mesh: { triangles: Uint32Array; halfedges: Int32Array }) {
-  const { triangles, halfedges } = mesh;
-  const into = new Int32Array(boundary.points + 4).fill(-1);
-  for (let h = 0; h < triangles.length; h++) {
-    const tip = triangles[nextHalfedge(h)]!;
-    if (into[tip] === -1 || halfedges[h] === -1) into[tip] = h;
-  }
+/** @param net triangulation of the points of the boundary */
+export function meshOf(net: Delaunay, boundary: Boundary): Mesh {
+  const { coords, triangles, halfedges, starts } = net;
+  const { start, end, edges } = boundary;
   const edgeOn = new Int32Array(triangles.length).fill(-1);
+  const inside = new Uint8Array(triangles.length / 3);
+  const material = new Int32Array(inside.length);
+  let marked = 0;
   const missing: number[] = [];
-  for (let e = 0; e < boundary.edges; e++) {
-    const target = boundary.end[e]!;
-    const first = into[boundary.start[e]!]!;
-    let arriving = first;
-    let match = -1;
-    while (arriving !== -1) {
-      const leaving = nextHalfedge(arriving);
-      if (triangles[nextHalfedge(leaving)] === target) {
-        match = leaving;
-        break;
-      }
-      arriving = halfedges[leaving]!;
-      if (arriving === first) break;
-    }
-    if (match === -1) {
+  for (let e = 0; e < edges; e++) {
+    const first = starts[start[e]!]!;
+    const h = first === -1 ? -1 : halfedgeTo(end[e]!, first, triangles, halfedges);
+    if (h === -1) {
       missing.push(e);
       continue;
     }
-    edgeOn[match] = e;
-    if (halfedges[match] !== -1) edgeOn[halfedges[match]!] = e;
+    const twin = halfedges[h]!;
+    edgeOn[h] = e;
+    edgeOn[twin] = e;
+    // Triangles run clockwise, so the half-edge against the boundary's direction has the material.
+    const t = (twin / 3) | 0;
+    if (inside[t] === 1) continue;
+    inside[t] = 1;
+    material[marked++] = t;
   }
-  return { edgeOn, missing };
+  // The mark spreads until it meets boundary edges.
+  while (marked > 0) {
+    const t = material[--marked]!;
+    for (let h = 3 * t; h < 3 * t + 3; h++) {
+      if (edgeOn[h] !== -1) continue;
+      const twin = halfedges[h]!;
+      const neighbour = (twin / 3) | 0;
+      if (twin === -1 || inside[neighbour] === 1) continue;
+      inside[neighbour] = 1;
+      material[marked++] = neighbour;
+    }
+  }
+  return { coords, triangles, halfedges, edgeOn, missing, inside };
 }
 
-/** Triangles to the left of boundary edges are material; the mark spreads until it meets other boundary edges. */
-function markInside(boundary: Boundary, triangles: Uint32Array, halfedges: Int32Array, edgeOn: Int32Array): Uint8Array {
-  const inside = new Uint8Array(triangles.length / 3);
-  const stack: number[] = [];
-  for (let h = 0; h < triangles.length; h++) {
-    const e = edgeOn[h]!;
-    // Triangles run clockwise, so the half-edge against the boundary's direction has the material.
-    if (e === -1 || triangles[h] !== boundary.end[e]) continue;
-    const t = (h / 3) | 0;
-    if (inside[t] === 0) {
-      inside[t] = 1;
-      stack.push(t);
-    }
-  }
-  while (stack.length > 0) {
-    const t = stack.pop()!;
-    for (let h = 3 * t; h < 3 * t + 3; h++) {
-      const twin = halfedges[h]!;
-      if (edgeOn[h] !== -1 || twin === -1) continue;
-      const neighbour = (twin / 3) | 0;
-      if (inside[neighbour] === 0) {
-        inside[neighbour] = 1;
-        stack.push(neighbour);
-      }
-    }
-  }
-  return inside;
+/** @param first a half-edge that starts where the sought one does @returns −1 where there is none */
+function halfedgeTo(target: number, first: number, triangles: Uint32Array, halfedges: Int32Array): number {
+  let h = first;
+  do {
+    const place = h % 3;
+    if (triangles[place === 2 ? h - 2 : h + 1] === target) return h;
+    h = halfedges[place === 0 ? h + 2 : h - 1]!;
+  } while (h !== first && h !== -1);
+  return -1;
 }
 
 /** Cosine below which an angle counts as obtuse: right angles (four samples on one circle) are no reason to walk on. */

@@ -45,6 +45,24 @@ export function refineChord(b: Boundary, fromEdge: number, toEdge: number): Chor
   return null;
 }
 
+/**
+ * Shortest distance between the two edges beside one end of a chord and the two beside the other: what the chord would shrink to
+ * without leaving its place. Much quicker than sliding it, so that the narrowest of many is found first and slid alone.
+ *
+ * @returns mm, 0 where the edges share a corner
+ */
+export function distanceBeside(b: Boundary, fromEdge: number, toEdge: number): number {
+  let least = Infinity;
+  for (let i = 0, e = fromEdge; i < 2; i++, e = b.before[e]!) {
+    for (let j = 0, f = toEdge; j < 2; j++, f = b.before[f]!) {
+      if (e === f || b.end[e] === b.start[f] || b.end[f] === b.start[e]) return 0;
+      segmentDistance(b, e, f);
+      if (hit.width2 < least) least = hit.width2;
+    }
+  }
+  return Math.sqrt(least);
+}
+
 interface Pair {
   from: number;
   to: number;

@@ -3,7 +3,8 @@
  * triangulation of the samples contains the whole boundary.
  */
 import { type Boundary, edgeLength, joinTouches, splitEdges, touchedEdges } from "./boundary";
-import { type Mesh, prevHalfedge, triangulate } from "./mesh";
+import { Delaunay, DelaunayError } from "./delaunay";
+import { type Mesh, meshOf, prevHalfedge } from "./mesh";
 
 /** Where boundary steps are longer than this share of the local width, they are halved. */
 const STEP_PER_WIDTH = 1 / 3;
@@ -33,29 +34,53 @@ export class MeasureError extends Error {
 /** Splits the boundary until its steps are short against the local width and the triangulation contains all of it. */
 export function sampleBoundary(start: Boundary, longest: number, shortest: number): { boundary: Boundary; mesh: Mesh } {
   let boundary = splitEvenly(start, longest);
-  let mesh = triangulate(boundary);
+  let net = triangulate(boundary);
+  let mesh = meshOf(net, boundary);
   if (touchedEdges(boundary, mesh.missing).length > 0) {
     // Outlines that touch without sharing a corner: let them share it.
     const joined = joinTouches(start);
     if (joined !== start) {
       boundary = splitEvenly(joined, longest);
-      mesh = triangulate(boundary);
+      net = triangulate(boundary);
+      mesh = meshOf(net, boundary);
     }
   }
   for (let round = 1; round < ROUNDS_FOR_MISSING; round++) {
     const pieces =
       round < ROUNDS
-        ? piecesWanted(boundary, mesh, shortest, round === 1 ? STEP_PER_WIDTH : STEP_PER_WIDTH_LATER)
+        ? round === 1
+          ? piecesWanted(boundary, mesh, shortest, STEP_PER_WIDTH)
+          : piecesWanted(boundary, mesh, shortest, STEP_PER_WIDTH_LATER, net.changed)
         : new Uint16Array(boundary.edges);
     const cuts = cutsForMissing(boundary, mesh.missing);
     for (const e of cuts.keys()) pieces[e] = 2;
     const finer = splitEdges(boundary, pieces, cuts);
     if (finer === boundary || (cuts.size === 0 && round > 1 && finer.points - boundary.points < boundary.points * FEW)) break;
+    net = withSamples(net, boundary, finer);
     boundary = finer;
-    mesh = triangulate(boundary);
+    mesh = meshOf(net, boundary);
   }
   if (mesh.missing.length > 0) throw new MeasureError("The outline crosses itself and could not be measured");
   return { boundary, mesh };
+}
+
+/** Later rounds add about so many samples for each of the first. */
+const LATER_SAMPLES = 0.4;
+
+const triangulate = ({ x, y, points }: Boundary) => Delaunay.of(x, y, points, Math.ceil(points * LATER_SAMPLES));
+
+/** Puts the samples in that a boundary has gained. Each comes after one on the same edge, so that its place is near. */
+function withSamples(net: Delaunay, { points }: Boundary, finer: Boundary): Delaunay {
+  try {
+    for (let e = 0; e < finer.edges; e++) {
+      const point = finer.end[e]!;
+      if (point >= points) net.insert(point, finer.x[point]!, finer.y[point]!, finer.start[e]!);
+    }
+    return net;
+  } catch (error) {
+    if (!(error instanceof DelaunayError)) throw error;
+    return triangulate(finer);
+  }
 }
 
 function splitEvenly(start: Boundary, longest: number): Boundary {
@@ -94,13 +119,18 @@ function cutsForMissing(b: Boundary, missing: readonly number[]): Map<number, nu
   return cuts;
 }
 
-/** @param share longest step as a share of the local width */
-function piecesWanted(b: Boundary, mesh: Mesh, shortest: number, share: number): Uint16Array {
+/**
+ * @param share longest step as a share of the local width
+ * @param changed 1 for triangles to be looked at; the others want nothing
+ */
+function piecesWanted(b: Boundary, mesh: Mesh, shortest: number, share: number, changed?: Uint8Array): Uint16Array {
   const pieces = new Uint16Array(b.edges);
-  const { triangles, coords } = mesh;
+  const { triangles, coords, edgeOn, inside } = mesh;
   for (let h = 0; h < triangles.length; h++) {
-    const e = mesh.edgeOn[h]!;
-    if (e === -1 || mesh.inside[(h / 3) | 0] === 0) continue;
+    const e = edgeOn[h]!;
+    if (e === -1) continue;
+    const t = (h / 3) | 0;
+    if (inside[t] === 0 || changed?.[t] === 0) continue;
     const [p, q] = [2 * b.start[e]!, 2 * b.end[e]!];
     const apex = triangles[prevHalfedge(h)]!;
     const [ax, ay] = [coords[2 * apex]!, coords[2 * apex + 1]!];

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { annulus, fineCircle, rectangle } from "../tests/shapes";
+import { islandsOf } from "./islands";
 import { flattenPath, type PathCommand } from "./path";
 import { difference, intersection, normalise, offset, union } from "./polygons";
-import { backwards, islandsOf, regionArea, regionBox, regionCentroid, regionContains, regionPerimeter, ringArea } from "./ring";
+import { backwards, regionArea, regionBox, regionCentroid, regionContains, regionPerimeter, ringArea } from "./ring";
 import { simplified } from "./simplify";
 
 describe("rings", () => {

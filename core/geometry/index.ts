@@ -2,6 +2,7 @@ export * from "./bite";
 export * from "./curves";
 export * from "./fit";
 export * from "./inside";
+export * from "./islands";
 export * from "./nearest";
 export * from "./path";
 export * from "./polygons";

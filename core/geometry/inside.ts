@@ -7,7 +7,8 @@ import { type Region, regionBox } from "./ring";
 const PER_STRIP = 16;
 
 /**
- * As `regionContains`, for many places: edges are kept by level strips, so that only those at the height of the place are looked at.
+ * As `regionContains`, for many places: edges are kept by strips across the longer side of the region, so that only those in the
+ * strip of the place are looked at.
  *
  * @returns whether a place lies in the material of the region
  */
@@ -16,24 +17,30 @@ export function insideTest(region: Region): (x: number, y: number) => boolean {
   if (!box) return () => false;
   const edges = region.reduce((n, ring) => n + ring.length / 2, 0);
   const count = Math.max(1, Math.ceil(edges / PER_STRIP));
-  const height = (box.maxY - box.minY) / count || 1;
+  // A wide region is looked at along its width: u runs across the strips, v along them.
+  const wide = box.maxX - box.minX > box.maxY - box.minY;
+  const [u, v] = wide ? [1, 0] : [0, 1];
+  const least = wide ? box.minX : box.minY;
+  const height = ((wide ? box.maxX : box.maxY) - least) / count || 1;
   const strips: number[][] = Array.from({ length: count }, () => []);
-  const stripOf = (y: number) => Math.min(count - 1, Math.max(0, Math.floor((y - box.minY) / height)));
+  const stripOf = (along: number) => Math.min(count - 1, Math.max(0, Math.floor((along - least) / height)));
   for (const ring of region) {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
-      if (ay === by) continue;
-      for (let s = stripOf(Math.min(ay, by)); s <= stripOf(Math.max(ay, by)); s++) strips[s]!.push(ax, ay, bx, by);
+      const [au, av, bu, bv] = [ring[j + u]!, ring[j + v]!, ring[i + u]!, ring[i + v]!];
+      if (av === bv) continue;
+      const [first, last] = [stripOf(Math.min(av, bv)), stripOf(Math.max(av, bv))];
+      for (let s = first; s <= last; s++) strips[s]!.push(au, av, bu, bv);
     }
   }
   return (x, y) => {
     if (x < box.minX || x > box.maxX || y < box.minY || y > box.maxY) return false;
-    const strip = strips[stripOf(y)]!;
+    const [pu, pv] = wide ? [y, x] : [x, y];
+    const strip = strips[stripOf(pv)]!;
     let inside = false;
     for (let k = 0; k < strip.length; k += 4) {
-      const ay = strip[k + 1]!;
-      const by = strip[k + 3]!;
-      if (by > y !== ay > y && x < ((strip[k]! - strip[k + 2]!) * (y - by)) / (ay - by) + strip[k + 2]!) inside = !inside;
+      const av = strip[k + 1]!;
+      const bv = strip[k + 3]!;
+      if (bv > pv !== av > pv && pu < ((strip[k]! - strip[k + 2]!) * (pv - bv)) / (av - bv) + strip[k + 2]!) inside = !inside;
     }
     return inside;
   };

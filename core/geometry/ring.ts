@@ -166,35 +166,6 @@ export function translateRegion(region: Region, dx: number, dy: number): Region 
   return dx === 0 && dy === 0 ? region : region.map((ring) => transformRing(ring, [1, 0, 0, 1, dx, dy]));
 }
 
-/** Splits a normalised region into its separate islands: one outer ring each, with the holes that lie in it. Largest first. */
-export function islandsOf(region: Region): Region[] {
-  const sized = region.map((ring) => ({ ring, area: ringArea(ring), box: regionBox([ring])! }));
-  const outers = sized.filter(({ area }) => area > 0).sort((a, b) => a.area - b.area);
-  const islands = new Map<Ring, Region>(outers.map(({ ring }) => [ring, [ring]]));
-  for (const hole of sized) {
-    if (hole.area > 0) continue;
-    const { x, y } = middleOfLongestEdge(hole.ring);
-    // The smallest outer ring around the hole is the one it belongs to.
-    const home = outers.find(({ ring, area, box }) => area > -hole.area && boxHolds(box, x, y) && ringContains(ring, x, y));
-    if (home) islands.get(home.ring)!.push(hole.ring);
-  }
-  return outers.reverse().map(({ ring }) => islands.get(ring)!);
-}
-
-/** A hole may touch its outer ring in corners, never along an edge: the middle of an edge lies clearly inside. */
-function middleOfLongestEdge(ring: Ring): Point {
-  let longest = -1;
-  const middle = { x: 0, y: 0 };
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-    const length = (ring[i]! - ring[j]!) ** 2 + (ring[i + 1]! - ring[j + 1]!) ** 2;
-    if (length <= longest) continue;
-    longest = length;
-    middle.x = (ring[i]! + ring[j]!) / 2;
-    middle.y = (ring[i + 1]! + ring[j + 1]!) / 2;
-  }
-  return middle;
-}
-
 export function boxHolds(box: Box, x: number, y: number): boolean {
   return x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY;
 }

@@ -1,8 +1,10 @@
 /**
  * Corners made round by a radius, without losing what is thinner than the radius allows.
  */
+
+import { islandsOf } from "./islands";
 import { difference, intersection, offset, shorn, union } from "./polygons";
-import { islandsOf, type Region, regionBox } from "./ring";
+import { type Region, regionBox } from "./ring";
 import { simplified } from "./simplify";
 
 /** Smallest radius that is tried where the asked one would take a whole stroke away, mm. */

@@ -1,6 +1,7 @@
 /**
  * From widths to holds: how wide every part is joined, where it would break, how often it is held, what goes with it.
  */
+import Flatbush from "flatbush";
 import { boxHolds, insideTest, type Point, type Region, regionArea, regionBox } from "../geometry";
 import { type Neck, poleOf, type WidthField } from "../measure";
 import { buildGraph, type JointGraph, lostByWay, minimumCut, narrowestOf } from "./graph";
@@ -128,10 +129,15 @@ function bodiesOfHolders(
     tests[i] ??= insideTest(parts[i]!.region);
     return tests[i]!(x, y);
   };
-  const others = [...parts.keys()].filter((i) => !anchors.includes(i));
+  const holders = new Set(anchors);
+  const tree = new Flatbush(Math.max(1, parts.length));
+  for (const box of boxes) tree.add(box?.minX ?? 0, box?.minY ?? 0, box?.maxX, box?.maxY);
+  if (parts.length === 0) tree.add(0, 0);
+  tree.finish();
   const held = new Uint8Array(field.bodies.length);
   field.bodies.forEach(({ x, y }, b) => {
-    if (anchors.some((i) => lies(i, x, y)) && !others.some((i) => lies(i, x, y))) held[b] = 1;
+    if (!anchors.some((i) => lies(i, x, y))) return;
+    if (!tree.search(x, y, x, y).some((i) => !holders.has(i) && lies(i, x, y))) held[b] = 1;
   });
   for (const i of anchors) if (terminals[i]! >= 0) held[terminals[i]!] = 1;
   return held;
@@ -140,15 +146,23 @@ function bodiesOfHolders(
 /** Along each way of the graph, the narrowest neck for each set of parts that meet there. */
 function listJoints(field: WidthField, graph: JointGraph): Joint[] {
   const lost = lostByWay(graph);
+  const partsAt = new Map<number, number[]>();
+  graph.nodeOf.forEach((node, part) => {
+    partsAt.set(node, [...(partsAt.get(node) ?? []), part]);
+  });
   const joints: Joint[] = [];
   graph.ways.forEach((way, w) => {
     const meeting = new Map<string, number[]>();
     for (const k of way.necks) {
       const parts = field.partsAt(k);
-      if (parts && parts.length > 1) meeting.set(parts.join(" "), [...(meeting.get(parts.join(" ")) ?? []), k]);
+      if (!parts || parts.length < 2) continue;
+      const key = parts.join(" ");
+      const known = meeting.get(key);
+      if (known) known.push(k);
+      else meeting.set(key, [k]);
     }
-    const gone = new Set(lost[w]!);
-    const takes = [...graph.nodeOf.keys()].filter((part) => gone.has(graph.nodeOf[part]!));
+    if (meeting.size === 0) return;
+    const takes = lost[w]!.flatMap((node) => partsAt.get(node) ?? []).sort((m, n) => m - n);
     for (const necks of meeting.values()) {
       const { parts, width, from, to } = field.exact(narrowestOf(field, necks).narrowest);
       if (parts.length > 1) joints.push({ parts, width, from, to, takes });

@@ -34,7 +34,8 @@ export function buildMergeTree(graph: JointGraph, clearance: readonly number[]):
   });
   steps.sort((m, n) => n.width - m.width);
 
-  const top = Int32Array.from({ length: leaves + steps.length }, (_, i) => i);
+  const top = new Int32Array(leaves + steps.length);
+  for (let i = 0; i < top.length; i++) top[i] = i;
   const find = (i: number) => {
     while (top[i] !== i) {
       top[i] = top[top[i]!]!;
@@ -52,14 +53,25 @@ export function buildMergeTree(graph: JointGraph, clearance: readonly number[]):
     above[m] = above[n] = top[m] = top[n] = joined;
   }
 
-  const reach = (part: number, anchors: readonly number[]): Decider | null => {
-    if (graph.nodeOf[part]! < 0) return null;
-    if (anchors.includes(part)) return { middleOf: part };
-    const held = new Set<number>();
+  /** Nodes above anchors; the same anchors are asked for again and again. */
+  const aboveAnchors = new Map<string, Set<number>>();
+  const heldBy = (anchors: readonly number[]): Set<number> => {
+    const key = anchors.join();
+    let held = aboveAnchors.get(key);
+    if (held) return held;
+    held = new Set();
     for (const anchor of anchors) {
       if (graph.nodeOf[anchor]! < 0) continue;
       for (let node = graph.nodes + anchor; node !== -1 && !held.has(node); node = above[node]!) held.add(node);
     }
+    aboveAnchors.set(key, held);
+    return held;
+  };
+
+  const reach = (part: number, anchors: readonly number[]): Decider | null => {
+    if (graph.nodeOf[part]! < 0) return null;
+    if (anchors.includes(part)) return { middleOf: part };
+    const held = heldBy(anchors);
     for (let node = graph.nodes + part; node !== -1; node = above[node]!) {
       if (held.has(node)) return deciders[node - leaves]!;
     }

@@ -1,7 +1,6 @@
 /**
  * The boundary of a region as a chain of sampled edges, the raw material of the triangulation.
  */
-import Flatbush from "flatbush";
 import { GRID, type Point, type Region } from "../geometry";
 import { PointTable } from "./pointTable";
 
@@ -96,25 +95,16 @@ export function splitEdges(old: Boundary, pieces: Uint16Array, cuts?: ReadonlyMa
 const TOUCH = 1.5 / GRID;
 
 /**
- * Where a corner of one outline rests on the side of another, the side is made to pass through the corner.
+ * Where a point of one outline rests on the side of another, the side is made to pass through the point.
  * Afterwards outlines meet in shared points only.
+ *
+ * @param edges those that points may rest on
  */
-export function joinTouches(old: Boundary): Boundary {
-  const tree = new Flatbush(Math.max(1, old.edges));
-  for (let e = 0; e < old.edges; e++) {
-    const [p, q] = [old.start[e]!, old.end[e]!];
-    const [ax, ay, bx, by] = [old.x[p]!, old.y[p]!, old.x[q]!, old.y[q]!];
-    tree.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
-  }
-  tree.finish();
+export function joinTouches(old: Boundary, edges: readonly number[]): Boundary {
   const touching = new Map<number, { point: number; along: number }[]>();
-  for (let point = 0; point < old.points; point++) {
-    const [x, y] = [old.x[point]!, old.y[point]!];
-    for (const e of tree.search(x - TOUCH, y - TOUCH, x + TOUCH, y + TOUCH)) {
-      const along = touchPosition(old, e, point);
-      if (along === null) continue;
-      touching.set(e, [...(touching.get(e) ?? []), { point, along }]);
-    }
+  for (const e of edges) {
+    const touches = touchesOf(old, e);
+    if (touches.length > 0) touching.set(e, touches);
   }
   if (touching.size === 0) return old;
   const pieces = new Uint16Array(old.edges);
@@ -124,8 +114,7 @@ export function joinTouches(old: Boundary): Boundary {
   const swap = new Map<number, number>();
   let made = old.points;
   for (let e = 0; e < old.edges; e++) {
-    const touches = touching.get(e)?.sort((a, b) => a.along - b.along) ?? [];
-    for (const { point } of touches) swap.set(made++, point);
+    for (const { point } of touching.get(e) ?? []) swap.set(made++, point);
   }
   for (let e = 0; e < fresh.edges; e++) {
     fresh.start[e] = swap.get(fresh.start[e]!) ?? fresh.start[e]!;
@@ -135,24 +124,22 @@ export function joinTouches(old: Boundary): Boundary {
   return fresh;
 }
 
-/** Those of the given edges that a point of another outline touches. */
-export function touchedEdges(b: Boundary, edges: readonly number[]): number[] {
-  return edges.filter((e) => {
-    for (let point = 0; point < b.points; point++) if (touchPosition(b, e, point) !== null) return true;
-    return false;
-  });
-}
-
-function touchPosition(b: Boundary, e: number, point: number): number | null {
+/** Points that rest on an edge, in their order along it. */
+function touchesOf(b: Boundary, e: number): { point: number; along: number }[] {
   const [p, q] = [b.start[e]!, b.end[e]!];
-  if (p === point || q === point) return null;
+  const [px, py] = [b.x[p]!, b.y[p]!];
   const length = edgeLength(b, e);
-  const ux = (b.x[q]! - b.x[p]!) / length;
-  const uy = (b.y[q]! - b.y[p]!) / length;
-  const vx = b.x[point]! - b.x[p]!;
-  const vy = b.y[point]! - b.y[p]!;
-  const along = vx * ux + vy * uy;
-  return along > TOUCH && along < length - TOUCH && Math.abs(vx * uy - vy * ux) <= TOUCH ? along : null;
+  const ux = (b.x[q]! - px) / length;
+  const uy = (b.y[q]! - py) / length;
+  const touches: { point: number; along: number }[] = [];
+  for (let point = 0; point < b.points; point++) {
+    const vx = b.x[point]! - px;
+    const vy = b.y[point]! - py;
+    if (Math.abs(vx * uy - vy * ux) > TOUCH || point === p || point === q) continue;
+    const along = vx * ux + vy * uy;
+    if (along > TOUCH && along < length - TOUCH) touches.push({ point, along });
+  }
+  return touches.sort((m, n) => m.along - n.along);
 }
 
 export function pointAt(b: Boundary, point: number): Point {

@@ -68,7 +68,14 @@ export class Delaunay {
     const twins = new Int32Array(size);
     corners.set(triangles);
     twins.set(halfedges);
-    const made = new Delaunay({ coords, points, at: new Int32Array(points + 4).fill(-1), corners, twins, used: triangles.length });
+    const made = new Delaunay({
+      coords,
+      points,
+      at: new Int32Array(points + 4).fill(-1),
+      corners,
+      twins,
+      used: triangles.length,
+    });
     for (let h = 0; h < made.used; h++) made.at[corners[h]!] = h;
     if (room > 0) made.makeRoom(points + room);
     return made;
@@ -328,8 +335,7 @@ export class Delaunay {
     const cd = cdx * cdx + cdy * cdy;
     const [bc, cb, ca, ac, ab, ba] = [bdx * cdy, cdx * bdy, cdx * ady, adx * cdy, adx * bdy, bdx * ady];
     const twice = ad * (bc - cb) + bd * (ca - ac) + cd * (ab - ba);
-    const terms =
-      ad * (Math.abs(bc) + Math.abs(cb)) + bd * (Math.abs(ca) + Math.abs(ac)) + cd * (Math.abs(ab) + Math.abs(ba));
+    const terms = ad * (Math.abs(bc) + Math.abs(cb)) + bd * (Math.abs(ca) + Math.abs(ac)) + cd * (Math.abs(ab) + Math.abs(ba));
     return -twice > IN_CIRCLE_ERROR * terms;
   }
 

@@ -2,7 +2,7 @@
  * How finely a boundary is sampled: coarse where the material is wide, fine where it is narrow, and so that the Delaunay
  * triangulation of the samples contains the whole boundary.
  */
-import { type Boundary, edgeLength, joinTouches, splitEdges, touchedEdges } from "./boundary";
+import { type Boundary, edgeLength, joinTouches, splitEdges } from "./boundary";
 import { Delaunay, DelaunayError } from "./delaunay";
 import { type Mesh, meshOf, prevHalfedge } from "./mesh";
 
@@ -36,14 +36,11 @@ export function sampleBoundary(start: Boundary, longest: number, shortest: numbe
   let boundary = splitEvenly(start, longest);
   let net = triangulate(boundary);
   let mesh = meshOf(net, boundary);
-  if (touchedEdges(boundary, mesh.missing).length > 0) {
-    // Outlines that touch without sharing a corner: let them share it.
-    const joined = joinTouches(start);
-    if (joined !== start) {
-      boundary = splitEvenly(joined, longest);
-      net = triangulate(boundary);
-      mesh = meshOf(net, boundary);
-    }
+  // Outlines that touch without sharing a corner: let them share it.
+  const joined = joinTouches(boundary, mesh.missing);
+  if (joined !== boundary) {
+    boundary = joined;
+    mesh = meshOf(net, boundary);
   }
   for (let round = 1; round < ROUNDS_FOR_MISSING; round++) {
     const pieces =

@@ -86,21 +86,22 @@ export function findThinZones(
   const centres = centresOf(mesh, shapes, boundary, leaving, limit * SAMPLED_EXCESS);
   const { width } = centres;
   const thin = medialEdges(mesh, shapes, centres, limit);
-  const zoneOf = new Map<number, number>();
+  /** A triangle nearer to the one that stands for its zone; itself for that one. */
+  const nearer = new Int32Array(width.length);
+  for (let t = 0; t < nearer.length; t++) nearer[t] = t;
   const leader = (t: number): number => {
     let at = t;
-    while (zoneOf.get(at) !== undefined && zoneOf.get(at) !== at) at = zoneOf.get(at)!;
+    while (nearer[at] !== at) at = nearer[at] = nearer[nearer[at]!]!;
     return at;
   };
-  for (const { t, u } of thin) {
-    for (const each of [t, u]) if (width[each]! < limit && !zoneOf.has(each)) zoneOf.set(each, each);
-    if (width[t]! < limit && width[u]! < limit) zoneOf.set(leader(t), leader(u));
-  }
+  for (const { t, u } of thin) if (width[t]! < limit && width[u]! < limit) nearer[leader(t)] = leader(u);
   const zones = new Map<number, MedialEdge[]>();
   thin.forEach((edge, k) => {
-    const inner = [edge.t, edge.u].find((each) => width[each]! < limit);
-    const zone = inner === undefined ? -1 - k : leader(inner);
-    zones.set(zone, [...(zones.get(zone) ?? []), edge]);
+    const { t, u } = edge;
+    const zone = width[t]! < limit ? leader(t) : width[u]! < limit ? leader(u) : -1 - k;
+    const known = zones.get(zone);
+    if (known) known.push(edge);
+    else zones.set(zone, [edge]);
   });
   const described = [...zones.values()].map((edges) => describeZone(edges, mesh, boundary, leaving, centres, limit, partsOf));
   const counts = ({ exits, reach, width: narrowest }: ThinZone) =>
@@ -219,7 +220,9 @@ function isEar({ edgeOn }: Mesh, t: number): boolean {
 
 function lengthOf({ triangles, coords }: Mesh, h: number): number {
   const [p, q] = [2 * triangles[h]!, 2 * triangles[nextHalfedge(h)]!];
-  return Math.hypot(coords[p]! - coords[q]!, coords[p + 1]! - coords[q + 1]!);
+  const dx = coords[p]! - coords[q]!;
+  const dy = coords[p + 1]! - coords[q + 1]!;
+  return Math.sqrt(dx * dx + dy * dy);
 }
 
 function middleOf({ triangles, coords }: Mesh, h: number): Point {

@@ -34,7 +34,9 @@ export function findGaps(mesh: Mesh, b: Boundary, pieceOfTriangle: Int32Array, l
     if (halfedges[h]! < h) continue;
     const [p, q] = [triangles[h]!, triangles[nextHalfedge(h)]!];
     if (p >= b.points || q >= b.points || pieceAt[p] === pieceAt[q]) continue;
-    offer(pieceAt[p]!, pieceAt[q]!, Math.hypot(coords[2 * p]! - coords[2 * q]!, coords[2 * p + 1]! - coords[2 * q + 1]!), p, q);
+    const dx = coords[2 * p]! - coords[2 * q]!;
+    const dy = coords[2 * p + 1]! - coords[2 * q + 1]!;
+    offer(pieceAt[p]!, pieceAt[q]!, Math.sqrt(dx * dx + dy * dy), p, q);
   }
   const gaps = [...nearest.values()].map(({ pieces, width, p, q }): Gap => {
     const chord = width > 0 ? refineChord(b, leaving[p]!, leaving[q]!) : null;

@@ -1,7 +1,7 @@
 /**
  * How a piece hangs by its loop, stands on its sticks, and whether it keeps within its limit.
  */
-import { type Box, boxesMeet, intersection, type Point, type Region, regionBox, union } from "../geometry";
+import { type Box, boxesMeet, intersection, type Point, type Region, regionBox } from "../geometry";
 import type { Finding } from "../judge";
 import { poleOf } from "../measure";
 import { formatLength, type Piece, type Units } from "../piece";
@@ -81,7 +81,13 @@ function thickSticks(piece: Piece, { solids }: Examination, units: Units): Findi
     const reach = NEIGHBOURHOOD * part.width;
     const around = boxRegion({ minX: at.x - reach, maxX: at.x + reach, minY: at.y - reach, maxY: at.y + reach });
     const met = solids.filter(({ id, region }) => id !== part.id && boxesMeet(regionBox(region), own));
-    const stroke = poleOf(intersection(union(met.map(({ region }) => region)), around))?.width ?? 0;
+    const stroke =
+      poleOf(
+        intersection(
+          met.flatMap(({ region }) => region),
+          around,
+        ),
+      )?.width ?? 0;
     if (stroke === 0 || stroke > part.width - 0.05) return [];
     const message = `The stick is ${formatLength(part.width, units)} wide, thicker than the strokes around it: ${formatLength(stroke, units)} at the most. Make it narrower, or put it below a wider place.`;
     return [remark("thick-stick", [part.id], at, "note", message)];

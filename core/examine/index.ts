@@ -23,7 +23,7 @@ import { lostToCut, type Piece, smallestHole, type Units, widthToDraw } from "..
 import { outlineLeft } from "../weld";
 import { type Hanger, hangersOf, withBalance } from "./balance";
 import { smallHoles } from "./holes";
-import { measureWelded } from "./measured";
+import { type MeasuredBase, measureChange, measureWelded, type Stage } from "./measured";
 import { type Cutout, cutoutsOf, type ExaminedLetter, lettersOf, looseGroups, type Overlap, overlapsOf } from "./outcome";
 import { type ScoreLine, scoreLines } from "./scores";
 import { buildPiece, type Ghost, type Solid } from "./solids";
@@ -81,6 +81,11 @@ export interface ExamineOptions {
   skeleton?: boolean;
   /** Wants the thinnest stroke too. */
   thinnest?: boolean;
+  /**
+   * An examination from before. What has not changed since is not welded and measured again; the outcome is the same. It must be the
+   * very object that was returned, no copy.
+   */
+  base?: Examination;
   /** Told which stage begins. */
   onProgress?: (stage: string) => void;
   /** Told how long each stage took, in ms. */
@@ -107,7 +112,9 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
     scores: scoreLines(piece, built.solids),
     hangers: hangersOf(built, examination),
   };
-  return options.notes === false ? whole : withBalance(piece, whole, options.units);
+  const told = options.notes === false ? whole : withBalance(piece, whole, options.units);
+  bases.set(told, bases.get(examination)!);
+  return told;
 }
 
 /**
@@ -133,7 +140,9 @@ export function examineSolids(
 ): Examination {
   const { units = "mm", words = [], extra = [], cutWidth = 0, smallestHole = 0, bending, accepted = [] } = options;
   const stage = stopwatch(options);
-  const { welded, field } = measureWelded(solids, stage);
+  const before = options.base && bases.get(options.base);
+  const change = before ? measureChange(before, solids, stage) : null;
+  const { welded, field } = change ?? measureWelded(solids, stage);
   const { holds, joints, standIn, widestWay } = stage("joints", () => findJoints(solids, field));
   const letters = lettersOf(words, solids);
   const left = outlineLeft(welded, solids.length);
@@ -158,7 +167,7 @@ export function examineSolids(
     overlaps: overlapsOf(letters, solids, joints, widestWay),
     cutouts: cutoutsOf(welded.region, solids, holds),
   }));
-  return {
+  const examination: Examination = {
     verdict: verdictOf(findings),
     findings,
     leastWidth,
@@ -182,7 +191,12 @@ export function examineSolids(
     skeleton: options.skeleton ? field.skeleton() : undefined,
     thinnest: options.thinnest ? (thinnestStroke(field)?.width ?? 0) : undefined,
   };
+  bases.set(examination, change ? before! : { parts: solids, welded, field });
+  return examination;
 }
+
+/** What examinations were measured from: itself, or the whole that was measured before it. */
+const bases = new WeakMap<Examination, MeasuredBase>();
 
 function judge(
   solids: readonly Solid[],
@@ -199,8 +213,8 @@ function judge(
   return [...extra, ...judgeHolds(solids, holds, loose, leastWidth, units), ...judgeTwice(solids)];
 }
 
-function stopwatch({ onStage, onProgress }: ExamineOptions) {
-  return <T>(name: string, work: () => T): T => {
+function stopwatch({ onStage, onProgress }: ExamineOptions): Stage {
+  return (name, work) => {
     onProgress?.(name);
     if (!onStage) return work();
     const start = performance.now();

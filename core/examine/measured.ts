@@ -3,12 +3,20 @@
  */
 import { coarser, normalise } from "../geometry";
 import { MeasureError, measureWidths, type WidthField } from "../measure";
-import { type Weld, type WeldPart, weld, weldAgain, weldShorn } from "../weld";
+import { type Weld, type WeldBase, type WeldPart, weld, weldAgain, weldChange, weldShorn } from "../weld";
 
 export interface Measured {
   welded: Weld;
   field: WidthField;
 }
+
+/** What was measured as a whole, for what comes after it. */
+export interface MeasuredBase extends WeldBase {
+  field: WidthField;
+}
+
+/** Runs and times a part of the work. */
+export type Stage = <T>(name: string, work: () => T) => T;
 
 /** Widths of hairs that are shorn off in the end, mm. */
 const HAIRS = [0.004, 0.012, 0.03, 0.1, 0.25];
@@ -16,13 +24,8 @@ const HAIRS = [0.004, 0.012, 0.03, 0.1, 0.25];
 /**
  * Where parts share long sides, rounding in the weld can leave an outline that crosses itself by a hair: it is united once more,
  * and if that is not enough, welded on a coarser grid, or shorn of its hairs.
- *
- * @param stage runs and times a part of the work
  */
-export function measureWelded(
-  parts: readonly WeldPart[],
-  stage: <T>(name: string, work: () => T) => T = (_, work) => work(),
-): Measured {
+export function measureWelded(parts: readonly WeldPart[], stage: Stage = (_, work) => work()): Measured {
   const ways: ((last: Weld | undefined) => Weld)[] = [
     () => weld(parts),
     (last) => weldAgain(last!, parts),
@@ -41,4 +44,20 @@ export function measureWelded(
     }
   }
   throw fault;
+}
+
+/**
+ * The same where little has changed since parts were measured before.
+ *
+ * @returns `null` where too much has, or where the change cannot be measured by itself
+ */
+export function measureChange(base: MeasuredBase, parts: readonly WeldPart[], stage: Stage): Measured | null {
+  const welded = stage("weld", () => weldChange(base, parts));
+  if (!welded) return null;
+  try {
+    return { welded, field: stage("measure", () => measureWidths(welded.region, welded.owners, { base: base.field })) };
+  } catch (error) {
+    if (error instanceof MeasureError) return null;
+    throw error;
+  }
 }

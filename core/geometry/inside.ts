@@ -1,7 +1,7 @@
 /**
  * Asking often whether places lie in the same region.
  */
-import { type Region, regionBox } from "./ring";
+import { type Region, regionBox, regionCorners } from "./ring";
 
 /** Edges looked at in each strip, about. */
 const PER_STRIP = 16;
@@ -15,8 +15,7 @@ const PER_STRIP = 16;
 export function insideTest(region: Region): (x: number, y: number) => boolean {
   const box = regionBox(region);
   if (!box) return () => false;
-  const edges = region.reduce((n, ring) => n + ring.length / 2, 0);
-  const count = Math.max(1, Math.ceil(edges / PER_STRIP));
+  const count = Math.max(1, Math.ceil(regionCorners(region) / PER_STRIP));
   // A wide region is looked at along its width: u runs across the strips, v along them.
   const wide = box.maxX - box.minX > box.maxY - box.minY;
   const [u, v] = wide ? [1, 0] : [0, 1];

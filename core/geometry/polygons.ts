@@ -6,7 +6,7 @@
  */
 import type { ClipType, FillRule, PathsD } from "clipper2-wasm/dist/clipper2z";
 import load from "clipper2-wasm/dist/es/clipper2z.js";
-import type { Region, Ring } from "./ring";
+import { type Region, type Ring, regionCorners } from "./ring";
 
 const clipper = await load();
 
@@ -96,8 +96,7 @@ function fromPaths(paths: PathsD, turned: boolean): TracedRegion {
 
 function combine(kind: ClipType, subject: readonly Ring[], clip: readonly Ring[], rule: FillRule): TracedRegion {
   const turned = liesWide([...subject, ...clip]);
-  const corners = subject.reduce((n, ring) => n + ring.length / 2, 0);
-  const [subjects, clips] = [toPaths(subject, turned), toPaths(clip, turned, corners)];
+  const [subjects, clips] = [toPaths(subject, turned), toPaths(clip, turned, regionCorners([...subject]))];
   const result = clipper.BooleanOpD(kind, rule, subjects, clips, PRECISION);
   subjects.delete();
   clips.delete();

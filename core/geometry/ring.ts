@@ -39,7 +39,9 @@ export function regionPerimeter(region: Region): number {
   let length = 0;
   for (const ring of region) {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      length += Math.hypot(ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!);
+      const dx = ring[i]! - ring[j]!;
+      const dy = ring[i + 1]! - ring[j + 1]!;
+      length += Math.sqrt(dx * dx + dy * dy);
     }
   }
   return length;
@@ -59,6 +61,11 @@ export function regionCentroid(region: Region): Point | null {
     }
   }
   return Math.abs(twice) < 1e-12 ? null : { x: x / (3 * twice), y: y / (3 * twice) };
+}
+
+/** How many corners the rings of a region have. */
+export function regionCorners(region: Region): number {
+  return region.reduce((n, ring) => n + ring.length / 2, 0);
 }
 
 /** Smallest box around a region, or `null` when there is nothing in it. */

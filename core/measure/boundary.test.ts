@@ -67,7 +67,7 @@ describe("boundary", () => {
 describe("sampling", () => {
   it("contains the whole boundary, fine where it is narrow and coarse where it is wide", () => {
     const region = normalise([rectangle(0, 0, 40, 30), rectangle(39, 14, 30, 0.3)]);
-    const { boundary, mesh } = sampleBoundary(boundaryOf(region), 2, 0.02);
+    const { boundary, mesh } = sampleBoundary(boundaryOf(region), { longest: 2, shortest: 0.02 });
     expect(mesh.missing).toEqual([]);
     const steps = (from: number, to: number) =>
       Array.from({ length: boundary.edges }, (_, e) => e)

@@ -1,7 +1,7 @@
 /**
  * The boundary of a region as a chain of sampled edges, the raw material of the triangulation.
  */
-import { GRID, type Point, type Region } from "../geometry";
+import { GRID, type Point, type Region, regionCorners } from "../geometry";
 import { PointTable } from "./pointTable";
 
 export interface Boundary {
@@ -17,12 +17,14 @@ export interface Boundary {
   after: Int32Array;
   /** Index of the part each edge came from, −1 when unknown. */
   owner: Int32Array;
+  /** Edge of the outline, before any splitting, that each edge is a piece of. Its pieces follow one another. */
+  side: Int32Array;
   edges: number;
 }
 
 /** @param owners see `Weld.owners`; left out, all edges belong to part 0. */
 export function boundaryOf(region: Region, owners?: readonly Int32Array[]): Boundary {
-  const edges = region.reduce((n, ring) => n + ring.length / 2, 0);
+  const edges = regionCorners(region);
   const boundary = emptyBoundary(edges, edges);
   const known = new PointTable(boundary.x, boundary.y, edges);
   let e = 0;
@@ -38,6 +40,7 @@ export function boundaryOf(region: Region, owners?: readonly Int32Array[]): Boun
       boundary.before[e] = i === 0 ? first + n - 1 : e - 1;
       boundary.after[e] = i === n - 1 ? first : e + 1;
       boundary.owner[e] = owners ? owners[r]![i]! : 0;
+      boundary.side[e] = e;
     }
     for (let k = first; k < e; k++) boundary.end[k] = boundary.start[boundary.after[k]!]!;
   });
@@ -82,6 +85,7 @@ export function splitEdges(old: Boundary, pieces: Uint16Array, cuts?: ReadonlyMa
       fresh.start[piece] = from;
       fresh.end[piece] = to;
       fresh.owner[piece] = old.owner[o]!;
+      fresh.side[piece] = old.side[o]!;
       fresh.after[piece] = k < n - 1 ? piece + 1 : firstPiece[old.after[o]!]!;
       fresh.before[fresh.after[piece]!] = piece;
       from = to;
@@ -90,6 +94,9 @@ export function splitEdges(old: Boundary, pieces: Uint16Array, cuts?: ReadonlyMa
   fresh.edges = e;
   return fresh;
 }
+
+/** Into how many pieces an edge is cut that none is longer than so many mm. */
+export const evenPieces = (length: number, longest: number) => Math.min(60_000, Math.max(1, Math.ceil(length / longest)));
 
 /** A point this near to an edge (mm) touches it: one and a half grid units. */
 const TOUCH = 1.5 / GRID;
@@ -175,7 +182,7 @@ export function distanceToEdge(b: Boundary, e: number, x: number, y: number): nu
   return Math.sqrt(dx * dx + dy * dy);
 }
 
-function emptyBoundary(points: number, edges: number): Boundary {
+export function emptyBoundary(points: number, edges: number): Boundary {
   const ints = () => new Int32Array(edges);
   return {
     x: new Float64Array(points),
@@ -186,6 +193,7 @@ function emptyBoundary(points: number, edges: number): Boundary {
     before: ints(),
     after: ints(),
     owner: ints(),
+    side: ints(),
     edges: 0,
   };
 }

@@ -262,9 +262,9 @@ export class Delaunay {
       const next = this.twins[prevHalfedge(spoke)]!;
       if (this.isEar(spoke, point)) {
         this.flip(spoke);
-        this.open.push(spoke, nextHalfedge(spoke), prevHalfedge(spoke));
-        const other = this.twins[spoke]!;
-        this.open.push(nextHalfedge(other), prevHalfedge(other));
+        // The triangle that has lost the point stays; those that still have it are looked at when there is only one.
+        const ear = this.twins[spoke]!;
+        this.open.push(ear, nextHalfedge(ear), prevHalfedge(ear));
         degree--;
         kept = 0;
       } else kept++;

@@ -14,7 +14,7 @@ import type { Point, Region } from "../geometry";
 import { type Boundary, boundaryOf, nearestOnEdge, pointAt } from "./boundary";
 import { type Mesh, nextHalfedge, type Triangles, trianglesOf } from "./mesh";
 import { distanceBeside, refineChord } from "./refine";
-import { sampleBoundary } from "./sampling";
+import { type Sampled, sampleBoundary, sampleChange } from "./sampling";
 import { findThinZones, type Skeleton, skeletonOf, type ThinZone } from "./skeleton";
 import { findGaps, findSlits, type Slit } from "./space";
 
@@ -93,6 +93,8 @@ export interface FieldOptions {
   longest?: number;
   /** Shortest boundary step in mm that refinement goes down to. */
   shortest?: number;
+  /** A field measured before with the same steps, of a region of which most is in this one too. Widths come out the same, quicker. */
+  base?: WidthField;
 }
 
 /**
@@ -102,8 +104,13 @@ export interface FieldOptions {
  * @param owners which part each edge came from (see `Weld.owners`)
  */
 export function measureWidths(region: Region, owners?: readonly Int32Array[], options: FieldOptions = {}): WidthField {
-  const { longest = 0.8, shortest = 0.02 } = options;
-  const { boundary, mesh } = sampleBoundary(boundaryOf(region, owners), longest, shortest);
+  const { longest = 0.8, shortest = 0.02, base } = options;
+  const steps = { longest, shortest };
+  const outline = boundaryOf(region, owners);
+  const known = base && samplesOf.get(base);
+  const changed = known ? sampleChange(known, outline, steps) : null;
+  const sampled = changed ?? sampleBoundary(outline, steps);
+  const { boundary, mesh } = sampled;
   const shapes = trianglesOf(mesh);
   const { bodies, bodyOf } = findBodies(mesh, shapes);
   const { necks, ends } = findNecks(mesh, bodyOf, shapes);
@@ -113,13 +120,13 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     if (body !== -1) pieceOf[body] = pieceOfTriangle[t]!;
   });
   const leaving = edgesLeaving(boundary);
-  const known = new Map<number, Neck>();
+  const slid = new Map<number, Neck>();
   let ringOf: Int32Array | undefined;
   const edgesAt = (point: number) => [leaving[point]!, boundary.before[leaving[point]!]!];
   const partsOf = (edges: number[]) =>
     [...new Set(edges.map((e) => boundary.owner[e]!).filter((owner) => owner >= 0))].sort((m, n) => m - n);
 
-  return {
+  const field: WidthField = {
     bodies,
     necks,
     partsAt: (k) => {
@@ -138,7 +145,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
       return near === 0 ? necks.width[k]! : near;
     },
     exact: (k) => {
-      let neck = known.get(k);
+      let neck = slid.get(k);
       if (!neck) {
         const [p, q] = [ends[2 * k]!, ends[2 * k + 1]!];
         const chord = refineChord(boundary, leaving[p]!, leaving[q]!);
@@ -151,7 +158,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
                 to: pointAt(boundary, q),
                 parts: partsOf([...edgesAt(p), ...edgesAt(q)]),
               };
-        known.set(k, neck);
+        slid.set(k, neck);
       }
       return neck;
     },
@@ -164,7 +171,15 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     skeleton: () => skeletonOf(mesh, shapes, boundary, leaving),
     samples: boundary.points,
   };
+  if (!changed) samplesOf.set(field, sampled);
+  return field;
 }
+
+/**
+ * Samples of fields, for those that come after them. A field that was itself made from another has none: what comes after it starts
+ * from that one again, and samples do not drift.
+ */
+const samplesOf = new WeakMap<WidthField, Sampled>();
 
 function findBodies(mesh: Mesh, { obtuse, x, y, width }: Triangles): { bodies: Body[]; bodyOf: Int32Array } {
   const count = mesh.inside.length;

@@ -2,7 +2,8 @@
  * How finely a boundary is sampled: coarse where the material is wide, fine where it is narrow, and so that the Delaunay
  * triangulation of the samples contains the whole boundary.
  */
-import { type Boundary, edgeLength, joinTouches, splitEdges } from "./boundary";
+import { type Boundary, edgeLength, evenPieces, joinTouches, splitEdges } from "./boundary";
+import { changeBoundary } from "./change";
 import { Delaunay, DelaunayError } from "./delaunay";
 import { type Mesh, meshOf, prevHalfedge } from "./mesh";
 
@@ -31,10 +32,53 @@ export class MeasureError extends Error {
   override name = "MeasureError";
 }
 
+/** A boundary with its samples. */
+export interface Sampled {
+  /** The outline as it was before samples were put in. */
+  outline: Boundary;
+  boundary: Boundary;
+  net: Delaunay;
+  mesh: Mesh;
+}
+
+/** How long boundary steps may be, mm: nowhere longer, and not shorter for the sake of narrow places. */
+export interface Steps {
+  longest: number;
+  shortest: number;
+}
+
 /** Splits the boundary until its steps are short against the local width and the triangulation contains all of it. */
-export function sampleBoundary(start: Boundary, longest: number, shortest: number): { boundary: Boundary; mesh: Mesh } {
-  let boundary = splitEvenly(start, longest);
-  let net = triangulate(boundary);
+export function sampleBoundary(outline: Boundary, steps: Steps): Sampled {
+  const boundary = splitEvenly(outline, steps.longest);
+  return { outline, ...refined(boundary, triangulate(boundary), steps) };
+}
+
+/**
+ * The same for an outline of which most has been sampled before: the rest keeps its samples, and only what is new and what lies
+ * across from it is looked at.
+ *
+ * @returns `null` where too much has changed for that
+ */
+export function sampleChange(base: Sampled, outline: Boundary, steps: Steps): Sampled | null {
+  const changed = changeBoundary(base, outline, steps.longest);
+  if (!changed) return null;
+  try {
+    const { boundary, net } = changed;
+    return { outline, ...refined(boundary, net, steps, net.changed) };
+  } catch (error) {
+    if (error instanceof DelaunayError || error instanceof MeasureError) return null;
+    throw error;
+  }
+}
+
+/** @param look 1 for triangles that are to be looked at in the first round; all when left out */
+function refined(
+  first: Boundary,
+  triangulation: Delaunay,
+  { shortest }: Steps,
+  look?: Uint8Array,
+): { boundary: Boundary; net: Delaunay; mesh: Mesh } {
+  let [boundary, net] = [first, triangulation];
   let mesh = meshOf(net, boundary);
   // Outlines that touch without sharing a corner: let them share it.
   const joined = joinTouches(boundary, mesh.missing);
@@ -44,11 +88,11 @@ export function sampleBoundary(start: Boundary, longest: number, shortest: numbe
   }
   for (let round = 1; round < ROUNDS_FOR_MISSING; round++) {
     const pieces =
-      round < ROUNDS
-        ? round === 1
-          ? piecesWanted(boundary, mesh, shortest, STEP_PER_WIDTH)
-          : piecesWanted(boundary, mesh, shortest, STEP_PER_WIDTH_LATER, net.changed)
-        : new Uint16Array(boundary.edges);
+      round === 1
+        ? piecesWanted(boundary, mesh, shortest, STEP_PER_WIDTH, look)
+        : round < ROUNDS
+          ? piecesWanted(boundary, mesh, shortest, STEP_PER_WIDTH_LATER, net.changed)
+          : new Uint16Array(boundary.edges);
     const cuts = cutsForMissing(boundary, mesh.missing);
     for (const e of cuts.keys()) pieces[e] = 2;
     const finer = splitEdges(boundary, pieces, cuts);
@@ -58,7 +102,7 @@ export function sampleBoundary(start: Boundary, longest: number, shortest: numbe
     mesh = meshOf(net, boundary);
   }
   if (mesh.missing.length > 0) throw new MeasureError("The outline crosses itself and could not be measured");
-  return { boundary, mesh };
+  return { boundary, net, mesh };
 }
 
 /** Later rounds add about so many samples for each of the first. */
@@ -82,7 +126,7 @@ function withSamples(net: Delaunay, { points }: Boundary, finer: Boundary): Dela
 
 function splitEvenly(start: Boundary, longest: number): Boundary {
   const pieces = new Uint16Array(start.edges);
-  for (let e = 0; e < start.edges; e++) pieces[e] = Math.min(60_000, Math.ceil(edgeLength(start, e) / longest));
+  for (let e = 0; e < start.edges; e++) pieces[e] = evenPieces(edgeLength(start, e), longest);
   return splitEdges(start, pieces);
 }
 

@@ -4,7 +4,7 @@
 import type { Boundary } from "./boundary";
 import { pointAt } from "./boundary";
 import type { Gap, Neck } from "./field";
-import { type Mesh, nextHalfedge, obtuseSide } from "./mesh";
+import { type Mesh, obtuseSide } from "./mesh";
 import { refineChord } from "./refine";
 
 /** Of two point sets, the nearest pair is always an edge of their common Delaunay triangulation. */
@@ -23,16 +23,21 @@ export function findGaps(mesh: Mesh, b: Boundary, pieceOfTriangle: Int32Array, l
   }
   const nearest = new Map<number, { pieces: [number, number]; width: number; p: number; q: number }>();
   const offer = (m: number, n: number, width: number, p: number, q: number) => {
-    const pieces: [number, number] = m < n ? [m, n] : [n, m];
-    const key = pieces[0] * 1e6 + pieces[1];
+    const key = m < n ? m * 1e6 + n : n * 1e6 + m;
     const known = nearest.get(key);
-    if (!known || width < known.width) nearest.set(key, { pieces, width, p, q });
+    if (!known) nearest.set(key, { pieces: m < n ? [m, n] : [n, m], width, p, q });
+    else if (width < known.width) {
+      known.width = width;
+      known.p = p;
+      known.q = q;
+    }
   };
   for (const [point, touching] of shared)
     for (const m of touching) for (const n of touching) if (m < n) offer(m, n, 0, point, point);
   for (let h = 0; h < triangles.length; h++) {
-    if (halfedges[h]! < h) continue;
-    const [p, q] = [triangles[h]!, triangles[nextHalfedge(h)]!];
+    const twin = halfedges[h]!;
+    if (twin < h || inside[(h / 3) | 0] === 1) continue;
+    const [p, q] = [triangles[h]!, triangles[twin]!];
     if (p >= b.points || q >= b.points || pieceAt[p] === pieceAt[q]) continue;
     const dx = coords[2 * p]! - coords[2 * q]!;
     const dy = coords[2 * p + 1]! - coords[2 * q + 1]!;

@@ -2,7 +2,21 @@
  * Welding: the parts of a piece become one region of material, and every edge remembers whose it was.
  */
 import Flatbush from "flatbush";
-import { GRID, type Region, type Ring, shorn, type TracedRegion, union, unionTraced } from "../geometry";
+import {
+  type Box,
+  boxesMeet,
+  GRID,
+  joinBoxes,
+  type Region,
+  type Ring,
+  regionBox,
+  shorn,
+  type TracedRegion,
+  union,
+  unionTraced,
+} from "../geometry";
+
+export { type WeldBase, weldChange } from "./change";
 
 export interface WeldPart {
   id: string;
@@ -23,7 +37,28 @@ const SHIFT = 3 / GRID;
 /** Unites all parts. Counters stay open; an overlap never cancels out, since each part is normalised before. */
 export function weld(parts: readonly WeldPart[]): Weld {
   const traced = unionTraced(parts.map((part) => part.region));
-  return { region: traced.region, owners: findOwners(traced, parts) };
+  return { region: traced.region, owners: findOwners(traced, parts.flatMap(outlinesOf)) };
+}
+
+/**
+ * More parts are welded to what is welded already: rings far from them stay the very same arrays.
+ *
+ * @param number index by which the first of them is known as owner; the others follow
+ */
+export function weldMore(done: Weld, more: readonly WeldPart[], number: number): Weld {
+  const boxes = more.map(({ region }) => regionBox(region));
+  const near = done.region.map((ring) => boxes.some((box) => boxesMeet(box, regionBox([ring]))));
+  const touched = done.region.filter((_, r) => near[r]);
+  const traced = unionTraced([touched, ...more.map(({ region }) => region)]);
+  const outlines = [
+    ...done.region.flatMap((ring, r): Outline[] => (near[r] ? [{ ring, owners: done.owners[r]! }] : [])),
+    ...more.flatMap(({ region }, i) => region.map((ring): Outline => ({ ring, owners: number + i }))),
+  ];
+  const owners = findOwners(traced, outlines, SHIFT, joinBoxes(boxes) ?? undefined);
+  return {
+    region: [...done.region.filter((_, r) => !near[r]), ...traced.region],
+    owners: [...done.owners.filter((_, r) => !near[r]), ...owners],
+  };
 }
 
 /** A weld united with itself once more, which undoes outlines that rounding has made cross themselves by a hair. */
@@ -31,7 +66,10 @@ export function weldAgain({ region }: Weld, parts: readonly WeldPart[]): Weld {
   const again = union([region]);
   return {
     region: again,
-    owners: findOwners({ region: again, corners: again.map((ring) => new Int32Array(ring.length / 2)) }, parts),
+    owners: findOwners(
+      { region: again, corners: again.map((ring) => new Int32Array(ring.length / 2)) },
+      parts.flatMap(outlinesOf),
+    ),
   };
 }
 
@@ -39,28 +77,56 @@ export function weldAgain({ region }: Weld, parts: readonly WeldPart[]): Weld {
 export function weldShorn({ region }: Weld, parts: readonly WeldPart[], hair: number): Weld {
   const clean = shorn(region, hair);
   const corners = clean.map((ring) => new Int32Array(ring.length / 2));
-  return { region: clean, owners: findOwners({ region: clean, corners }, parts, 2 * hair) };
+  return { region: clean, owners: findOwners({ region: clean, corners }, parts.flatMap(outlinesOf), 2 * hair) };
 }
 
-function findOwners({ region, corners }: TracedRegion, parts: readonly WeldPart[], shift = SHIFT): Int32Array[] {
-  const edges = collectEdges(parts);
+/** A ring that goes into a weld, and the part that it belongs to, or the parts that its edges belong to. */
+interface Outline {
+  ring: Ring;
+  owners: number | Int32Array;
+}
+
+const outlinesOf = ({ region }: WeldPart, part: number): Outline[] => region.map((ring) => ({ ring, owners: part }));
+
+/** @param crossings the box in which edges are cut at all, where it is known */
+function findOwners(
+  { region, corners }: TracedRegion,
+  outlines: readonly Outline[],
+  shift = SHIFT,
+  crossings: Box = EVERYWHERE,
+): Int32Array[] {
+  const edges = collectEdges(outlines);
   // The tree is wanted only for edges between two crossings, of which there are few.
-  let tree: Flatbush | undefined;
-  const search = (x: number, y: number) => {
-    tree ??= treeOf(edges);
-    return tree.search(x - shift, y - shift, x + shift, y + shift);
+  let search: ((x: number, y: number) => number[]) | undefined;
+  const around = (x: number, y: number) => {
+    search ??= searchOf(edges, shift, crossings);
+    return search(x, y);
   };
-  return region.map((ring, r) => ownersAlong(ring, corners[r]!, edges, search, shift));
+  return region.map((ring, r) => ownersAlong(ring, corners[r]!, edges, around, shift));
 }
 
-function treeOf(edges: Edges): Flatbush {
-  const tree = new Flatbush(edges.count);
-  for (let e = 0; e < edges.count; e++) {
-    const [ax, ay, bx, by] = [edges.ax[e]!, edges.ay[e]!, edges.bx[e]!, edges.by[e]!];
-    tree.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
+const EVERYWHERE: Box = { minX: -Infinity, minY: -Infinity, maxX: Infinity, maxY: Infinity };
+
+function searchOf(edges: Edges, shift: number, within: Box): (x: number, y: number) => number[] {
+  const chosen: number[] = [];
+  for (let e = 0; e < edges.count; e++) if (boxesMeet(edgeBox(edges, e), within)) chosen.push(e);
+  if (chosen.length === 0) return () => [];
+  const tree = new Flatbush(chosen.length);
+  for (const e of chosen) {
+    const { minX, minY, maxX, maxY } = edgeBox(edges, e);
+    tree.add(minX, minY, maxX, maxY);
   }
   tree.finish();
-  return tree;
+  return (x, y) => tree.search(x - shift, y - shift, x + shift, y + shift).map((k) => chosen[k]!);
+}
+
+function edgeBox({ ax, ay, bx, by }: Edges, e: number): Box {
+  return {
+    minX: Math.min(ax[e]!, bx[e]!),
+    minY: Math.min(ay[e]!, by[e]!),
+    maxX: Math.max(ax[e]!, bx[e]!),
+    maxY: Math.max(ay[e]!, by[e]!),
+  };
 }
 
 /** For each part the length in mm of its own outline that is outline of the welded material. */
@@ -71,7 +137,9 @@ export function outlineLeft({ region, owners }: Weld, parts: number): Float64Arr
     for (let i = 0; i < n; i++) {
       const owner = owners[r]![i]!;
       const k = (i + 1) % n;
-      if (owner >= 0) lengths[owner]! += Math.hypot(ring[2 * k]! - ring[2 * i]!, ring[2 * k + 1]! - ring[2 * i + 1]!);
+      const dx = ring[2 * k]! - ring[2 * i]!;
+      const dy = ring[2 * k + 1]! - ring[2 * i + 1]!;
+      if (owner >= 0) lengths[owner]! += Math.sqrt(dx * dx + dy * dy);
     }
   });
   return lengths;
@@ -88,24 +156,22 @@ interface Edges {
   before: Int32Array;
 }
 
-function collectEdges(parts: readonly WeldPart[]): Edges {
-  const count = parts.reduce((sum, part) => sum + part.region.reduce((n, ring) => n + ring.length / 2, 0), 0);
+function collectEdges(outlines: readonly Outline[]): Edges {
+  const count = outlines.reduce((sum, { ring }) => sum + ring.length / 2, 0);
   const make = () => new Float64Array(count);
   const ints = () => new Int32Array(count);
   const edges: Edges = { count, ax: make(), ay: make(), bx: make(), by: make(), part: ints(), before: ints() };
   let e = 0;
-  for (let p = 0; p < parts.length; p++) {
-    for (const ring of parts[p]!.region) {
-      const first = e;
-      for (let i = 0; i < ring.length; i += 2, e++) {
-        const k = i + 2 === ring.length ? 0 : i + 2;
-        edges.ax[e] = ring[i]!;
-        edges.ay[e] = ring[i + 1]!;
-        edges.bx[e] = ring[k]!;
-        edges.by[e] = ring[k + 1]!;
-        edges.part[e] = p;
-        edges.before[e] = i === 0 ? first + ring.length / 2 - 1 : e - 1;
-      }
+  for (const { ring, owners } of outlines) {
+    const first = e;
+    for (let i = 0; i < ring.length; i += 2, e++) {
+      const k = i + 2 === ring.length ? 0 : i + 2;
+      edges.ax[e] = ring[i]!;
+      edges.ay[e] = ring[i + 1]!;
+      edges.bx[e] = ring[k]!;
+      edges.by[e] = ring[k + 1]!;
+      edges.part[e] = typeof owners === "number" ? owners : owners[i / 2]!;
+      edges.before[e] = i === 0 ? first + ring.length / 2 - 1 : e - 1;
     }
   }
   return edges;
@@ -147,5 +213,7 @@ function liesOn(edges: Edges, e: number, mx: number, my: number, dx: number, dy:
   const vx = mx - edges.ax[e]!;
   const vy = my - edges.ay[e]!;
   const along = Math.min(1, Math.max(0, (vx * ux + vy * uy) / length2));
-  return Math.hypot(vx - along * ux, vy - along * uy) <= shift;
+  const offX = vx - along * ux;
+  const offY = vy - along * uy;
+  return offX * offX + offY * offY <= shift * shift;
 }

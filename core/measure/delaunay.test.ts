@@ -1,0 +1,125 @@
+import fc from "fast-check";
+import { orient2d } from "robust-predicates";
+import { describe, expect, it } from "vitest";
+import { Delaunay, nextHalfedge, prevHalfedge } from "./delaunay";
+
+/** Every point in it, every half-edge opposite one that runs the other way, every triangle clockwise, every circle empty. */
+function expectDelaunay(net: Delaunay, points: readonly number[]) {
+  const { triangles, halfedges, coords, starts } = net;
+  const at = (point: number) => [coords[2 * point]!, coords[2 * point + 1]!] as const;
+  // Euler: with the four corners on the hull there are 2n + 2 triangles around n points within.
+  expect(triangles.length / 3).toBe(2 * points.length + 2);
+  for (const point of points) expect(triangles[starts[point]!]).toBe(point);
+  for (let h = 0; h < triangles.length; h++) {
+    const twin = halfedges[h]!;
+    if (twin === -1) continue;
+    expect(halfedges[twin]).toBe(h);
+    expect(triangles[twin]).toBe(triangles[nextHalfedge(h)]);
+    const [a, b, c, d] = [h, nextHalfedge(h), prevHalfedge(h), prevHalfedge(twin)].map((k) => at(triangles[k]!)) as [
+      readonly [number, number],
+      readonly [number, number],
+      readonly [number, number],
+      readonly [number, number],
+    ];
+    expect(orient2d(...a, ...b, ...c)).toBeGreaterThan(0);
+    expect(depthInCircle(a, b, c, d)).toBeLessThan(1e-6);
+  }
+}
+
+type Place = readonly [number, number];
+
+/** How far d lies within the circle through a, b and c, mm. */
+function depthInCircle([ax, ay]: Place, [bx, by]: Place, [cx, cy]: Place, [dx, dy]: Place): number {
+  const [ux, uy, vx, vy] = [bx - ax, by - ay, cx - ax, cy - ay];
+  const twice = 2 * (ux * vy - uy * vx);
+  const [u2, v2] = [ux * ux + uy * uy, vx * vx + vy * vy];
+  const [x, y] = [(vy * u2 - uy * v2) / twice, (ux * v2 - vx * u2) / twice];
+  const radius = Math.hypot(x, y);
+  // Of huge circles the rounding is larger than what is asked.
+  return radius > 1e4 ? 0 : radius - Math.hypot(dx - ax - x, dy - ay - y);
+}
+
+const made = (places: readonly Place[], room = 0) =>
+  Delaunay.of(
+    Float64Array.from(places, ([x]) => x),
+    Float64Array.from(places, ([, y]) => y),
+    places.length,
+    room,
+  );
+
+/** Places on a coarse grid, so that many lie on one circle and on one line. */
+const gridPlaces = fc.uniqueArray(fc.tuple(fc.integer({ min: 0, max: 12 }), fc.integer({ min: 0, max: 12 })), {
+  minLength: 5,
+  maxLength: 60,
+  selector: ([x, y]) => x * 100 + y,
+});
+const freePlaces = fc.uniqueArray(
+  fc.tuple(fc.double({ min: 0, max: 30, noNaN: true }), fc.double({ min: 0, max: 30, noNaN: true })),
+  { minLength: 5, maxLength: 60, selector: ([x, y]) => `${x.toFixed(6)} ${y.toFixed(6)}` },
+);
+
+describe("a triangulation that changes", () => {
+  it.each([
+    ["on a grid", gridPlaces],
+    ["anywhere", freePlaces],
+  ])("stays one of Delaunay's when points come and go %s", (_, places) => {
+    fc.assert(
+      fc.property(places, fc.integer({ min: 1, max: 1000 }), (random, pick) => {
+        // The first ones span the whole, for what comes must lie within the far corners.
+        const list: Place[] = [[-1, -1], [31, -1], [31, 31], ...random];
+        const first = Math.max(3, Math.floor(list.length / 2));
+        const net = made(list.slice(0, first));
+        const there = new Set(Array.from({ length: first }, (_, i) => i));
+        for (let i = first; i < list.length; i++) {
+          net.insert(i, list[i]![0], list[i]![1], i - 1);
+          there.add(i);
+        }
+        expectDelaunay(net, [...there]);
+        for (let i = 0; i < list.length - 3; i++) {
+          const gone = (i * pick) % list.length;
+          net.remove(gone);
+          there.delete(gone);
+        }
+        net.compact();
+        expectDelaunay(net, [...there]);
+        for (let i = 0; i < list.length; i++) {
+          if (there.has(i)) continue;
+          net.insert(i, list[i]![0], list[i]![1], [...there][0]!);
+          there.add(i);
+        }
+        expectDelaunay(net, [...there]);
+      }),
+      { seed: 20261125, numRuns: 200 },
+    );
+  });
+
+  it("a copy changes alone, and knows what has changed in it", () => {
+    const list: Place[] = Array.from({ length: 40 }, (_, i) => [(i * 7) % 20, (i * 13) % 17]);
+    const net = made(list);
+    const before = net.triangles.slice();
+    const copy = net.copy(3);
+    expect(copy.changed.some((each) => each === 1)).toBe(false);
+    copy.remove(7);
+    copy.insert(40, 30.5, 3.25, 0);
+    copy.compact();
+    expect([...net.triangles]).toEqual([...before]);
+    expectDelaunay(net, [...list.keys()]);
+    expectDelaunay(copy, [...list.keys(), 40].filter((i) => i !== 7));
+    const far = [...copy.triangles.keys()].filter((h) => copy.changed[(h / 3) | 0] === 0);
+    expect(far.length).toBeGreaterThan(0);
+  });
+
+  it("leaves a point out that lies exactly on another, and refuses one beyond its corners", () => {
+    const net = made([
+      [0, 0],
+      [4, 0],
+      [0, 4],
+    ]);
+    net.insert(3, 4, 0, 0);
+    expect(net.starts[3]).toBe(-1);
+    expectDelaunay(net, [0, 1, 2]);
+    expect(net.frames(2, 2)).toBe(true);
+    expect(net.frames(200, 2)).toBe(false);
+    expect(() => net.insert(4, 200, 2, 0)).toThrow("far corners");
+  });
+});

@@ -1,0 +1,75 @@
+/**
+ * Welding when little has changed: what stays is not welded again.
+ */
+import { type Ring, regionCorners } from "../geometry";
+import { type Weld, type WeldPart, weld, weldMore } from "./index";
+
+/** A weld that later ones may start from. */
+export interface WeldBase {
+  parts: readonly WeldPart[];
+  welded: Weld;
+  /** The weld without some of its parts, for the one set of them that was asked for last: a letter in the hand is asked for again. */
+  without?: { key: string; welded: Weld };
+}
+
+/** Of the corners of all parts, at most this share may be new: else all is welded afresh. */
+const FEW = 0.3;
+
+/**
+ * Welds parts of which most were welded before: what has gone is left out once, what is new is welded to the rest.
+ *
+ * @returns `null` where too much has changed for that to be quicker
+ */
+export function weldChange(base: WeldBase, parts: readonly WeldPart[]): Weld | null {
+  const known = new Map(base.parts.map(({ id }, i) => [id, i]));
+  /** Index in `parts` of each part of the base that has stayed as it was, −1 for the others. */
+  const stays = new Int32Array(base.parts.length).fill(-1);
+  const fresh: number[] = [];
+  parts.forEach((part, i) => {
+    const before = known.get(part.id);
+    if (before !== undefined && sameRegion(base.parts[before]!.region, part.region)) stays[before] = i;
+    else fresh.push(i);
+  });
+  const gone = [...stays.keys()].filter((i) => stays[i] === -1);
+  const corners = (list: readonly WeldPart[]) => list.reduce((sum, { region }) => sum + regionCorners(region), 0);
+  const changed = corners(fresh.map((i) => parts[i]!)) + corners(gone.map((i) => base.parts[i]!));
+  if (changed > FEW * corners(parts)) return null;
+  const rest = withoutParts(base, gone);
+  // Owners are told by the numbers the parts have now; the fresh ones come after all others for as long as it takes.
+  const numbers = new Int32Array(base.parts.length + fresh.length);
+  numbers.set(stays);
+  numbers.set(fresh, base.parts.length);
+  const { region, owners } =
+    fresh.length === 0
+      ? rest
+      : weldMore(
+          rest,
+          fresh.map((i) => parts[i]!),
+          base.parts.length,
+        );
+  return { region, owners: owners.map((ring) => ring.map((owner) => (owner < 0 ? -1 : numbers[owner]!))) };
+}
+
+/** Owners keep the numbers they have in the base. */
+function withoutParts(base: WeldBase, gone: readonly number[]): Weld {
+  if (gone.length === 0) return base.welded;
+  const key = gone.join();
+  if (base.without?.key !== key) {
+    const left = [...base.parts.keys()].filter((i) => !gone.includes(i));
+    const { region, owners } = weld(left.map((i) => base.parts[i]!));
+    const welded = { region, owners: owners.map((ring) => ring.map((owner) => (owner < 0 ? -1 : left[owner]!))) };
+    base.without = { key, welded };
+  }
+  return base.without.welded;
+}
+
+function sameRegion(a: readonly Ring[], b: readonly Ring[]): boolean {
+  return a === b || (a.length === b.length && a.every((ring, r) => sameRing(ring, b[r]!)));
+}
+
+function sameRing(a: Ring, b: Ring): boolean {
+  if (a === b) return true;
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
+}

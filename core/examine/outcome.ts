@@ -1,7 +1,7 @@
 /**
  * What measured holds mean for letters and pieces: which hang together, which overlap, what comes off the machine.
  */
-import { boxesMeet, boxHolds, insideTest, islandsOf, type Point, type Region, regionBox, regionsShareCorners } from "../geometry";
+import { boxesMeet, findIslands, type Point, type Region, regionBox, regionsShareCorners } from "../geometry";
 import type { Hold, Joint } from "../joints";
 import type { LooseGroup } from "../judge";
 import type { WordLayout } from "../lettering";
@@ -95,23 +95,15 @@ export function overlapsOf(
 }
 
 export function cutoutsOf(material: Region, solids: readonly Solid[], holds: readonly Hold[]): Cutout[] {
-  const cutouts = islandsOf(material).map((region) => {
-    const cutout: Cutout = { region, solids: [], falls: false };
-    const box = regionBox(region);
-    let test: ReturnType<typeof insideTest> | undefined;
-    const holds = (x: number, y: number) => {
-      if (!box || !boxHolds(box, x, y)) return false;
-      test ??= insideTest(region);
-      return test(x, y);
-    };
-    return { cutout, holds };
-  });
+  const { islands, around } = findIslands(material);
+  const cutouts = islands.map((region): Cutout => ({ region, solids: [], falls: false }));
   holds.forEach(({ at, falls }, i) => {
+    if (!solids[i] || solids[i].region.length === 0) return;
     // A neck's middle lies in the material of whatever it joins; a loose part is placed by its own middle.
-    const home = cutouts.find(({ holds }) => holds(at.x, at.y))?.cutout;
-    if (!home || !solids[i]) return;
+    const home = cutouts[around(at.x, at.y)];
+    if (!home) return;
     home.solids.push(i);
     home.falls ||= falls;
   });
-  return cutouts.map(({ cutout }) => cutout);
+  return cutouts;
 }

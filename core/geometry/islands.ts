@@ -4,26 +4,42 @@
 import { insideTest } from "./inside";
 import { boxHolds, type Point, type Region, type Ring, regionBox, ringArea } from "./ring";
 
-/** Splits a normalised region into its separate islands: one outer ring each, with the holes that lie in it. Largest first. */
-export function islandsOf(region: Region): Region[] {
-  const sized = region.map((ring) => {
-    let test: ReturnType<typeof insideTest> | undefined;
-    const holds = (x: number, y: number) => {
-      test ??= insideTest([ring]);
-      return test(x, y);
-    };
-    return { ring, area: ringArea(ring), box: regionBox([ring])!, holds };
-  });
-  const outers = sized.filter(({ area }) => area > 0).sort((a, b) => a.area - b.area);
-  const islands = new Map<Ring, Region>(outers.map(({ ring }) => [ring, [ring]]));
-  for (const hole of sized) {
-    if (hole.area > 0) continue;
-    const { x, y } = middleOfLongestEdge(hole.ring);
+export interface Islands {
+  /** One outer ring each, with the holes that lie in it. Largest first. */
+  islands: Region[];
+  /** Number of the island whose outer ring lies closest around a place, −1 for none. */
+  around(x: number, y: number): number;
+}
+
+/** Splits a normalised region into its separate islands. */
+export function findIslands(region: Region): Islands {
+  const sized = region.map((ring) => ({ ring, area: ringArea(ring), holds: lateTest(ring) }));
+  const outers = sized.filter(({ area }) => area > 0).sort((a, b) => b.area - a.area);
+  const islands = outers.map(({ ring }): Region => [ring]);
+  const smallest = (x: number, y: number, least: number) => {
+    for (let i = outers.length - 1; i >= 0; i--) if (outers[i]!.area > least && outers[i]!.holds(x, y)) return i;
+    return -1;
+  };
+  for (const { ring, area } of sized) {
+    if (area > 0) continue;
+    const { x, y } = middleOfLongestEdge(ring);
     // The smallest outer ring around the hole is the one it belongs to.
-    const home = outers.find(({ area, box, holds }) => area > -hole.area && boxHolds(box, x, y) && holds(x, y));
-    if (home) islands.get(home.ring)!.push(hole.ring);
+    islands[smallest(x, y, -area)]?.push(ring);
   }
-  return outers.reverse().map(({ ring }) => islands.get(ring)!);
+  return { islands, around: (x, y) => smallest(x, y, 0) };
+}
+
+export const islandsOf = (region: Region): Region[] => findIslands(region).islands;
+
+/** Asks the box of a ring first, and makes the test when it is wanted. */
+function lateTest(ring: Ring): (x: number, y: number) => boolean {
+  const box = regionBox([ring])!;
+  let test: ReturnType<typeof insideTest> | undefined;
+  return (x, y) => {
+    if (!boxHolds(box, x, y)) return false;
+    test ??= insideTest([ring]);
+    return test(x, y);
+  };
 }
 
 /** A hole may touch its outer ring in corners, never along an edge: the middle of an edge lies clearly inside. */

@@ -104,7 +104,10 @@ describe("a triangulation that changes", () => {
     copy.compact();
     expect([...net.triangles]).toEqual([...before]);
     expectDelaunay(net, [...list.keys()]);
-    expectDelaunay(copy, [...list.keys(), 40].filter((i) => i !== 7));
+    expectDelaunay(
+      copy,
+      [...list.keys(), 40].filter((i) => i !== 7),
+    );
     const far = [...copy.triangles.keys()].filter((h) => copy.changed[(h / 3) | 0] === 0);
     expect(far.length).toBeGreaterThan(0);
   });

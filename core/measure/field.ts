@@ -12,7 +12,7 @@
  */
 import type { Point, Region } from "../geometry";
 import { type Boundary, boundaryOf, nearestOnEdge, pointAt } from "./boundary";
-import { type Mesh, nextHalfedge, type Triangles, trianglesOf } from "./mesh";
+import { type Mesh, nextHalfedge, sidesOf, type Triangles, trianglesOf } from "./mesh";
 import { distanceBeside, refineChord } from "./refine";
 import { type Sampled, sampleBoundary, sampleChange } from "./sampling";
 import { findThinZones, type Skeleton, skeletonOf, type ThinZone } from "./skeleton";
@@ -113,13 +113,15 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   const { boundary, mesh } = sampled;
   const shapes = trianglesOf(mesh);
   const { bodies, bodyOf } = findBodies(mesh, shapes);
-  const { necks, ends } = findNecks(mesh, bodyOf, shapes);
+  const { inner, outer } = sidesOf(mesh);
+  const { necks, ends } = findNecks(mesh, inner, bodyOf, shapes);
   const { pieceOfTriangle, pieces } = findPieces(mesh);
   const pieceOf = new Int32Array(bodies.length);
   bodyOf.forEach((body, t) => {
     if (body !== -1) pieceOf[body] = pieceOfTriangle[t]!;
   });
   const leaving = edgesLeaving(boundary);
+  const near = new Float64Array(necks.count);
   const slid = new Map<number, Neck>();
   let ringOf: Int32Array | undefined;
   const edgesAt = (point: number) => [leaving[point]!, boundary.before[leaving[point]!]!];
@@ -141,8 +143,11 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
       return ringOf[leaving[ends[2 * k]!]!] === ringOf[leaving[ends[2 * k + 1]!]!];
     },
     nearly: (k) => {
-      const near = distanceBeside(boundary, leaving[ends[2 * k]!]!, leaving[ends[2 * k + 1]!]!);
-      return near === 0 ? necks.width[k]! : near;
+      if (near[k] === 0) {
+        const beside = distanceBeside(boundary, leaving[ends[2 * k]!]!, leaving[ends[2 * k + 1]!]!);
+        near[k] = beside === 0 ? necks.width[k]! : beside;
+      }
+      return near[k]!;
     },
     exact: (k) => {
       let neck = slid.get(k);
@@ -165,10 +170,10 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     locate: mesh.triangles.length === 0 ? () => null : locator(mesh, boundary, bodyOf, leaving),
     pieceOf,
     pieces,
-    gaps: () => findGaps(mesh, boundary, pieceOfTriangle, leaving),
-    slits: (limit) => findSlits(mesh, boundary, leaving, limit, partsOf),
-    thinZones: (limit) => findThinZones(mesh, shapes, boundary, leaving, limit, partsOf),
-    skeleton: () => skeletonOf(mesh, shapes, boundary, leaving),
+    gaps: () => findGaps(mesh, outer, boundary, pieceOfTriangle, leaving),
+    slits: (limit) => findSlits(mesh, outer, boundary, leaving, limit, partsOf),
+    thinZones: (limit) => findThinZones(mesh, inner, shapes, boundary, leaving, limit, partsOf),
+    skeleton: () => skeletonOf(mesh, inner, shapes, boundary, leaving),
     samples: boundary.points,
   };
   if (!changed) samplesOf.set(field, sampled);
@@ -229,18 +234,13 @@ function nextDoor({ triangles, coords, halfedges, edgeOn }: Mesh, t: number): nu
 }
 
 /** @returns the necks, and the two samples at the ends of each */
-function findNecks(mesh: Mesh, bodyOf: Int32Array, { obtuse }: Triangles): { necks: Necks; ends: Int32Array } {
+function findNecks(mesh: Mesh, inner: Int32Array, bodyOf: Int32Array, { obtuse }: Triangles): { necks: Necks; ends: Int32Array } {
   const { triangles, halfedges, coords } = mesh;
-  const found: number[] = [];
-  for (let h = 0; h < triangles.length; h++) {
+  const found = inner.filter((h) => {
     const twin = halfedges[h]!;
-    if (twin < h || mesh.edgeOn[h] !== -1) continue;
-    const t = (h / 3) | 0;
-    const u = (twin / 3) | 0;
-    if (mesh.inside[t] === 0 || mesh.inside[u] === 0) continue;
-    const saddle = obtuse[t] !== h && obtuse[u] !== twin;
-    if (saddle || bodyOf[t] !== bodyOf[u]) found.push(h);
-  }
+    const [t, u] = [(h / 3) | 0, (twin / 3) | 0];
+    return (obtuse[t] !== h && obtuse[u] !== twin) || bodyOf[t] !== bodyOf[u];
+  });
   const count = found.length;
   const necks: Necks = { count, a: new Int32Array(count), b: new Int32Array(count), width: new Float64Array(count) };
   const ends = new Int32Array(2 * count);

@@ -73,6 +73,28 @@ function halfedgeTo(target: number, first: number, triangles: Uint32Array, halfe
   return -1;
 }
 
+/** Sides between two triangles, each told by one of its half-edges. */
+export interface Sides {
+  /** Those across the material, without its boundary. */
+  inner: Int32Array;
+  /** Those across the empty space. */
+  outer: Int32Array;
+}
+
+export function sidesOf({ halfedges, edgeOn, inside }: Mesh): Sides {
+  const most = halfedges.length >> 1;
+  const [inner, outer] = [new Int32Array(most), new Int32Array(most)];
+  let [m, n] = [0, 0];
+  for (let t = 0; t < inside.length; t++) {
+    for (let h = 3 * t; h < 3 * t + 3; h++) {
+      if (halfedges[h]! < h || edgeOn[h] !== -1) continue;
+      if (inside[t] === 1) inner[m++] = h;
+      else outer[n++] = h;
+    }
+  }
+  return { inner: inner.subarray(0, m), outer: outer.subarray(0, n) };
+}
+
 /** Cosine below which an angle counts as obtuse: right angles (four samples on one circle) are no reason to walk on. */
 const RIGHT = -1e-9;
 

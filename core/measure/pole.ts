@@ -27,7 +27,7 @@ const LOOKED_AT = 400;
 const known = new Map<string, Body | null>();
 const KNOWN = 200;
 /** Shapes with more coordinates are not kept. */
-const SHORT = 400;
+const SHORT = 1500;
 
 /** @returns the centre and diameter of the largest disc, or `null` for a shape without area. */
 export function poleOf(region: Region): Body | null {

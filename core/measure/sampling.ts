@@ -167,29 +167,33 @@ function cutsForMissing(b: Boundary, missing: readonly number[]): Map<number, nu
 function piecesWanted(b: Boundary, mesh: Mesh, shortest: number, share: number, changed?: Uint8Array): Uint16Array {
   const pieces = new Uint16Array(b.edges);
   const { triangles, coords, edgeOn, inside } = mesh;
-  for (let h = 0; h < triangles.length; h++) {
-    const e = edgeOn[h]!;
-    if (e === -1) continue;
-    const t = (h / 3) | 0;
+  for (let t = 0; t < inside.length; t++) {
     if (inside[t] === 0 || changed?.[t] === 0) continue;
-    const [p, q] = [2 * b.start[e]!, 2 * b.end[e]!];
-    const apex = triangles[prevHalfedge(h)]!;
-    const [ax, ay] = [coords[2 * apex]!, coords[2 * apex + 1]!];
-    const length2 = squared(coords[p]! - coords[q]!, coords[p + 1]! - coords[q + 1]!);
-    const width2 = Math.min(squared(ax - coords[p]!, ay - coords[p + 1]!), squared(ax - coords[q]!, ay - coords[q + 1]!));
-    if (length2 <= shortest * shortest) continue;
-    // An apex that sees the edge under an obtuse angle lies in its diametral disc: the step is too long to be measured across.
-    const seen = (coords[p]! - ax) * (coords[q]! - ax) + (coords[p + 1]! - ay) * (coords[q + 1]! - ay);
-    if (seen < -1e-9 * length2) pieces[e] = Math.max(pieces[e]!, 2);
-    if (length2 <= width2 * share * share) continue;
-    const length = Math.sqrt(length2);
-    const width = Math.sqrt(width2);
-    const bend = nearAlong(b, e, apex, SAME_BEND * width);
-    const step = width * (bend ? Math.max(share, STEP_PER_WIDTH_IN_BEND) : share);
-    const wanted = Math.ceil(Math.min(length / shortest, length / step));
-    if (wanted > 1) pieces[e] = Math.max(pieces[e]!, Math.min(wanted, 16));
+    for (let h = 3 * t; h < 3 * t + 3; h++) {
+      const e = edgeOn[h]!;
+      if (e === -1) continue;
+      const wanted = piecesSeen(b, e, triangles[prevHalfedge(h)]!, coords, shortest, share);
+      if (wanted > pieces[e]!) pieces[e] = wanted;
+    }
   }
   return pieces;
+}
+
+/** In how many pieces an edge should be, seen from the point across the material. */
+function piecesSeen(b: Boundary, e: number, apex: number, coords: Float64Array, shortest: number, share: number): number {
+  const [p, q] = [2 * b.start[e]!, 2 * b.end[e]!];
+  const [ax, ay] = [coords[2 * apex]!, coords[2 * apex + 1]!];
+  const length2 = squared(coords[p]! - coords[q]!, coords[p + 1]! - coords[q + 1]!);
+  if (length2 <= shortest * shortest) return 1;
+  const width2 = Math.min(squared(ax - coords[p]!, ay - coords[p + 1]!), squared(ax - coords[q]!, ay - coords[q + 1]!));
+  // An apex that sees the edge under an obtuse angle lies in its diametral disc: the step is too long to be measured across.
+  const seen = (coords[p]! - ax) * (coords[q]! - ax) + (coords[p + 1]! - ay) * (coords[q + 1]! - ay);
+  const least = seen < -1e-9 * length2 ? 2 : 1;
+  if (length2 <= width2 * share * share) return least;
+  const [length, width] = [Math.sqrt(length2), Math.sqrt(width2)];
+  const bend = nearAlong(b, e, apex, SAME_BEND * width);
+  const step = width * (bend ? Math.max(share, STEP_PER_WIDTH_IN_BEND) : share);
+  return Math.max(least, Math.min(16, Math.ceil(Math.min(length / shortest, length / step))));
 }
 
 function squared(x: number, y: number): number {

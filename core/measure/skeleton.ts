@@ -59,9 +59,10 @@ interface Centres {
   width: Float64Array;
 }
 
-export function skeletonOf(mesh: Mesh, shapes: Triangles, boundary: Boundary, leaving: Int32Array): Skeleton {
+/** @param inner sides across the material */
+export function skeletonOf(mesh: Mesh, inner: Int32Array, shapes: Triangles, boundary: Boundary, leaving: Int32Array): Skeleton {
   const centres = centresOf(mesh, shapes, boundary, leaving, Infinity);
-  const edges = medialEdges(mesh, shapes, centres, Infinity);
+  const edges = medialEdges(mesh, inner, shapes, centres, Infinity);
   const flat: number[] = [];
   const { x, y, width } = centres;
   for (const { side, t, u, chord, saddle } of edges) {
@@ -77,6 +78,7 @@ export function skeletonOf(mesh: Mesh, shapes: Triangles, boundary: Boundary, le
 /** @param limit mm @returns zones narrower than the limit, narrowest first */
 export function findThinZones(
   mesh: Mesh,
+  inner: Int32Array,
   shapes: Triangles,
   boundary: Boundary,
   leaving: Int32Array,
@@ -85,7 +87,7 @@ export function findThinZones(
 ): ThinZone[] {
   const centres = centresOf(mesh, shapes, boundary, leaving, limit * SAMPLED_EXCESS);
   const { width } = centres;
-  const thin = medialEdges(mesh, shapes, centres, limit);
+  const thin = medialEdges(mesh, inner, shapes, centres, limit);
   /** A triangle nearer to the one that stands for its zone; itself for that one. */
   const nearer = new Int32Array(width.length);
   for (let t = 0; t < nearer.length; t++) nearer[t] = t;
@@ -142,9 +144,11 @@ function describeZone(
     for (const each of [t, u]) {
       if (width[each]! >= limit) continue;
       for (let h = 3 * each; h < 3 * each + 3; h++) {
-        const corner = pointAt(boundary, mesh.triangles[h]!);
-        const away = Math.hypot(corner.x - start.x, corner.y - start.y) - radius;
-        if (away > reach) [tip, reach] = [corner, away];
+        const corner = mesh.triangles[h]!;
+        const dx = boundary.x[corner]! - start.x;
+        const dy = boundary.y[corner]! - start.y;
+        const away = Math.sqrt(dx * dx + dy * dy) - radius;
+        if (away > reach) [tip, reach] = [pointAt(boundary, corner), away];
       }
     }
   }
@@ -194,14 +198,12 @@ function centresOf(mesh: Mesh, shapes: Triangles, boundary: Boundary, leaving: I
 }
 
 /** @param limit edges along wider material are left out, mm */
-function medialEdges(mesh: Mesh, { obtuse }: Triangles, { width }: Centres, limit: number): MedialEdge[] {
-  const { halfedges, inside, edgeOn } = mesh;
+function medialEdges(mesh: Mesh, inner: Int32Array, { obtuse }: Triangles, { width }: Centres, limit: number): MedialEdge[] {
+  const { halfedges } = mesh;
   const edges: MedialEdge[] = [];
-  for (let side = 0; side < halfedges.length; side++) {
+  for (const side of inner) {
     const twin = halfedges[side]!;
-    if (twin < side || edgeOn[side] !== -1) continue;
     const [t, u] = [(side / 3) | 0, (twin / 3) | 0];
-    if (inside[t] === 0 || inside[u] === 0) continue;
     const narrower = Math.min(width[t]!, width[u]!);
     const saddle = obtuse[t] !== side && obtuse[u] !== twin;
     if (narrower >= limit && !saddle) continue;

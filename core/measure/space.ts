@@ -8,18 +8,20 @@ import { type Mesh, obtuseSide } from "./mesh";
 import { refineChord } from "./refine";
 
 /** Of two point sets, the nearest pair is always an edge of their common Delaunay triangulation. */
-export function findGaps(mesh: Mesh, b: Boundary, pieceOfTriangle: Int32Array, leaving: Int32Array): Gap[] {
+export function findGaps(mesh: Mesh, outer: Int32Array, b: Boundary, pieceOfTriangle: Int32Array, leaving: Int32Array): Gap[] {
   const { triangles, halfedges, inside, coords } = mesh;
   const NONE = -1;
   const pieceAt = new Int32Array(b.points).fill(NONE);
   /** Points in which several pieces touch. */
   const shared = new Map<number, Set<number>>();
-  for (let h = 0; h < triangles.length; h++) {
-    const t = (h / 3) | 0;
+  for (let t = 0; t < inside.length; t++) {
     if (inside[t] === 0) continue;
-    const [point, piece] = [triangles[h]!, pieceOfTriangle[t]!];
-    if (pieceAt[point] === NONE) pieceAt[point] = piece;
-    else if (pieceAt[point] !== piece) shared.set(point, (shared.get(point) ?? new Set([pieceAt[point]!])).add(piece));
+    const piece = pieceOfTriangle[t]!;
+    for (let h = 3 * t; h < 3 * t + 3; h++) {
+      const point = triangles[h]!;
+      if (pieceAt[point] === NONE) pieceAt[point] = piece;
+      else if (pieceAt[point] !== piece) shared.set(point, (shared.get(point) ?? new Set([pieceAt[point]!])).add(piece));
+    }
   }
   const nearest = new Map<number, { pieces: [number, number]; width: number; p: number; q: number }>();
   const offer = (m: number, n: number, width: number, p: number, q: number) => {
@@ -34,10 +36,8 @@ export function findGaps(mesh: Mesh, b: Boundary, pieceOfTriangle: Int32Array, l
   };
   for (const [point, touching] of shared)
     for (const m of touching) for (const n of touching) if (m < n) offer(m, n, 0, point, point);
-  for (let h = 0; h < triangles.length; h++) {
-    const twin = halfedges[h]!;
-    if (twin < h || inside[(h / 3) | 0] === 1) continue;
-    const [p, q] = [triangles[h]!, triangles[twin]!];
+  for (const h of outer) {
+    const [p, q] = [triangles[h]!, triangles[halfedges[h]!]!];
     if (p >= b.points || q >= b.points || pieceAt[p] === pieceAt[q]) continue;
     const dx = coords[2 * p]! - coords[2 * q]!;
     const dy = coords[2 * p + 1]! - coords[2 * q + 1]!;
@@ -62,16 +62,16 @@ const SAME_SLIT = 12;
 /** Necks of the empty space: the same test outside the material. A notch that runs to a point has none, for nothing is narrowest there. */
 export function findSlits(
   mesh: Mesh,
+  outer: Int32Array,
   b: Boundary,
   leaving: Int32Array,
   limit: number,
   partsOf: (edges: number[]) => number[],
 ): Slit[] {
-  const { triangles, halfedges, coords, inside } = mesh;
+  const { triangles, halfedges, coords } = mesh;
   const places: Neck[] = [];
-  for (let h = 0; h < triangles.length; h++) {
+  for (const h of outer) {
     const twin = halfedges[h]!;
-    if (twin < h || mesh.edgeOn[h] !== -1 || inside[(h / 3) | 0] === 1) continue;
     const [p, q] = [triangles[h]!, triangles[twin]!];
     if (p >= b.points || q >= b.points) continue;
     const dx = coords[2 * p]! - coords[2 * q]!;

@@ -82,21 +82,9 @@ interface Run {
 /** Takes out dead ends first (most of what sampling finds are tips of curves), then joins what lies in a row. */
 function reduce(nodes: number, from: Int32Array, to: Int32Array, keep: Uint8Array): Run[] {
   const count = from.length;
+  const { first: firstAt, at } = incidenceOf(nodes, from, to);
   const degree = new Int32Array(nodes);
-  for (let k = 0; k < count; k++) {
-    if (from[k] === to[k]) continue;
-    degree[from[k]!]!++;
-    degree[to[k]!]!++;
-  }
-  const firstAt = new Int32Array(nodes + 1);
-  for (let n = 0; n < nodes; n++) firstAt[n + 1] = firstAt[n]! + degree[n]!;
-  const at = new Int32Array(firstAt[nodes]!);
-  const fill = firstAt.slice();
-  for (let k = 0; k < count; k++) {
-    if (from[k] === to[k]) continue;
-    at[fill[from[k]!]!++] = k;
-    at[fill[to[k]!]!++] = k;
-  }
+  for (let n = 0; n < nodes; n++) degree[n] = firstAt[n + 1]! - firstAt[n]!;
   const gone = new Uint8Array(count);
   const queue: number[] = [];
   for (let n = 0; n < nodes; n++) if (keep[n] === 0 && degree[n] === 1) queue.push(n);
@@ -150,14 +138,15 @@ function reduce(nodes: number, from: Int32Array, to: Int32Array, keep: Uint8Arra
 export function minimumCut(graph: JointGraph, source: number, capacity: (way: Way) => number): number {
   if (source <= 0) return 0;
   const flow = new Float64Array(graph.ways.length);
-  const at = incidence(graph);
+  const { first, at } = incidence(graph);
   let total = 0;
   for (;;) {
     const via = new Map<number, { way: number; from: number }>([[source, { way: -1, from: -1 }]]);
     const queue = [source];
     for (let head = 0; head < queue.length && !via.has(0); head++) {
       const node = queue[head]!;
-      for (const w of at[node] ?? []) {
+      for (let i = first[node]!; i < first[node + 1]!; i++) {
+        const w = at[i]!;
         const way = graph.ways[w]!;
         const other = way.a === node ? way.b : way.a;
         if (via.has(other) || residual(way, flow[w]!, node, capacity) <= 1e-12) continue;
@@ -184,19 +173,43 @@ function residual(way: Way, flow: number, from: number, capacity: (way: Way) => 
   return way.a === from ? capacity(way) - flow : capacity(way) + flow;
 }
 
-const incidences = new WeakMap<JointGraph, number[][]>();
+/** Ways at each node: those of node n are `at[first[n]]` up to `at[first[n + 1]]`. */
+interface Incidence {
+  first: Int32Array;
+  at: Int32Array;
+}
 
-function incidence(graph: JointGraph): number[][] {
-  let at = incidences.get(graph);
-  if (!at) {
-    at = Array.from({ length: graph.nodes }, () => []);
-    for (const [w, way] of graph.ways.entries()) {
-      at[way.a]!.push(w);
-      at[way.b]!.push(w);
-    }
-    incidences.set(graph, at);
+const incidences = new WeakMap<JointGraph, Incidence>();
+
+function incidence(graph: JointGraph): Incidence {
+  const known = incidences.get(graph);
+  if (known) return known;
+  const made = incidenceOf(
+    graph.nodes,
+    graph.ways.map(({ a }) => a),
+    graph.ways.map(({ b }) => b),
+  );
+  incidences.set(graph, made);
+  return made;
+}
+
+/** @param from, to nodes at the ends of each way; ways from a node to itself are left out */
+function incidenceOf(nodes: number, from: ArrayLike<number>, to: ArrayLike<number>): Incidence {
+  const first = new Int32Array(nodes + 1);
+  for (let k = 0; k < from.length; k++) {
+    if (from[k] === to[k]) continue;
+    first[from[k]! + 1]!++;
+    first[to[k]! + 1]!++;
   }
-  return at;
+  for (let n = 0; n < nodes; n++) first[n + 1]! += first[n]!;
+  const at = new Int32Array(first[nodes]!);
+  const fill = first.slice();
+  for (let k = 0; k < from.length; k++) {
+    if (from[k] === to[k]) continue;
+    at[fill[from[k]!]!++] = k;
+    at[fill[to[k]!]!++] = k;
+  }
+  return { first, at };
 }
 
 /**
@@ -204,26 +217,25 @@ function incidence(graph: JointGraph): number[][] {
  * Bridges by depth-first search from node 0 (R. E. Tarjan, 1974).
  */
 export function lostByWay(graph: JointGraph): number[][] {
-  const at = incidence(graph);
+  const { first, at } = incidence(graph);
   const entered = new Int32Array(graph.nodes).fill(-1);
   const low = new Int32Array(graph.nodes);
   const order: number[] = [];
   const lost: number[][] = graph.ways.map(() => []);
-  const stack: { node: number; via: number; next: number }[] = [{ node: 0, via: -1, next: 0 }];
+  const stack: { node: number; via: number; next: number }[] = [{ node: 0, via: -1, next: first[0]! }];
   entered[0] = 0;
   order.push(0);
   while (stack.length > 0) {
     const top = stack[stack.length - 1]!;
-    const ways = at[top.node]!;
-    if (top.next < ways.length) {
-      const w = ways[top.next++]!;
+    if (top.next < first[top.node + 1]!) {
+      const w = at[top.next++]!;
       if (w === top.via) continue;
       const way = graph.ways[w]!;
       const other = way.a === top.node ? way.b : way.a;
       if (entered[other] === -1) {
         entered[other] = low[other] = order.length;
         order.push(other);
-        stack.push({ node: other, via: w, next: 0 });
+        stack.push({ node: other, via: w, next: first[other]! });
       } else {
         low[top.node] = Math.min(low[top.node]!, entered[other]!);
       }

@@ -112,14 +112,11 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   const sampled = changed ?? sampleBoundary(outline, steps);
   const { boundary, mesh } = sampled;
   const shapes = trianglesOf(mesh);
-  const { bodies, bodyOf } = findBodies(mesh, shapes);
+  const { bodies, bodyOf, middles } = findBodies(mesh, shapes);
   const { inner, outer } = sidesOf(mesh);
   const { necks, ends } = findNecks(mesh, inner, bodyOf, shapes);
   const { pieceOfTriangle, pieces } = findPieces(mesh);
-  const pieceOf = new Int32Array(bodies.length);
-  bodyOf.forEach((body, t) => {
-    if (body !== -1) pieceOf[body] = pieceOfTriangle[t]!;
-  });
+  const pieceOf = Int32Array.from(middles, (t) => pieceOfTriangle[t]!);
   const leaving = edgesLeaving(boundary);
   const near = new Float64Array(necks.count);
   const slid = new Map<number, Neck>();
@@ -186,7 +183,8 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
  */
 const samplesOf = new WeakMap<WidthField, Sampled>();
 
-function findBodies(mesh: Mesh, { obtuse, x, y, width }: Triangles): { bodies: Body[]; bodyOf: Int32Array } {
+/** @returns the bodies, the triangle in the middle of each, and for each triangle the body it belongs to */
+function findBodies(mesh: Mesh, { obtuse, x, y, width }: Triangles): { bodies: Body[]; middles: number[]; bodyOf: Int32Array } {
   const count = mesh.inside.length;
   const uphill = new Int32Array(count).fill(-1);
   for (let t = 0; t < count; t++) {
@@ -199,6 +197,7 @@ function findBodies(mesh: Mesh, { obtuse, x, y, width }: Triangles): { bodies: B
   }
   const bodyOf = new Int32Array(count).fill(-1);
   const bodies: Body[] = [];
+  const middles: number[] = [];
   const path: number[] = [];
   const walked = new Uint8Array(count);
   for (let t = 0; t < count; t++) {
@@ -214,11 +213,12 @@ function findBodies(mesh: Mesh, { obtuse, x, y, width }: Triangles): { bodies: B
     if (body === -1) {
       body = bodies.length;
       bodies.push({ x: x[at]!, y: y[at]!, width: width[at]! });
+      middles.push(at);
       bodyOf[at] = body;
     }
     for (const step of path) bodyOf[step] = body;
   }
-  return { bodies, bodyOf };
+  return { bodies, middles, bodyOf };
 }
 
 /** The triangle across the longest side that is not boundary; the triangle itself where all sides are. */

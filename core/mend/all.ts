@@ -30,8 +30,9 @@ export function mendAll(
   let piece = start;
   const done: string[] = [];
   const given = new Set<string>();
+  let examination: Examination | undefined;
   for (let round = 0; round < ROUNDS; round++) {
-    const examination = examine(piece, library, { units });
+    examination = examine(piece, library, { units, base: examination });
     const open = openFindings(examination.findings).filter((finding) => !given.has(keyOf(finding)));
     if (open.length === 0 || !onProgress(done.length, open.length)) break;
     const finding = open[0]!;

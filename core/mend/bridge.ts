@@ -22,7 +22,7 @@ export function bridgePlace(piece: Piece, ornamentId: string, library: Library):
     const parts = piece.parts.map((part): Piece["parts"][number] =>
       part === ornament ? { ...ornament, meets: "add", at } : part,
     );
-    const worth = worthOf(examine({ ...piece, parts }, library, { notes: false }));
+    const worth = worthOf(examine({ ...piece, parts }, library, { notes: false, base: without }));
     if (!best || worth > best.worth) best = { at, worth };
   }
   return best && best.worth > worthOf(without) ? best.at : null;

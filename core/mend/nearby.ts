@@ -19,6 +19,8 @@ export interface Neighbourhood {
   known: ReadonlySet<string>;
   /** Narrowest hold of the weak ones among `holding`, mm: what hangs on them cannot hold better. Infinite where none is weak. */
   weakest: number;
+  /** The first try, for the others: of one tie most are alike. */
+  tried?: Examination;
 }
 
 export function neighbourhood(before: Examination, finding: Finding): Neighbourhood {
@@ -37,14 +39,25 @@ export function neighbourhood(before: Examination, finding: Finding): Neighbourh
   return { hanging: ids(hanging), holding: ids(holding), known: new Set(solids.map(({ id }) => id)), weakest };
 }
 
-/** Do the parts hold on to their neighbours by so many mm, everything farther away left out? */
-export function holdsNearby(mended: Piece, library: Library, near: Neighbourhood, wanted: number): boolean {
+/** How what hangs would be held by its neighbours alone. */
+export interface HeldNearby {
+  /** Widest hold of what hangs, mm; 0 where some of it falls. */
+  width: number;
+  /** Does it hold by so many mm? */
+  by(wanted: number): boolean;
+}
+
+/** How the parts hold on to their neighbours, everything farther away left out. */
+export function holdsNearby(mended: Piece, library: Library, near: Neighbourhood): HeldNearby {
   const all = solidsOf(mended, layOutWords(mended, library).layouts);
   const solids = all
     .filter(({ id }) => near.hanging.has(id) || near.holding.has(id) || !near.known.has(id))
     .map((solid) => ({ ...solid, holder: near.holding.has(solid.id) || solid.holder }));
-  const { holds } = examineSolids(solids, wanted, { notes: false });
-  return isHeld(
-    solids.flatMap((solid, i) => (near.hanging.has(solid.id) ? [measureState(holds[i]!, solid.holder, wanted)] : [])),
-  );
+  const examination = examineSolids(solids, 0, { notes: false, base: near.tried });
+  near.tried ??= examination;
+  const hanging = solids.flatMap((solid, i) => (near.hanging.has(solid.id) ? [{ solid, hold: examination.holds[i]! }] : []));
+  return {
+    width: hanging.some(({ hold }) => hold.falls) ? 0 : Math.max(0, ...hanging.map(({ hold }) => hold.width)),
+    by: (wanted) => isHeld(hanging.map(({ solid, hold }) => measureState(hold, solid.holder, wanted))),
+  };
 }

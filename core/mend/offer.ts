@@ -6,8 +6,8 @@ import { difference, type Region, regionArea } from "../geometry";
 import type { Finding } from "../judge";
 import { formatLength, type Piece, type Units } from "../piece";
 import { attemptsFor } from "./attempts";
-import { holdsNearby, type Neighbourhood, neighbourhood } from "./nearby";
-import { isMended } from "./proof";
+import { type HeldNearby, holdsNearby, neighbourhood } from "./nearby";
+import { proveMend } from "./proof";
 import type { Attempt, MendKind } from "./scene";
 
 export interface Mend {
@@ -77,57 +77,89 @@ interface Success {
 function tryAttempt(attempt: Attempt, trial: Trial): Mend | null {
   const near = neighbourhood(trial.before, trial.finding);
   const { leastWidth } = trial.before;
-  const mended = tryFor(attempt, trial, near, leastWidth);
+  const held = new Map<number, HeldNearby>();
+  const tryNearby = (amount: number) => {
+    const known = held.get(amount) ?? holdsNearby(attempt.apply(trial.piece, amount), trial.library, near);
+    held.set(amount, known);
+    return known;
+  };
+  const mended = tryFor(attempt, trial, tryNearby, leastWidth);
   const helpless = trial.finding.kind !== "loose" || near.weakest >= leastWidth;
-  return mended || helpless ? mended : tryFor(attempt, trial, near, near.weakest * NEARLY);
+  return mended || helpless ? mended : tryFor(attempt, trial, tryNearby, near.weakest * NEARLY);
 }
 
 /**
- * The amount is looked for by doubling and halving on the neighbourhood of the finding alone, and then proved on the whole
- * piece; where the neighbourhood promised too much, a little more is tried.
+ * The amount is looked for on the neighbourhood of the finding alone, and then proved on the whole piece; where the neighbourhood
+ * promised too much, a little more is tried.
  */
-function tryFor(attempt: Attempt, trial: Trial, near: Neighbourhood, wanted: number): Mend | null {
+function tryFor(attempt: Attempt, trial: Trial, nearby: (amount: number) => HeldNearby, wanted: number): Mend | null {
   const { piece, before, finding, library, units } = trial;
-  const prove = (amount: number): Mend | null => {
+  const prove = (amount: number): Mend | "nearly" | "not" => {
     const mended = attempt.apply(piece, amount);
-    const after = examine(mended, library, { units, notes: finding.means === "note" });
-    const gone = isMended(before, after, finding, attempt.loses ?? [], wanted);
-    return gone ? describe(attempt, { amount, mended, after }, trial) : null;
+    const after = examine(mended, library, { units, notes: finding.means === "note", base: before });
+    const proof = proveMend(before, after, finding, attempt.loses ?? [], wanted);
+    return proof === "mended" ? describe(attempt, { amount, mended, after }, trial) : proof;
   };
-  const promises = (amount: number) => holdsNearby(attempt.apply(piece, amount), library, near, wanted);
   const { amounts } = attempt;
-  if (amounts) return firstOf(attempt.kind === "letterform" ? amounts.filter(promises) : amounts, prove);
-  const start = leastAmount(attempt, finding, wanted, promises);
+  if (amounts) {
+    const promising = attempt.kind === "letterform" ? amounts.filter((amount) => nearby(amount).by(wanted)) : amounts;
+    return firstMended(promising, prove, () => true);
+  }
+  const start = leastAmount(attempt, finding, wanted, nearby);
   if (start === null) return null;
   const span = attempt.most - attempt.least;
   const more = [0, 0.02, 0.08, 0.25].map((share) => Math.min(attempt.most, start + share * span));
-  return firstOf([...new Set(more)], prove);
+  return firstMended([...new Set(more)], prove, (proof) => proof === "nearly");
 }
 
-function firstOf<T, R>(list: readonly T[], work: (each: T) => R | null): R | null {
-  for (const each of list) {
-    const result = work(each);
-    if (result) return result;
+/** The first amount that mends. Others are tried for as long as what came of the last one speaks for it. */
+function firstMended(
+  amounts: readonly number[],
+  prove: (amount: number) => Mend | "nearly" | "not",
+  goesOn: (proof: "nearly" | "not") => boolean,
+): Mend | null {
+  for (const amount of amounts) {
+    const proof = prove(amount);
+    if (typeof proof === "object") return proof;
+    if (!goesOn(proof)) return null;
   }
   return null;
 }
 
-function leastAmount(attempt: Attempt, finding: Finding, leastWidth: number, works: (amount: number) => boolean): number | null {
+/**
+ * The least amount that holds, to within `FINE`: found by ever larger steps, then between the last that failed and the first that
+ * held: where the width there should be the wanted one, or else in the middle.
+ */
+function leastAmount(attempt: Attempt, finding: Finding, wanted: number, nearby: (amount: number) => HeldNearby): number | null {
   const span = attempt.most - attempt.least;
-  let failed = attempt.least;
-  let found = Number.NaN;
-  for (let step = Math.min(span, Math.max(firstGuess(finding, leastWidth), span / 64)); Number.isNaN(found); step *= 1.6) {
+  let failed = { amount: attempt.least, width: 0 };
+  let found: typeof failed | null = null;
+  for (let step = Math.min(span, Math.max(firstGuess(finding, wanted), span / 64)); !found; step *= 1.6) {
     const amount = attempt.least + Math.min(step, span);
-    if (works(amount)) found = amount;
+    const held = nearby(amount);
+    if (held.by(wanted)) found = { amount, width: held.width };
     else if (step >= span) return null;
-    else failed = amount;
+    else failed = { amount, width: held.width };
   }
-  for (let k = 0; k < HALVINGS && found - failed > FINE; k++) {
-    const middle: number = (found + failed) / 2;
-    if (works(middle)) found = middle;
-    else failed = middle;
+  for (let k = 0; k < HALVINGS && found.amount - failed.amount > FINE; k++) {
+    const amount = between(failed, found, wanted, k);
+    const held = nearby(amount);
+    if (held.by(wanted)) found = { amount, width: held.width };
+    else failed = { amount, width: held.width };
   }
-  return found;
+  return found.amount;
+}
+
+/**
+ * Where to look next between an amount that failed and one that held. By turns a little beyond and a little short of where the wanted
+ * width should be, so that both close in on it; every third time in the middle, for widths may jump.
+ */
+function between(failed: { amount: number; width: number }, found: typeof failed, wanted: number, turn: number): number {
+  const reach = found.amount - failed.amount;
+  if (failed.width <= 0 || found.width <= failed.width || turn % 3 === 2) return failed.amount + reach / 2;
+  const there = failed.amount + (reach * (wanted - failed.width)) / (found.width - failed.width);
+  const beside = there + (turn % 3 === 0 ? FINE / 2 : -FINE / 2);
+  return Math.min(found.amount - FINE / 4, Math.max(failed.amount + FINE / 4, beside));
 }
 
 function describe(attempt: Attempt, { amount, mended, after }: Success, { before, finding, units }: Trial): Mend {

@@ -20,22 +20,26 @@ export function isConcerned({ holds }: Examination, finding: Finding, solid: num
   return finding.kind === "loose" || Math.abs(holds[solid]!.width - finding.width) < 1e-6;
 }
 
+/** Nearly: it is joined but something is too weak yet, so that more of the same may do. Not: it still falls, or has gone. */
+export type Proof = "mended" | "nearly" | "not";
+
 /**
  * @param loses ids of solids that are meant to go
  * @param wanted width in mm by which mended and new parts must hold
  */
-export function isMended(
+export function proveMend(
   before: Examination,
   after: Examination,
   finding: Finding,
   loses: readonly string[],
   wanted: number,
-): boolean {
+): Proof {
   const stateIn = ({ solids, holds }: Examination, i: number, width: number) => measureState(holds[i]!, solids[i]!.holder, width);
   const was = new Map(before.solids.map(({ id }, i) => [id, stateIn(before, i, before.leastWidth)]));
   const there = new Set(after.solids.map(({ id }) => id));
-  for (const id of was.keys()) if (!there.has(id) && !loses.includes(id)) return false;
+  for (const id of was.keys()) if (!there.has(id) && !loses.includes(id)) return "not";
   const states = new Map<string, number>();
+  let weak = false;
   for (let i = 0; i < after.solids.length; i++) {
     const { id, label } = after.solids[i]!;
     const known = was.get(id);
@@ -43,14 +47,18 @@ export function isMended(
     const state = stateIn(after, i, known === 0 ? after.leastWidth : wanted);
     states.set(id, state);
     // A filling has nothing to hold but itself.
-    if (label.kind !== "fill" && state > (known ?? 0)) return false;
+    if (label.kind === "fill" || state <= (known ?? 0)) continue;
+    weak = true;
   }
-  if (finding.means === "note") return noteIsGone(before, after, finding);
+  if (weak) return "nearly";
+  if (finding.means === "note") return noteIsGone(before, after, finding) ? "mended" : "nearly";
   const left = finding.parts.filter((id) => {
     const i = before.solids.findIndex((solid) => solid.id === id);
     return !loses.includes(id) && isConcerned(before, finding, i);
   });
-  return left.length === 0 || isHeld(left.map((id) => states.get(id) ?? 2));
+  const now = left.map((id) => states.get(id) ?? 2);
+  if (now.length === 0 || isHeld(now)) return "mended";
+  return now.includes(2) ? "not" : "nearly";
 }
 
 function noteIsGone(before: Examination, after: Examination, { kind, parts, at }: Finding): boolean {

@@ -38,7 +38,8 @@ export function tieUp(piece: Piece, library: Library, { width, count = 1 }: TieU
     const ways = shortestWays(examination, width, count);
     if (ways.length === 0) break;
     const tries = DEPTHS.map((depth) => withTies(now, examination, ways, width, depth));
-    const results = tries.map((each) => ({ piece: each, examination: examine(each, library, { notes: false }) }));
+    const base = examination;
+    const results = tries.map((each) => ({ piece: each, examination: examine(each, library, { notes: false, base }) }));
     const best = results.reduce((one, other) => (worth(other.examination) > worth(one.examination) ? other : one));
     now = best.piece;
     examination = best.examination;

@@ -26,24 +26,17 @@ const HAIRS = [0.004, 0.012, 0.03, 0.1, 0.25];
  * and if that is not enough, welded on a coarser grid, or shorn of its hairs.
  */
 export function measureWelded(parts: readonly WeldPart[], stage: Stage = (_, work) => work()): Measured {
-  const ways: ((last: Weld | undefined) => Weld)[] = [
+  const ways: Way[] = [
     () => weld(parts),
     (last) => weldAgain(last!, parts),
     () => weld(parts.map(({ id, region }) => ({ id, region: normalise(coarser(region)) }))),
-    ...HAIRS.map((hair) => (last: Weld | undefined) => weldShorn(last!, parts, hair)),
+    ...HAIRS.map(
+      (hair): Way =>
+        (last) =>
+          weldShorn(last!, parts, hair),
+    ),
   ];
-  let [welded, fault]: [Weld | undefined, unknown] = [undefined, undefined];
-  for (const way of ways) {
-    const made: Weld = stage("weld", () => way(welded));
-    welded = made;
-    try {
-      return { welded: made, field: stage("measure", () => measureWidths(made.region, made.owners)) };
-    } catch (error) {
-      if (!(error instanceof MeasureError)) throw error;
-      fault = error;
-    }
-  }
-  throw fault;
+  return firstMeasured(ways, stage);
 }
 
 /**
@@ -55,9 +48,28 @@ export function measureChange(base: MeasuredBase, parts: readonly WeldPart[], st
   const welded = stage("weld", () => weldChange(base, parts));
   if (!welded) return null;
   try {
-    return { welded, field: stage("measure", () => measureWidths(welded.region, welded.owners, { base: base.field })) };
+    return firstMeasured([() => welded, () => weldAgain(welded, parts)], stage, base.field);
   } catch (error) {
     if (error instanceof MeasureError) return null;
     throw error;
   }
+}
+
+/** Makes a weld, from the one that could not be measured where there is such. */
+type Way = (last: Weld | undefined) => Weld;
+
+/** The first weld that can be measured. @throws MeasureError when none can */
+function firstMeasured(ways: readonly Way[], stage: Stage, base?: WidthField): Measured {
+  let [welded, fault]: [Weld | undefined, unknown] = [undefined, undefined];
+  for (const way of ways) {
+    const made: Weld = stage("weld", () => way(welded));
+    welded = made;
+    try {
+      return { welded: made, field: stage("measure", () => measureWidths(made.region, made.owners, { base })) };
+    } catch (error) {
+      if (!(error instanceof MeasureError)) throw error;
+      fault = error;
+    }
+  }
+  throw fault;
 }

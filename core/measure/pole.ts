@@ -26,13 +26,10 @@ const LOOKED_AT = 400;
 /** Middles of shapes that were asked for lately: a bar is drawn anew for every examination and mostly stays the same. */
 const known = new Map<string, Body | null>();
 const KNOWN = 200;
-/** Shapes with more coordinates are not kept. */
-const SHORT = 1500;
 
 /** @returns the centre and diameter of the largest disc, or `null` for a shape without area. */
 export function poleOf(region: Region): Body | null {
-  if (region.reduce((n, ring) => n + ring.length, 0) > SHORT) return findPole(region);
-  const key = region.map((ring) => ring.join()).join(" ");
+  const key = fingerprint(region);
   let pole = known.get(key);
   if (pole === undefined) {
     if (known.size >= KNOWN) known.clear();
@@ -40,6 +37,22 @@ export function poleOf(region: Region): Body | null {
     known.set(key, pole);
   }
   return pole;
+}
+
+/** Two numbers of 32 bits from all bits of all coordinates, and how many there are (the FNV-1a hash, its prime and another). */
+function fingerprint(region: Region): string {
+  let [one, other] = [0x811c9dc5, 0x9747b28c];
+  let count = 0;
+  for (const ring of region) {
+    const words = new Uint32Array(ring.buffer, ring.byteOffset, 2 * ring.length);
+    for (const word of words) {
+      one = Math.imul(one ^ word, 0x01000193);
+      other = Math.imul(other ^ (word + count), 0x85ebca6b) ^ (other >>> 13);
+    }
+    count += ring.length;
+    one = Math.imul(one ^ count, 0x01000193);
+  }
+  return `${count} ${one} ${other}`;
 }
 
 function findPole(all: Region): Body | null {

@@ -6,7 +6,7 @@ import { backwards, islandsOf, normalise, type Region, type Ring, regionArea } f
 import { layoutWord } from "../lettering";
 import { parsePiece, STOCKS, type Word } from "../piece";
 import { fineCircle, rectangle } from "../tests/shapes";
-import { outlineLeft, weld, weldAgain } from "./index";
+import { outlineLeft, type WeldBase, weld, weldAgain, weldChange } from "./index";
 
 const library = shippedLibrary();
 
@@ -101,4 +101,33 @@ it("welding again changes nothing where nothing was wrong, and keeps the owners"
   const twice = weldAgain(once, parts);
   expect(regionArea(twice.region)).toBeCloseTo(regionArea(once.region), 9);
   expect([...twice.owners[0]!].sort()).toEqual([...once.owners[0]!].sort());
+});
+
+describe("a weld of which little has changed", () => {
+  const plates = (from: number, count: number) =>
+    Array.from({ length: count }, (_, i) => ({ id: `p${from + i}`, region: [rectangle((from + i) * 20, 0, 10, 10)] }));
+  const baseOf = (parts: WeldBase["parts"]): WeldBase => ({ parts, welded: weld(parts) });
+
+  it("keeps the very rings that lie far away, and tells the owners by their new numbers", () => {
+    const base = baseOf(plates(0, 8));
+    const parts = [{ id: "tie", region: [rectangle(5, 4, 22, 3)] }, ...plates(0, 8)];
+    const { region, owners } = weldChange(base, parts)!;
+    expect(regionArea(region)).toBeCloseTo(regionArea(weld(parts).region), 6);
+    for (const ring of base.welded.region) if (ring[0]! > 40) expect(region).toContain(ring);
+    const left = outlineLeft({ region, owners }, parts.length);
+    // Of the tie only its two long sides between the plates are seen; each of its ends takes 3 mm of a plate.
+    expect(left[0]).toBeCloseTo(20, 3);
+    expect([...left.subarray(1)]).toEqual([37, 37, 40, 40, 40, 40, 40, 40].map((length) => expect.closeTo(length, 3)));
+  });
+
+  it("leaves out what has gone, and puts it back", () => {
+    const base = baseOf(plates(0, 6));
+    expect(regionArea(weldChange(base, plates(1, 5))!.region)).toBeCloseTo(500, 6);
+    expect(regionArea(weldChange(base, plates(0, 6))!.region)).toBeCloseTo(600, 6);
+    expect(weldChange(base, base.parts)!.region).toEqual(base.welded.region);
+  });
+
+  it("gives way to a new weld where much has changed", () => {
+    expect(weldChange(baseOf(plates(0, 3)), plates(10, 3))).toBeNull();
+  });
 });

@@ -103,7 +103,7 @@ function useExamination(): void {
     [],
   );
   useEffect(() => {
-    if (piece) ask(withMove(piece, move), units, skeleton);
+    if (piece) ask(withMove(piece, move), units, { skeleton, moving: move !== null });
   }, [ask, piece, move, units, skeleton]);
 }
 

@@ -11,7 +11,7 @@ import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { proxy, type Remote, wrap } from "comlink";
 import type { CutChoices, CutSheet, Trial } from "./cutting";
 import type { ExaminerApi } from "./examiner.worker";
-import type { LetteringChoices } from "./examining";
+import type { ExamineWish, LetteringChoices } from "./examining";
 
 function start(): { remote: Remote<ExaminerApi>; worker: Worker } {
   const worker = new Worker(new URL("./examiner.worker.ts", import.meta.url), { type: "module" });
@@ -175,7 +175,7 @@ export function stopMending(): void {
 }
 
 /** Examines one piece; for the rack, where every answer is wanted. */
-export const examineOnce = (piece: Piece, units: Units): Promise<Examination> => worker().examine(piece, units, false);
+export const examineOnce = (piece: Piece, units: Units): Promise<Examination> => worker().examine(piece, units, {});
 
 /**
  * A stream of questions about a piece in the hand. While one is being answered only the newest of those that follow is kept;
@@ -187,9 +187,9 @@ export function createExaminer(
   onSlow: (stage: string | null) => void,
 ) {
   let busy = false;
-  let waiting: [Piece, Units, boolean] | null = null;
+  let waiting: [Piece, Units, ExamineWish] | null = null;
 
-  const run = async (piece: Piece, units: Units, skeleton: boolean) => {
+  const run = async (piece: Piece, units: Units, wish: ExamineWish) => {
     busy = true;
     const begun = performance.now();
     // Stages come on a channel of their own and may be later than the answer.
@@ -199,7 +199,7 @@ export function createExaminer(
       const stopped = new Promise<never>((_, reject) => {
         giveUp = reject;
       });
-      onAnswer(await Promise.race([worker().examine(piece, units, skeleton), stopped]), piece);
+      onAnswer(await Promise.race([worker().examine(piece, units, wish), stopped]), piece);
     } catch (error) {
       onFault((error as Error).message);
     }
@@ -211,9 +211,9 @@ export function createExaminer(
     if (next) await run(...next);
   };
 
-  const ask = (piece: Piece, units: Units, skeleton = false) => {
-    if (busy) waiting = [piece, units, skeleton];
-    else void run(piece, units, skeleton);
+  const ask = (piece: Piece, units: Units, wish: ExamineWish) => {
+    if (busy) waiting = [piece, units, wish];
+    else void run(piece, units, wish);
   };
   return ask;
 }

@@ -10,7 +10,7 @@ import type { Ornament, Piece, Stock, SymbolName, Units, Word } from "@mend-join
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { expose, transfer } from "comlink";
 import type { CutChoices, CutSheet, Trial } from "./cutting";
-import type { LetteringChoices } from "./examining";
+import type { ExamineWish, LetteringChoices } from "./examining";
 
 // Text shaping takes a moment to start. The worker must listen before that, or the first question would be lost.
 const examining = import("./examining");
@@ -23,8 +23,8 @@ const api = {
   onProgress: (listener: (stage: string) => void) => {
     tell = listener;
   },
-  examine: async (piece: Piece, units: Units, skeleton: boolean): Promise<Examination> =>
-    (await examining).examinePiece(piece, units, skeleton, tell),
+  examine: async (piece: Piece, units: Units, wish: ExamineWish): Promise<Examination> =>
+    (await examining).examinePiece(piece, units, wish, tell),
   mends: async (piece: Piece, finding: number, units: Units): Promise<Mend[]> =>
     (await examining).mendsFor(piece, finding, units),
   lettering: async (word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> =>

@@ -72,14 +72,26 @@ export const library: Library = { font: (id) => fonts.get(id) };
 export const ensureFonts = (piece: Piece) =>
   Promise.all(piece.parts.map((part) => (part.kind === "word" ? ensureFont(part.font) : undefined)));
 
+/** How a piece is to be examined. */
+export interface ExamineWish {
+  skeleton?: boolean;
+  /** Something of it is in the hand: only what has changed since it lay still is examined again. */
+  moving?: boolean;
+}
+
+/** The last examination of a piece that lay still. */
+let still: Examination | undefined;
+
 export async function examinePiece(
   piece: Piece,
   units: Units,
-  skeleton: boolean,
+  { skeleton = false, moving = false }: ExamineWish,
   onProgress: (stage: string) => void,
 ): Promise<Examination> {
   await ensureFonts(piece);
-  return examine(piece, library, { units, skeleton, onProgress });
+  const examination = examine(piece, library, { units, skeleton, onProgress, base: moving ? still : undefined });
+  if (!moving) still = examination;
+  return examination;
 }
 
 /** @param index of the finding in an examination of this piece */

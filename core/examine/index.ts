@@ -30,6 +30,7 @@ import { buildPiece, type Ghost, type Solid } from "./solids";
 import { type Library, layOutWords, remark } from "./words";
 
 export type { Hanger } from "./balance";
+export { examineMoving } from "./moving";
 export type { Cutout, ExaminedLetter, Overlap } from "./outcome";
 export type { ScoreLine } from "./scores";
 export { buildPiece, type Ghost, type Solid, solidsOf } from "./solids";

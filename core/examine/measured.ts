@@ -26,17 +26,20 @@ const HAIRS = [0.004, 0.012, 0.03, 0.1, 0.25];
  * and if that is not enough, welded on a coarser grid, or shorn of its hairs.
  */
 export function measureWelded(parts: readonly WeldPart[], stage: Stage = (_, work) => work()): Measured {
-  const ways: Way[] = [
+  const ways: ((last: Weld | undefined) => Weld)[] = [
     () => weld(parts),
     (last) => weldAgain(last!, parts),
     () => weld(parts.map(({ id, region }) => ({ id, region: normalise(coarser(region)) }))),
-    ...HAIRS.map(
-      (hair): Way =>
-        (last) =>
-          weldShorn(last!, parts, hair),
-    ),
+    ...HAIRS.map((hair) => (last: Weld | undefined) => weldShorn(last!, parts, hair)),
   ];
-  return firstMeasured(ways, stage);
+  let welded: Weld | undefined;
+  for (const way of ways) {
+    const made: Weld = stage("weld", () => way(welded));
+    welded = made;
+    const field = stage("measure", () => tryWidths(made));
+    if (field) return { welded: made, field };
+  }
+  throw new MeasureError("The outline crosses itself and could not be measured");
 }
 
 /**
@@ -47,29 +50,19 @@ export function measureWelded(parts: readonly WeldPart[], stage: Stage = (_, wor
 export function measureChange(base: MeasuredBase, parts: readonly WeldPart[], stage: Stage): Measured | null {
   const welded = stage("weld", () => weldChange(base, parts));
   if (!welded) return null;
+  const field = stage("measure", () => tryWidths(welded, base.field));
+  if (field) return { welded, field };
+  const again = stage("weld", () => weldAgain(welded, parts));
+  const second = stage("measure", () => tryWidths(again, base.field));
+  return second && { welded: again, field: second };
+}
+
+/** @returns `null` for an outline that crosses itself */
+function tryWidths({ region, owners }: Weld, base?: WidthField): WidthField | null {
   try {
-    return firstMeasured([() => welded, () => weldAgain(welded, parts)], stage, base.field);
+    return measureWidths(region, owners, { base });
   } catch (error) {
     if (error instanceof MeasureError) return null;
     throw error;
   }
-}
-
-/** Makes a weld, from the one that could not be measured where there is such. */
-type Way = (last: Weld | undefined) => Weld;
-
-/** The first weld that can be measured. @throws MeasureError when none can */
-function firstMeasured(ways: readonly Way[], stage: Stage, base?: WidthField): Measured {
-  let [welded, fault]: [Weld | undefined, unknown] = [undefined, undefined];
-  for (const way of ways) {
-    const made: Weld = stage("weld", () => way(welded));
-    welded = made;
-    try {
-      return { welded: made, field: stage("measure", () => measureWidths(made.region, made.owners, { base })) };
-    } catch (error) {
-      if (!(error instanceof MeasureError)) throw error;
-      fault = error;
-    }
-  }
-  throw fault;
 }

@@ -63,6 +63,18 @@ export function regionCentroid(region: Region): Point | null {
   return Math.abs(twice) < 1e-12 ? null : { x: x / (3 * twice), y: y / (3 * twice) };
 }
 
+/** Do two regions have the very same coordinates? */
+export function sameRegion(a: Region, b: Region): boolean {
+  return a === b || (a.length === b.length && a.every((ring, r) => sameRing(ring, b[r]!)));
+}
+
+function sameRing(a: Ring, b: Ring): boolean {
+  if (a === b) return true;
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
+}
+
 /** How many corners the rings of a region have. */
 export function regionCorners(region: Region): number {
   return region.reduce((n, ring) => n + ring.length / 2, 0);

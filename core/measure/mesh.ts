@@ -129,7 +129,6 @@ export function trianglesOf(mesh: Mesh): Triangles {
   const obtuse = new Int32Array(count).fill(-1);
   for (let t = 0; t < count; t++) {
     if (inside[t] === 0) continue;
-    obtuse[t] = obtuseSide(mesh, t);
     const [a, b, c] = [2 * triangles[3 * t]!, 2 * triangles[3 * t + 1]!, 2 * triangles[3 * t + 2]!];
     const ax = coords[a]!;
     const ay = coords[a + 1]!;
@@ -145,6 +144,12 @@ export function trianglesOf(mesh: Mesh): Triangles {
     made.x[t] = ax + ux;
     made.y[t] = ay + uy;
     made.width[t] = 2 * Math.sqrt(ux * ux + uy * uy);
+    // Only one angle can be obtuse: its cosine is negative. Half-edge 3t lies opposite the corner c, the next one opposite a.
+    const atA = bx * cx + by * cy;
+    const [atB, atC] = [b2 - atA, c2 - atA];
+    if (atA < 0) obtuse[t] = atA < RIGHT * Math.sqrt(b2 * c2) ? 3 * t + 1 : -1;
+    else if (atB < 0) obtuse[t] = atB < RIGHT * Math.sqrt(b2 * (atB + atC)) ? 3 * t + 2 : -1;
+    else if (atC < 0) obtuse[t] = atC < RIGHT * Math.sqrt(c2 * (atB + atC)) ? 3 * t : -1;
   }
   return { obtuse, ...made };
 }

@@ -1,7 +1,7 @@
 /**
  * Welding when little has changed: what stays is not welded again.
  */
-import { type Ring, regionCorners } from "../geometry";
+import { regionCorners, sameRegion } from "../geometry";
 import { type Weld, type WeldPart, weld, weldMore } from "./index";
 
 /** A weld that later ones may start from. */
@@ -61,15 +61,4 @@ function withoutParts(base: WeldBase, gone: readonly number[]): Weld {
     base.without = { key, welded };
   }
   return base.without.welded;
-}
-
-function sameRegion(a: readonly Ring[], b: readonly Ring[]): boolean {
-  return a === b || (a.length === b.length && a.every((ring, r) => sameRing(ring, b[r]!)));
-}
-
-function sameRing(a: Ring, b: Ring): boolean {
-  if (a === b) return true;
-  if (a.length !== b.length) return false;
-  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
-  return true;
 }

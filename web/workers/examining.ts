@@ -1,7 +1,7 @@
 /**
  * Examining with the fonts of the server.
  */
-import { type Examination, examine, type Library } from "@mend-joint/core";
+import { type Examination, examine, examineMoving, type Library } from "@mend-joint/core";
 import type { Region } from "@mend-joint/core/geometry";
 import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
 import {
@@ -75,7 +75,7 @@ export const ensureFonts = (piece: Piece) =>
 /** How a piece is to be examined. */
 export interface ExamineWish {
   skeleton?: boolean;
-  /** Something of it is in the hand: only what has changed since it lay still is examined again. */
+  /** Something of it is in the hand: only what has changed since it lay still is examined. */
   moving?: boolean;
 }
 
@@ -89,9 +89,9 @@ export async function examinePiece(
   onProgress: (stage: string) => void,
 ): Promise<Examination> {
   await ensureFonts(piece);
-  const examination = examine(piece, library, { units, skeleton, onProgress, base: moving ? still : undefined });
-  if (!moving) still = examination;
-  return examination;
+  if (moving && still) return examineMoving(piece, library, still, { units, skeleton, onProgress });
+  still = examine(piece, library, { units, skeleton, onProgress });
+  return still;
 }
 
 /** @param index of the finding in an examination of this piece */

@@ -77,6 +77,7 @@ export function overlapsOf(
   widestWay: (a: number, b: number) => number,
 ): Overlap[] {
   const holders = [...solids.keys()].filter((i) => solids[i]!.holder);
+  const boxes = solids.map(({ region }) => regionBox(region));
   const overlaps: Overlap[] = [];
   letters.forEach((letter, n) => {
     const body = letter.solids[0];
@@ -84,8 +85,8 @@ export function overlapsOf(
     const next = letters[n + 1];
     const others = next && next.wordId === letter.wordId && next.solids[0] !== undefined ? [...holders, next.solids[0]] : holders;
     for (const other of others) {
+      if (!boxesMeet(boxes[body]!, boxes[other]!)) continue;
       if (joints.some(({ parts }) => parts.includes(body) && parts.includes(other))) continue;
-      if (!boxesMeet(regionBox(solids[body]!.region), regionBox(solids[other]!.region))) continue;
       const width = widestWay(body, other);
       if (width === 0 || !regionsShareCorners(solids[body]!.region, solids[other]!.region)) continue;
       overlaps.push({ solids: [body, other], width });

@@ -135,10 +135,13 @@ function bodiesOfHolders(
   if (parts.length === 0) tree.add(0, 0);
   tree.finish();
   const held = new Uint8Array(field.bodies.length);
-  field.bodies.forEach(({ x, y }, b) => {
-    if (!anchors.some((i) => lies(i, x, y))) return;
-    if (!tree.search(x, y, x, y).some((i) => !holders.has(i) && lies(i, x, y))) held[b] = 1;
-  });
+  for (const anchor of anchors) {
+    for (let b = 0; b < held.length; b++) {
+      const { x, y } = field.bodies[b]!;
+      if (held[b] === 1 || !lies(anchor, x, y)) continue;
+      if (!tree.search(x, y, x, y).some((i) => !holders.has(i) && lies(i, x, y))) held[b] = 1;
+    }
+  }
   for (const i of anchors) if (terminals[i]! >= 0) held[terminals[i]!] = 1;
   return held;
 }

@@ -12,7 +12,7 @@
  */
 import type { Point, Region } from "../geometry";
 import { type Boundary, boundaryOf, nearestOnEdge, pointAt } from "./boundary";
-import { type Mesh, nextHalfedge, sidesOf, type Triangles, trianglesOf } from "./mesh";
+import { type Mesh, nextHalfedge, prevHalfedge, sidesOf, type Triangles, trianglesOf } from "./mesh";
 import { distanceBeside, refineChord } from "./refine";
 import { type Sampled, sampleBoundary, sampleChange } from "./sampling";
 import { findThinZones, type Skeleton, skeletonOf, type ThinZone } from "./skeleton";
@@ -116,7 +116,8 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   const { inner, outer } = sidesOf(mesh);
   const { necks, ends } = findNecks(mesh, inner, bodyOf, shapes);
   const { pieceOfTriangle, pieces } = findPieces(mesh);
-  const pieceOf = Int32Array.from(middles, (t) => pieceOfTriangle[t]!);
+  const pieceOf = new Int32Array(bodies.length);
+  for (let body = 0; body < pieceOf.length; body++) pieceOf[body] = pieceOfTriangle[middles[body]!]!;
   const leaving = edgesLeaving(boundary);
   const near = new Float64Array(necks.count);
   const slid = new Map<number, Neck>();
@@ -236,15 +237,17 @@ function nextDoor({ triangles, coords, halfedges, edgeOn }: Mesh, t: number): nu
 /** @returns the necks, and the two samples at the ends of each */
 function findNecks(mesh: Mesh, inner: Int32Array, bodyOf: Int32Array, { obtuse }: Triangles): { necks: Necks; ends: Int32Array } {
   const { triangles, halfedges, coords } = mesh;
-  const found = inner.filter((h) => {
+  const found = new Int32Array(inner.length);
+  let count = 0;
+  for (const h of inner) {
     const twin = halfedges[h]!;
     const [t, u] = [(h / 3) | 0, (twin / 3) | 0];
-    return (obtuse[t] !== h && obtuse[u] !== twin) || bodyOf[t] !== bodyOf[u];
-  });
-  const count = found.length;
+    if ((obtuse[t] !== h && obtuse[u] !== twin) || bodyOf[t] !== bodyOf[u]) found[count++] = h;
+  }
   const necks: Necks = { count, a: new Int32Array(count), b: new Int32Array(count), width: new Float64Array(count) };
   const ends = new Int32Array(2 * count);
-  found.forEach((h, k) => {
+  for (let k = 0; k < count; k++) {
+    const h = found[k]!;
     const twin = halfedges[h]!;
     const [p, q] = [triangles[h]!, triangles[twin]!];
     necks.a[k] = bodyOf[(h / 3) | 0]!;
@@ -254,7 +257,7 @@ function findNecks(mesh: Mesh, inner: Int32Array, bodyOf: Int32Array, { obtuse }
     necks.width[k] = Math.sqrt(dx * dx + dy * dy);
     ends[2 * k] = p;
     ends[2 * k + 1] = q;
-  });
+  }
   return { necks, ends };
 }
 
@@ -302,9 +305,7 @@ function edgesLeaving(boundary: Boundary): Int32Array {
 
 /** Finds the triangle around a point by walking towards it through the mesh. */
 function locator(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array, leaving: Int32Array): WidthField["locate"] {
-  const { triangles, halfedges, coords } = mesh;
-  const into = new Int32Array(coords.length / 2).fill(-1);
-  for (let h = 0; h < triangles.length; h++) into[triangles[nextHalfedge(h)]!] = h;
+  const { triangles, halfedges, coords, starts } = mesh;
   let last = 0;
   const outside = (h: number, x: number, y: number) => {
     const p = triangles[h]!;
@@ -359,11 +360,11 @@ function locator(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array, leaving: In
 
   function neighbours(point: number): number[] {
     const found: number[] = [];
-    const first = into[point]!;
+    const first = starts[point]!;
     let h = first;
     do {
-      found.push(triangles[h]!);
-      h = halfedges[nextHalfedge(h)]!;
+      found.push(triangles[nextHalfedge(h)]!);
+      h = halfedges[prevHalfedge(h)]!;
     } while (h !== -1 && h !== first);
     return found;
   }

@@ -12,6 +12,8 @@ export interface Mesh {
   triangles: Uint32Array;
   /** Opposite half-edge, −1 on the hull. */
   halfedges: Int32Array;
+  /** A half-edge that starts at each point, −1 for points that are not in it. */
+  starts: Int32Array;
   /** Boundary edge that lies on a half-edge (either direction), −1 for none. */
   edgeOn: Int32Array;
   /** 1 for triangles in the material. */
@@ -59,7 +61,7 @@ export function meshOf(net: Delaunay, boundary: Boundary): Mesh {
       material[marked++] = neighbour;
     }
   }
-  return { coords, triangles, halfedges, edgeOn, missing, inside };
+  return { coords, triangles, halfedges, starts, edgeOn, missing, inside };
 }
 
 /** @param first a half-edge that starts where the sought one does @returns −1 where there is none */

@@ -83,16 +83,25 @@ function tryAttempt(attempt: Attempt, trial: Trial): Mend | null {
     held.set(amount, known);
     return known;
   };
-  const mended = tryFor(attempt, trial, tryNearby, leastWidth);
-  const helpless = trial.finding.kind !== "loose" || near.weakest >= leastWidth;
-  return mended || helpless ? mended : tryFor(attempt, trial, tryNearby, near.weakest * NEARLY);
+  const strong = trial.finding.kind !== "loose" || near.weakest >= leastWidth;
+  if (strong) return tryFor(attempt, trial, tryNearby, leastWidth, MORE);
+  return tryFor(attempt, trial, tryNearby, leastWidth, [0]) ?? tryFor(attempt, trial, tryNearby, near.weakest * NEARLY, MORE);
 }
+
+/** How much more is tried where the neighbourhood promised too much, as shares of what can be done at all. */
+const MORE = [0, 0.02, 0.08, 0.25];
 
 /**
  * The amount is looked for on the neighbourhood of the finding alone, and then proved on the whole piece; where the neighbourhood
  * promised too much, a little more is tried.
  */
-function tryFor(attempt: Attempt, trial: Trial, nearby: (amount: number) => HeldNearby, wanted: number): Mend | null {
+function tryFor(
+  attempt: Attempt,
+  trial: Trial,
+  nearby: (amount: number) => HeldNearby,
+  wanted: number,
+  shares: readonly number[],
+): Mend | null {
   const { piece, before, finding, library, units } = trial;
   const prove = (amount: number): Mend | "nearly" | "not" => {
     const mended = attempt.apply(piece, amount);
@@ -105,10 +114,10 @@ function tryFor(attempt: Attempt, trial: Trial, nearby: (amount: number) => Held
     const promising = attempt.kind === "letterform" ? amounts.filter((amount) => nearby(amount).by(wanted)) : amounts;
     return firstMended(promising, prove, () => true);
   }
-  const start = leastAmount(attempt, finding, wanted, nearby);
+  const start = leastAmount(attempt, firstGuess(finding, before.leastWidth), wanted, nearby);
   if (start === null) return null;
   const span = attempt.most - attempt.least;
-  const more = [0, 0.02, 0.08, 0.25].map((share) => Math.min(attempt.most, start + share * span));
+  const more = shares.map((share) => Math.min(attempt.most, start + share * span));
   return firstMended([...new Set(more)], prove, (proof) => proof === "nearly");
 }
 
@@ -130,15 +139,15 @@ function firstMended(
  * The least amount that holds, to within `FINE`: found by ever larger steps, then between the last that failed and the first that
  * held: where the width there should be the wanted one, or else in the middle.
  */
-function leastAmount(attempt: Attempt, finding: Finding, wanted: number, nearby: (amount: number) => HeldNearby): number | null {
+function leastAmount(attempt: Attempt, guess: number, wanted: number, nearby: (amount: number) => HeldNearby): number | null {
   const span = attempt.most - attempt.least;
   let failed = { amount: attempt.least, width: 0 };
   let found: typeof failed | null = null;
-  for (let step = Math.min(span, Math.max(firstGuess(finding, wanted), span / 64)); !found; step *= 1.6) {
+  for (let step = Math.min(span, Math.max(guess, span / 64)); !found; step *= 1.6) {
     const amount = attempt.least + Math.min(step, span);
     const held = nearby(amount);
     if (held.by(wanted)) found = { amount, width: held.width };
-    else if (step >= span) return null;
+    else if (step >= span || (attempt.grows && !nearby(attempt.most).by(wanted))) return null;
     else failed = { amount, width: held.width };
   }
   for (let k = 0; k < HALVINGS && found.amount - failed.amount > FINE; k++) {

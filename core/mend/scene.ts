@@ -32,6 +32,8 @@ export interface Attempt {
   most: number;
   /** Only these amounts are tried, in this order, each on the whole piece. */
   amounts?: readonly number[];
+  /** More never holds less: what does not hold at the most does not hold at all. */
+  grows?: boolean;
   /** Ids of solids that are meant to go. */
   loses?: readonly string[];
   apply(piece: Piece, amount: number): Piece;

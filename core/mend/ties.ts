@@ -42,6 +42,7 @@ function tieBetween(piece: Piece, examination: Examination, from: Point, to: Poi
     title: (_, say) => (from !== to ? `Tie it with a bar of ${say(width)}` : `Strengthen it with a tie of ${say(width)}`),
     least: width / 2,
     most: width / 2 + FURTHEST / 2,
+    grows: true,
     apply: (now, amount) => {
       const ends = [
         { x: from.x - way.x * amount, y: from.y - way.y * amount },

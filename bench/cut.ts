@@ -8,26 +8,16 @@ import { circleRing, fitCurves, type Region, regionBox } from "@mend-joint/core/
 import { STOCKS } from "@mend-joint/core/piece";
 import { sheetOf } from "@mend-joint/core/report";
 import type { shippedLibrary } from "@mend-joint/library";
+import { median } from "./clock";
 import { threeLines } from "./pieces";
 
 type Report = (text: string, value: number, most: number, unit: string) => void;
-
-/** Median in ms of a few warm runs. */
-async function timed(work: () => unknown, runs = 5): Promise<number> {
-  const times: number[] = [];
-  for (let i = 0; i <= runs; i++) {
-    const start = performance.now();
-    await work();
-    if (i > 0) times.push(performance.now() - start);
-  }
-  return times.sort((a, b) => a - b)[times.length >> 1]!;
-}
 
 export async function cutting(library: ReturnType<typeof shippedLibrary>, bar: Report): Promise<void> {
   const profile = PROFILES[0]!;
   const sheet = sheetOf(threeLines, examine(threeLines, library, { notes: false }));
   for (const format of ["svg", "dxf", "pdf"] as const) {
-    bar(`three lines as ${format}`, await timed(() => makeFile(threeLines, sheet, format, { profile })), 150, "ms");
+    bar(`three lines as ${format}`, await median(() => makeFile(threeLines, sheet, format, { profile }), 9, 3), 150, "ms");
   }
 
   // Twice as many corners of the same kind may take little more than twice as long.
@@ -40,7 +30,10 @@ export async function cutting(library: ReturnType<typeof shippedLibrary>, bar: R
     }
     return Float64Array.from(points);
   };
-  const [small, large] = [await timed(() => fitCurves(wave(4000), true)), await timed(() => fitCurves(wave(32_000), true))];
+  const [small, large] = [
+    await median(() => fitCurves(wave(4000), true), 7, 2),
+    await median(() => fitCurves(wave(32_000), true), 7, 2),
+  ];
   bar("fitting curves, growth from 4,000 to 32,000 corners over linear", large / small / 8, 2, "×");
 
   const rings = Array.from({ length: 500 }, (_, k) => {
@@ -54,10 +47,10 @@ export async function cutting(library: ReturnType<typeof shippedLibrary>, bar: R
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="370mm" height="300mm" viewBox="0 0 370 300"><g fill="none" stroke="#f00" stroke-width="0.1"><path d="M0 0H370V300H0Z"/>${rings.join("")}</g></svg>`;
   const bytes = new TextEncoder().encode(svg);
   const check = async () => checkDrawing(await readDrawing(bytes), { stock: STOCKS[0]!, profile });
-  bar("checking a file of 50,000 nodes", (await timed(check, 2)) / 1000, 3, "s");
+  bar("checking a file of 50,000 nodes", (await median(check, 3, 1)) / 1000, 3, "s");
 
   const large40: Region = sheet.material.map((ring) => ring.map((v) => v * 7));
   const box = regionBox(large40)!;
   const round = [...large40, circleRing((box.minX + box.maxX) / 2, box.minY - 90, 80)];
-  bar("a pattern of forty pages and more", (await timed(() => writePattern(round), 2)) / 1000, 5, "s");
+  bar("a pattern of forty pages and more", (await median(() => writePattern(round), 3, 1)) / 1000, 5, "s");
 }

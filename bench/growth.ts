@@ -2,6 +2,7 @@
  * How the time grows with the piece, from 10 to 1,000 letters, against n·log n.
  */
 import { examine, type Library } from "@mend-joint/core";
+import { median } from "./clock";
 import { letters } from "./pieces";
 
 const SIZES = [10, 30, 100, 300, 1000];
@@ -16,15 +17,12 @@ interface Point {
 }
 
 /** Prints and plots the growth. @returns time at the largest size as a multiple of what n·log n foretells from the reference size */
-export async function growth(
-  library: Library,
-  median: (name: string, work: () => void, runs: number) => Promise<number>,
-): Promise<number> {
+export async function growth(library: Library): Promise<number> {
   const points: Point[] = [];
   for (const count of SIZES) {
     const piece = letters(count);
     const vertices = examine(piece, library).material.reduce((n, ring) => n + ring.length / 2, 0);
-    const ms = await median(piece.name, () => void examine(piece, library), count > 200 ? 3 : 9);
+    const ms = await median(() => examine(piece, library), count > 200 ? 3 : 9, 2);
     points.push({ letters: count, vertices, ms });
   }
   const reference = points.find(({ letters: count }) => count === REFERENCE)!;

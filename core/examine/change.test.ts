@@ -8,7 +8,7 @@ import { describe, expect, it } from "vitest";
 import { normalise, regionArea } from "../geometry";
 import { applyMove, type Piece, parsePiece, STOCKS } from "../piece";
 import { fineCircle, rectangle } from "../tests/shapes";
-import { type Examination, examine, examineSolids, type Solid } from "./index";
+import { type Examination, examine, examineMoving, examineSolids, type Solid } from "./index";
 
 const library = shippedLibrary();
 const SEED = 20261125;
@@ -106,5 +106,26 @@ describe("what has changed", () => {
     const again = examine(piece, library, { base });
     expect(again.holds.map(({ width }) => width)).toEqual(before);
     expect(away.holds.map(({ width }) => width)).not.toEqual(before);
+  });
+
+  it("in the hand shows the verdict of now, and notes as they were for all that lies still", () => {
+    const word = { kind: "word", id: "w", text: "Heron", font: "pacifico", size: { by: "cap-height", mm: 12 } };
+    const piece = parsePiece({
+      name: "Heron",
+      stock: STOCKS[0],
+      parts: [word, { kind: "bar", id: "bar", height: 5, overlap: 2 }],
+    });
+    const still = examine(piece, library);
+    const notesOf = ({ findings }: Examination) => findings.filter(({ means }) => means === "note");
+    expect(notesOf(still).length).toBeGreaterThan(0);
+    const letter = still.letters[2]!;
+    const moved = applyMove(piece, { what: "letter", wordId: "w", key: letter.key, dx: 0, dy: 30 });
+    const moving = examineMoving(moved, library, still);
+    const whole = examine(moved, library);
+    expect(moving.verdict).toBe(whole.verdict);
+    expect(moving.verdict).not.toBe(still.verdict);
+    expect(moving.holds.map(({ falls }) => falls)).toEqual(whole.holds.map(({ falls }) => falls));
+    expect(notesOf(moving)).toEqual(notesOf(still).filter(({ parts }) => !parts.includes(letter.id)));
+    expect(examineMoving(piece, library, still).findings).toEqual(still.findings);
   });
 });

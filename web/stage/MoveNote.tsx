@@ -7,6 +7,10 @@ import { formatLength, type Move, type Units } from "@mend-joint/core/piece";
 import { useBench } from "../state/bench";
 import { type Size, toScreen, type View } from "./view";
 
+/** px */
+const HEIGHT = 24;
+const MARGIN = 6;
+
 export function MoveNote({ examination, move, view, size }: { examination: Examination; move: Move; view: View; size: Size }) {
   const units = useBench((state) => state.units);
   const selection = useBench((state) => state.selection);
@@ -14,10 +18,14 @@ export function MoveNote({ examination, move, view, size }: { examination: Exami
   if (!corner) return null;
   const at = toScreen(view, size, corner);
   const text = textOf(move, units);
+  const width = text.length * 7.3 + 16;
+  // Beside what is held, but never beyond the edge of the stage.
+  const x = Math.max(MARGIN, Math.min(at.x + 10, size.width - width - MARGIN));
+  const y = Math.max(MARGIN, Math.min(at.y - 34, size.height - HEIGHT - MARGIN));
   return (
     <g pointerEvents="none">
-      <rect x={at.x + 10} y={at.y - 34} width={text.length * 7.3 + 16} height={24} rx={12} fill="var(--color-ink)" />
-      <text x={at.x + 18} y={at.y - 18} fontSize={12} className="figure" fill="var(--color-film)" xmlSpace="preserve">
+      <rect x={x} y={y} width={width} height={HEIGHT} rx={HEIGHT / 2} fill="var(--color-ink)" />
+      <text x={x + 8} y={y + 16} fontSize={12} className="figure" fill="var(--color-film)" xmlSpace="preserve">
         {text}
       </text>
     </g>

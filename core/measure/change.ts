@@ -15,6 +15,8 @@ interface Changed {
   boundary: Boundary;
   /** Triangulation of its points, a changed copy of the base's. */
   net: Delaunay;
+  /** 1 for points at the ends of sides that are new. */
+  fresh: Uint8Array;
 }
 
 /**
@@ -57,6 +59,7 @@ export function changeBoundary(base: Sampled, outline: Boundary, longest: number
   }
   const firstPiece = new Int32Array(outline.edges);
   for (let e = 1; e < outline.edges; e++) firstPiece[e] = firstPiece[e - 1]! + pieces[e - 1]!;
+  const fresh = new Uint8Array(points + extra);
   let made = points;
   for (let e = 0; e < outline.edges; e++) {
     const [start, end, n] = [numbers[outline.start[e]!]!, numbers[outline.end[e]!]!, pieces[e]!];
@@ -70,6 +73,7 @@ export function changeBoundary(base: Sampled, outline: Boundary, longest: number
         boundary.x[to] = boundary.x[start]! + ((boundary.x[end]! - boundary.x[start]!) * (k + 1)) / n;
         boundary.y[to] = boundary.y[start]! + ((boundary.y[end]! - boundary.y[start]!) * (k + 1)) / n;
       }
+      if (same[e] === -1) fresh[from] = fresh[to] = 1;
       boundary.start[piece] = from;
       boundary.end[piece] = to;
       boundary.owner[piece] = outline.owner[e]!;
@@ -80,7 +84,7 @@ export function changeBoundary(base: Sampled, outline: Boundary, longest: number
     }
   }
   const net = changeNet(base.net, boundary, old.points, came + extra);
-  return net && { boundary, net };
+  return net && { boundary, net, fresh };
 }
 
 /** Takes the points out that the boundary has no use for, and puts those in that it has gained. */

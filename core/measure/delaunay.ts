@@ -121,6 +121,20 @@ export class Delaunay {
     return this.altered.subarray(0, this.used / 3);
   }
 
+  /** The half-edge from one point to another, −1 where the triangulation has no such side. */
+  halfedgeBetween(from: number, to: number): number {
+    const { corners, twins } = this;
+    const first = this.at[from]!;
+    if (first === -1) return -1;
+    let h = first;
+    do {
+      const place = h % 3;
+      if (corners[place === 2 ? h - 2 : h + 1] === to) return h;
+      h = twins[place === 0 ? h + 2 : h - 1]!;
+    } while (h !== first && h !== -1);
+    return -1;
+  }
+
   /** Does a place lie well within the far corners? */
   frames(x: number, y: number): boolean {
     const [low, high] = [2 * (this.coords.length / 2 - 4), 2 * (this.coords.length / 2 - 2)];

@@ -34,8 +34,7 @@ export function meshOf(net: Delaunay, boundary: Boundary): Mesh {
   let marked = 0;
   const missing: number[] = [];
   for (let e = 0; e < edges; e++) {
-    const first = starts[start[e]!]!;
-    const h = first === -1 ? -1 : halfedgeTo(end[e]!, first, triangles, halfedges);
+    const h = net.halfedgeBetween(start[e]!, end[e]!);
     if (h === -1) {
       missing.push(e);
       continue;
@@ -62,17 +61,6 @@ export function meshOf(net: Delaunay, boundary: Boundary): Mesh {
     }
   }
   return { coords, triangles, halfedges, starts, edgeOn, missing, inside };
-}
-
-/** @param first a half-edge that starts where the sought one does @returns −1 where there is none */
-function halfedgeTo(target: number, first: number, triangles: Uint32Array, halfedges: Int32Array): number {
-  let h = first;
-  do {
-    const place = h % 3;
-    if (triangles[place === 2 ? h - 2 : h + 1] === target) return h;
-    h = halfedges[place === 0 ? h + 2 : h - 1]!;
-  } while (h !== first && h !== -1);
-  return -1;
 }
 
 /** Sides between two triangles, each told by one of its half-edges. */

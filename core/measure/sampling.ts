@@ -63,46 +63,55 @@ export function sampleChange(base: Sampled, outline: Boundary, steps: Steps): Sa
   const changed = changeBoundary(base, outline, steps.longest);
   if (!changed) return null;
   try {
-    const { boundary, net } = changed;
-    return { outline, ...refined(boundary, net, steps, net.changed) };
+    const { boundary, net, fresh } = changed;
+    return { outline, ...refined(boundary, net, steps, fresh) };
   } catch (error) {
     if (error instanceof DelaunayError || error instanceof MeasureError) return null;
     throw error;
   }
 }
 
-/** @param look 1 for triangles that are to be looked at in the first round; all when left out */
-function refined(
-  first: Boundary,
-  triangulation: Delaunay,
-  { shortest }: Steps,
-  look?: Uint8Array,
-): { boundary: Boundary; net: Delaunay; mesh: Mesh } {
+/** @param fresh points beside which the outline has changed: only there is looked at first; everywhere when left out */
+function refined(first: Boundary, triangulation: Delaunay, { shortest }: Steps, fresh?: Uint8Array): Omit<Sampled, "outline"> {
   let [boundary, net] = [first, triangulation];
-  let mesh = meshOf(net, boundary);
+  /** Ends of edges that were missing: they are looked at again until nothing is. */
+  const open = new Set<number>();
+  let seen = look(net, boundary, shortest, STEP_PER_WIDTH, fresh && touchedPoints(net, fresh));
   // Outlines that touch without sharing a corner: let them share it.
-  const joined = joinTouches(boundary, mesh.missing);
+  const joined = joinTouches(boundary, seen.missing);
   if (joined !== boundary) {
     boundary = joined;
-    mesh = meshOf(net, boundary);
+    seen = look(net, boundary, shortest, STEP_PER_WIDTH);
   }
   for (let round = 1; round < ROUNDS_FOR_MISSING; round++) {
-    const pieces =
-      round === 1
-        ? piecesWanted(boundary, mesh, shortest, STEP_PER_WIDTH, look)
-        : round < ROUNDS
-          ? piecesWanted(boundary, mesh, shortest, STEP_PER_WIDTH_LATER, net.changed)
-          : new Uint16Array(boundary.edges);
-    const cuts = cutsForMissing(boundary, mesh.missing);
+    const pieces = round < ROUNDS ? seen.pieces : new Uint16Array(boundary.edges);
+    for (const e of seen.missing) open.add(boundary.start[e]!).add(boundary.end[e]!);
+    const cuts = cutsForMissing(boundary, seen.missing);
     for (const e of cuts.keys()) pieces[e] = 2;
     const finer = splitEdges(boundary, pieces, cuts);
     if (finer === boundary || (cuts.size === 0 && round > 1 && finer.points - boundary.points < boundary.points * FEW)) break;
     net = withSamples(net, boundary, finer);
     boundary = finer;
-    mesh = meshOf(net, boundary);
+    const touched = touchedPoints(net, fresh);
+    for (const p of open) touched[p] = 1;
+    touched.fill(1, first.points, boundary.points);
+    seen = look(net, boundary, shortest, STEP_PER_WIDTH_LATER, touched);
   }
+  const mesh = meshOf(net, boundary);
   if (mesh.missing.length > 0) throw new MeasureError("The outline crosses itself and could not be measured");
   return { boundary, net, mesh };
+}
+
+/** Corners of triangles that are not as they were when the triangulation was made or copied, and the given points. */
+function touchedPoints(net: Delaunay, fresh?: Uint8Array): Uint8Array {
+  const { triangles, changed, coords } = net;
+  const touched = new Uint8Array(coords.length / 2);
+  if (fresh) touched.set(fresh);
+  for (let t = 0; t < changed.length; t++) {
+    if (changed[t] === 0) continue;
+    touched[triangles[3 * t]!] = touched[triangles[3 * t + 1]!] = touched[triangles[3 * t + 2]!] = 1;
+  }
+  return touched;
 }
 
 /** Later rounds add about so many samples for each of the first. */
@@ -161,22 +170,37 @@ function cutsForMissing(b: Boundary, missing: readonly number[]): Map<number, nu
 }
 
 /**
+ * Looks at every edge from across the material.
+ *
  * @param share longest step as a share of the local width
- * @param changed 1 for triangles to be looked at; the others want nothing
+ * @param touched only edges between such points, and only changed triangles, are looked at; the others are as they should be
+ * @returns in how many pieces each edge should be, and the edges that the triangulation does not contain
  */
-function piecesWanted(b: Boundary, mesh: Mesh, shortest: number, share: number, changed?: Uint8Array): Uint16Array {
+function look(
+  net: Delaunay,
+  b: Boundary,
+  shortest: number,
+  share: number,
+  touched?: Uint8Array,
+): { pieces: Uint16Array; missing: number[] } {
+  const { triangles, halfedges, coords, changed } = net;
   const pieces = new Uint16Array(b.edges);
-  const { triangles, coords, edgeOn, inside } = mesh;
-  for (let t = 0; t < inside.length; t++) {
-    if (inside[t] === 0 || changed?.[t] === 0) continue;
-    for (let h = 3 * t; h < 3 * t + 3; h++) {
-      const e = edgeOn[h]!;
-      if (e === -1) continue;
-      const wanted = piecesSeen(b, e, triangles[prevHalfedge(h)]!, coords, shortest, share);
-      if (wanted > pieces[e]!) pieces[e] = wanted;
+  const missing: number[] = [];
+  for (let e = 0; e < b.edges; e++) {
+    const [p, q] = [b.start[e]!, b.end[e]!];
+    if (touched && (touched[p] === 0 || touched[q] === 0)) continue;
+    const h = net.halfedgeBetween(p, q);
+    if (h === -1) {
+      missing.push(e);
+      continue;
+    }
+    // Triangles run clockwise, so the half-edge against the boundary's direction has the material.
+    const twin = halfedges[h]!;
+    if (!touched || changed[(twin / 3) | 0] === 1) {
+      pieces[e] = piecesSeen(b, e, triangles[prevHalfedge(twin)]!, coords, shortest, share);
     }
   }
-  return pieces;
+  return { pieces, missing };
 }
 
 /** In how many pieces an edge should be, seen from the point across the material. */

@@ -64,6 +64,31 @@ test("type a word with an i, see the dot, drag it down, take the file, check the
   await expect(page.getByLabel("Word or line")).toHaveValue("Kit");
 });
 
+test("while a letter is in the hand the verdict is that of now, notes of the others stay, and the note beside it keeps on the stage", async ({
+  page,
+}) => {
+  await page.goto("/bench/demo-boat-naming");
+  await expect(verdict(page)).toContainText("Two dots fall off.");
+  const findings = page.getByRole("region", { name: "Findings" });
+  await expect(findings).toContainText("hang by one joint");
+  await expect(findings).toContainText("The stick is");
+  const letter = page.locator('[data-solid="w1:k7"]').last();
+  const box = (await letter.boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height * 0.7];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  for (let i = 1; i <= 10; i++) await page.mouse.move(x + 2 * i, y - 7 * i);
+  await expect(verdict(page)).not.toContainText("Two dots fall off.");
+  await expect(findings).toContainText("The stick is");
+  const note = (await page.getByText(/→ [\d.]+ mm/).boundingBox())!;
+  const findingsBox = (await findings.boundingBox())!;
+  expect(note.x + note.width).toBeLessThanOrEqual(findingsBox.x);
+  const inHand = await verdict(page).textContent();
+  await page.mouse.up();
+  await expect(page.getByTestId("save-state")).toHaveText("saved");
+  await expect(verdict(page)).toHaveText(inHand!);
+});
+
 test("letters on a bar: loose without it, held with it, weak when the overlap is too small", async ({ page }) => {
   await newPiece(page, "HILL");
   await openStep(page, /Lettering/);

@@ -5,7 +5,7 @@ import { type Box, boxesMeet, intersection, type Point, type Region, regionBox }
 import type { Finding } from "../judge";
 import { poleOf } from "../measure";
 import { formatLength, type Piece, type Units } from "../piece";
-import type { Examination } from "./index";
+import type { Examination } from "./examine";
 import type { Built } from "./solids";
 import { remark } from "./words";
 

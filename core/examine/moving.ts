@@ -3,7 +3,7 @@
  */
 import { sameRegion } from "../geometry";
 import type { Piece } from "../piece";
-import { type Examination, type ExamineOptions, examine } from "./index";
+import { type Examination, type ExamineOptions, examine } from "./examine";
 import type { Library } from "./words";
 
 /**

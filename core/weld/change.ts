@@ -2,7 +2,7 @@
  * Welding when little has changed: what stays is not welded again.
  */
 import { regionCorners, sameRegion } from "../geometry";
-import { type Weld, type WeldPart, weld, weldMore } from "./index";
+import { type Weld, type WeldPart, weld, weldMore } from "./weld";
 
 /** A weld that later ones may start from. */
 export interface WeldBase {

@@ -1,0 +1,219 @@
+/**
+ * The whole way from a piece to a verdict: lettering → holders → weld → measure → joints → judge.
+ */
+import { type Box, type Point, type Region, regionArea, regionBox, regionCentroid, regionPerimeter } from "../geometry";
+import { findJoints, type Hold, type Joint } from "../joints";
+import {
+  type BendingRule,
+  type Finding,
+  judgeBending,
+  judgeHidden,
+  judgeHolds,
+  judgeHoles,
+  judgeSlits,
+  judgeStrokes,
+  judgeTwice,
+  markAccepted,
+  type Verdict,
+  verdictOf,
+} from "../judge";
+import type { WordLayout } from "../lettering";
+import { type Skeleton, thinnestStroke, type WidthField } from "../measure";
+import { lostToCut, type Piece, smallestHole, type Units, widthToDraw } from "../piece";
+import { outlineLeft } from "../weld";
+import { type Hanger, hangersOf, withBalance } from "./balance";
+import { smallHoles } from "./holes";
+import { type MeasuredBase, measureChange, measureWelded, type Stage } from "./measured";
+import { type Cutout, cutoutsOf, type ExaminedLetter, lettersOf, looseGroups, type Overlap, overlapsOf } from "./outcome";
+import { type ScoreLine, scoreLines } from "./scores";
+import { buildPiece, type Ghost, type Solid } from "./solids";
+import { type Library, layOutWords, remark } from "./words";
+
+export interface Examination {
+  verdict: Verdict;
+  findings: Finding[];
+  /** How wide a joint must be drawn, mm: what the stock wants and what the cut takes. */
+  leastWidth: number;
+  solids: Solid[];
+  /** One for each of `solids`. */
+  holds: Hold[];
+  joints: Joint[];
+  /** Letters in reading order, for the chain. */
+  letters: ExaminedLetter[];
+  words: WordLayout[];
+  material: Region;
+  /** What comes off the machine, piece by piece. */
+  cutouts: Cutout[];
+  box: Box | null;
+  centre: Point | null;
+  /** Area in mm². */
+  area: number;
+  /** How many separate pieces come off the machine. */
+  pieces: number;
+  /** Index of the solid that stands in for a holder, −1 when there is a holder. */
+  standIn: number;
+  overlaps: Overlap[];
+  /** What is engraved or cut out: no material, but there to be seen and taken in the hand. */
+  ghosts: Ghost[];
+  /** Lines to be scored where letters meet. */
+  scores: ScoreLine[];
+  /** Loops, and how the piece hangs by each. */
+  hangers: Hanger[];
+  /** For each of `solids`, the share of its own outline that is outline of the piece, 0 to 1. */
+  visible: number[];
+  /** The line along the middle of the material with its widths, where it was asked for. */
+  skeleton?: Skeleton;
+  /** Narrowest place of all strokes, mm, where it was asked for; 0 without material. */
+  thinnest?: number;
+}
+
+export interface ExamineOptions {
+  units?: Units;
+  /** False leaves out what is merely worth knowing. */
+  notes?: boolean;
+  /** Wants the skeleton too. */
+  skeleton?: boolean;
+  /** Wants the thinnest stroke too. */
+  thinnest?: boolean;
+  /**
+   * An examination from before. What has not changed since is not welded and measured again; the outcome is the same. It must be the
+   * very object that was returned, no copy.
+   */
+  base?: Examination;
+  /** Told which stage begins. */
+  onProgress?: (stage: string) => void;
+  /** Told how long each stage took, in ms. */
+  onStage?: (stage: string, ms: number) => void;
+}
+
+/** Examines a piece. Never throws for a valid piece: what cannot be used becomes a finding. */
+export function examine(piece: Piece, library: Library, options: ExamineOptions = {}): Examination {
+  const stage = stopwatch(options);
+  const words = stage("lettering", () => layOutWords(piece, library, options.units));
+  const built = stage("holders", () => buildPiece(piece, words.layouts));
+  const examination = examineSolids(built.solids, widthToDraw(piece), {
+    ...options,
+    words: words.layouts,
+    extra: words.findings,
+    cutWidth: piece.stock.kerf,
+    smallestHole: smallestHole(piece.stock),
+    bending: { ...piece.stock, lost: lostToCut(piece) },
+    accepted: piece.accepted,
+  });
+  const whole = {
+    ...examination,
+    ghosts: built.ghosts,
+    scores: scoreLines(piece, built.solids),
+    hangers: hangersOf(built, examination),
+  };
+  const told = options.notes === false ? whole : withBalance(piece, whole, options.units);
+  bases.set(told, bases.get(examination)!);
+  return told;
+}
+
+/**
+ * The second half of the way, for outlines that are there already.
+ *
+ * @param options.extra findings made before, which belong to the verdict
+ * @param options.cutWidth gaps narrower than this are noted, mm
+ * @param options.smallestHole narrowest hole that can be cut, mm
+ * @param options.accepted findings that no longer count for the verdict
+ * @param options.bending sheet and cut, for letters that would snap in the hand
+ */
+export function examineSolids(
+  solids: Solid[],
+  leastWidth: number,
+  options: ExamineOptions & {
+    words?: WordLayout[];
+    extra?: Finding[];
+    cutWidth?: number;
+    smallestHole?: number;
+    bending?: BendingRule;
+    accepted?: Piece["accepted"];
+  } = {},
+): Examination {
+  const { units = "mm", words = [], extra = [], cutWidth = 0, smallestHole = 0, bending, accepted = [] } = options;
+  const stage = stopwatch(options);
+  const before = options.base && bases.get(options.base);
+  const change = before ? measureChange(before, solids, stage) : null;
+  const { welded, field } = change ?? measureWelded(solids, stage);
+  const { holds, joints, standIn, widestWay } = stage("joints", () => findJoints(solids, field));
+  const letters = lettersOf(words, solids);
+  const left = outlineLeft(welded, solids.length);
+  const visible = solids.map(({ region }, i) => Math.min(1, left[i]! / (regionPerimeter(region) || 1)));
+  const findings = stage("judge", () => {
+    const found = judge(solids, holds, field, leastWidth, units, extra);
+    if (options.notes === false) return markAccepted(found, accepted);
+    const holes = smallestHole > 0 ? smallHoles(welded, smallestHole) : [];
+    const all = [
+      ...found,
+      ...(bending ? judgeBending(solids, holds, bending, units) : []),
+      ...judgeStrokes(solids, field.thinZones(leastWidth), found, leastWidth, units),
+      ...judgeHoles(solids, holes, smallestHole, units),
+      ...(cutWidth > 0 ? judgeSlits(solids, field.slits(cutWidth), holes, cutWidth, units) : []),
+      ...judgeHidden(solids, visible, units).filter(
+        ({ parts }) => !found.some((twice) => twice.kind === "duplicate" && twice.parts.includes(parts[0]!)),
+      ),
+    ];
+    return markAccepted(all, accepted);
+  });
+  const { overlaps, cutouts } = stage("report", () => ({
+    overlaps: overlapsOf(letters, solids, joints, widestWay),
+    cutouts: cutoutsOf(welded.region, solids, holds),
+  }));
+  const examination: Examination = {
+    verdict: verdictOf(findings),
+    findings,
+    leastWidth,
+    solids,
+    holds,
+    joints,
+    letters,
+    overlaps,
+    ghosts: [],
+    scores: [],
+    hangers: [],
+    words,
+    material: welded.region,
+    cutouts,
+    box: regionBox(welded.region),
+    centre: regionCentroid(welded.region),
+    area: regionArea(welded.region),
+    pieces: field.pieces,
+    standIn,
+    visible,
+    skeleton: options.skeleton ? field.skeleton() : undefined,
+    thinnest: options.thinnest ? (thinnestStroke(field)?.width ?? 0) : undefined,
+  };
+  bases.set(examination, change ? before! : { parts: solids, welded, field });
+  return examination;
+}
+
+/** What examinations were measured from: itself, or the whole that was measured before it. */
+const bases = new WeakMap<Examination, MeasuredBase>();
+
+function judge(
+  solids: readonly Solid[],
+  holds: readonly Hold[],
+  field: WidthField,
+  leastWidth: number,
+  units: Units,
+  extra: Finding[],
+): Finding[] {
+  if (field.bodies.length === 0 && extra.length === 0) {
+    return [remark("empty", [], { x: 0, y: 0 }, "falls", "There is nothing to cut yet: type a word.")];
+  }
+  const loose = looseGroups(holds, solids, field);
+  return [...extra, ...judgeHolds(solids, holds, loose, leastWidth, units), ...judgeTwice(solids)];
+}
+
+function stopwatch({ onStage, onProgress }: ExamineOptions): Stage {
+  return (name, work) => {
+    onProgress?.(name);
+    if (!onStage) return work();
+    const start = performance.now();
+    const result = work();
+    onStage(name, performance.now() - start);
+    return result;
+  };
+}

@@ -1,0 +1,48 @@
+/**
+ * The narrowest neck of a way, found by sliding few of them, against sliding every one.
+ */
+import { demoPieces } from "@mend-joint/demo";
+import { shippedLibrary } from "@mend-joint/library";
+import { describe, expect, it } from "vitest";
+import { examine, type Solid } from "../examine";
+import { measureWelded } from "../examine/measured";
+import { poleOf, type WidthField } from "../measure";
+import { buildGraph } from "./graph";
+
+const library = shippedLibrary();
+
+const fieldsOf = (): [string, WidthField, Solid[]][] =>
+  demoPieces().map((piece) => {
+    const { solids } = examine(piece, library);
+    return [piece.name, measureWelded(solids).field, solids];
+  });
+
+describe.each(fieldsOf())("%s", (_, field, solids) => {
+  const all = Array.from({ length: field.necks.count }, (_, k) => k);
+
+  it("what a neck would shrink to in its place lies between its true and its sampled width", () => {
+    for (const k of all) {
+      const nearly = field.nearly(k);
+      expect(nearly).toBeLessThanOrEqual(field.necks.width[k]! + 1e-9);
+      // Sliding may go on to a narrower place, or find none and leave the sampled chord.
+      const exact = field.exact(k).width;
+      expect(exact <= nearly + 1e-9 || exact === field.necks.width[k]).toBe(true);
+      expect(field.nearly(k)).toBe(nearly);
+    }
+  });
+
+  it("the narrowest of a way is the narrowest of all that come near the least", () => {
+    const terminals = solids.map(({ region }) => {
+      const pole = poleOf(region);
+      return (pole && field.locate(pole.x, pole.y)?.body) ?? -1;
+    });
+    const { ways } = buildGraph(field, terminals, new Uint8Array(field.bodies.length));
+    expect(ways.length).toBeGreaterThan(0);
+    for (const { necks, narrowest, width } of ways) {
+      const least = Math.min(...necks.map((k) => field.necks.width[k]!));
+      const near = necks.filter((k) => field.necks.width[k]! <= least * 1.1);
+      expect(near).toContain(narrowest);
+      expect(Math.abs(width - Math.min(...near.map((k) => field.exact(k).width)))).toBeLessThan(0.001);
+    }
+  });
+});

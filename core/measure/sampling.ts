@@ -90,12 +90,14 @@ function refined(first: Boundary, triangulation: Delaunay, { shortest }: Steps, 
     for (const e of cuts.keys()) pieces[e] = 2;
     const finer = splitEdges(boundary, pieces, cuts);
     if (finer === boundary || (cuts.size === 0 && round > 1 && finer.points - boundary.points < boundary.points * FEW)) break;
+    const before = net;
     net = withSamples(net, boundary, finer);
     boundary = finer;
     const touched = touchedPoints(net, fresh);
     for (const p of open) touched[p] = 1;
     touched.fill(1, first.points, boundary.points);
-    seen = look(net, boundary, shortest, STEP_PER_WIDTH_LATER, touched);
+    // A triangulation that had to be made anew knows nothing of what has changed.
+    seen = look(net, boundary, shortest, STEP_PER_WIDTH_LATER, net === before ? touched : undefined);
   }
   const mesh = meshOf(net, boundary);
   if (mesh.missing.length > 0) throw new MeasureError("The outline crosses itself and could not be measured");

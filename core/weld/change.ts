@@ -27,7 +27,8 @@ export function weldChange(base: WeldBase, parts: readonly WeldPart[]): Weld | n
   const fresh: number[] = [];
   parts.forEach((part, i) => {
     const before = known.get(part.id);
-    if (before !== undefined && sameRegion(base.parts[before]!.region, part.region)) stays[before] = i;
+    const still = before !== undefined && stays[before] === -1 && sameRegion(base.parts[before]!.region, part.region);
+    if (still) stays[before] = i;
     else fresh.push(i);
   });
   const gone = [...stays.keys()].filter((i) => stays[i] === -1);

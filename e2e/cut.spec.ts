@@ -68,7 +68,7 @@ test("a machine of one's own is kept, used, and taken away", async ({ page }) =>
   await dialog.getByLabel("Bed width").press("Enter");
   await dialog.getByLabel("Layer of cut lines").fill("through");
   await dialog.getByRole("button", { name: "Keep" }).click();
-  await expect(page.getByLabel("Machine")).toContainText("Laser in the shed");
+  await expect(page.getByLabel("Machine", { exact: true })).toContainText("Laser in the shed");
   await expect(page.getByText("larger than the bed of “Laser in the shed”")).toBeVisible();
   await expect(page.getByRole("button", { name: "SVG true curves" })).toBeDisabled();
   await page.getByRole("button", { name: "Change this machine" }).click();

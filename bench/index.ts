@@ -8,7 +8,7 @@ import { beginPiece, offerMends } from "@mend-joint/core/mend";
 import { applyMove, type Piece, retype, type Word } from "@mend-joint/core/piece";
 import { measureLettering } from "@mend-joint/core/shelf";
 import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
-import { asMeasured, median, slowness } from "./clock";
+import { asMeasured, median, middleOf, slowness } from "./clock";
 import { cutting } from "./cut";
 import { growth } from "./growth";
 import { letters, oneWord, threeLines } from "./pieces";
@@ -39,8 +39,7 @@ async function stages(piece: Piece): Promise<{ total: number; line: string }> {
     examine(piece, library, { onStage: (stage, ms) => times.set(stage, [...(times.get(stage) ?? []), ms]) });
   });
   totals.set(piece.name, [total, asMeasured()]);
-  const middle = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1]!;
-  return { total, line: STAGES.map((stage) => `${stage} ${middle(times.get(stage) ?? [0]).toFixed(1)}`).join("  ") };
+  return { total, line: STAGES.map((stage) => `${stage} ${middleOf(times.get(stage) ?? [0]).toFixed(1)}`).join("  ") };
 }
 
 console.log("Examining, median of warm runs, ms");

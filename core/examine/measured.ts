@@ -2,7 +2,7 @@
  * Welding and measuring in one, since the one may have to be done again for the other.
  */
 import { coarser, normalise } from "../geometry";
-import { MeasureError, measureWidths, type WidthField } from "../measure";
+import { MeasureError, tryMeasure, type WidthField } from "../measure";
 import { type Weld, type WeldBase, type WeldPart, weld, weldAgain, weldChange, weldShorn } from "../weld";
 
 export interface Measured {
@@ -39,7 +39,7 @@ export function measureWelded(parts: readonly WeldPart[], stage: Stage = (_, wor
     const field = stage("measure", () => tryWidths(made));
     if (field) return { welded: made, field };
   }
-  throw new MeasureError("The outline crosses itself and could not be measured");
+  throw new MeasureError();
 }
 
 /**
@@ -57,12 +57,4 @@ export function measureChange(base: MeasuredBase, parts: readonly WeldPart[], st
   return second && { welded: again, field: second };
 }
 
-/** @returns `null` for an outline that crosses itself */
-function tryWidths({ region, owners }: Weld, base?: WidthField): WidthField | null {
-  try {
-    return measureWidths(region, owners, { base });
-  } catch (error) {
-    if (error instanceof MeasureError) return null;
-    throw error;
-  }
-}
+const tryWidths = ({ region, owners }: Weld, base?: WidthField) => tryMeasure(region, owners, { base });

@@ -129,12 +129,12 @@ function bodiesOfHolders(
     tests[i] ??= insideTest(parts[i]!.region);
     return tests[i]!(x, y);
   };
-  const holders = new Set(anchors);
-  const tree = new Flatbush(Math.max(1, parts.length));
-  for (const box of boxes) tree.add(box?.minX ?? 0, box?.minY ?? 0, box?.maxX, box?.maxY);
-  if (parts.length === 0) tree.add(0, 0);
-  tree.finish();
   const held = new Uint8Array(field.bodies.length);
+  if (anchors.length === 0) return held;
+  const holders = new Set(anchors);
+  const tree = new Flatbush(parts.length);
+  for (const box of boxes) tree.add(box?.minX ?? 0, box?.minY ?? 0, box?.maxX, box?.maxY);
+  tree.finish();
   for (const anchor of anchors) {
     for (let b = 0; b < held.length; b++) {
       const { x, y } = field.bodies[b]!;
@@ -149,9 +149,9 @@ function bodiesOfHolders(
 /** Along each way of the graph, the narrowest neck for each set of parts that meet there. */
 function listJoints(field: WidthField, graph: JointGraph): Joint[] {
   const lost = lostByWay(graph);
-  const partsAt = new Map<number, number[]>();
+  const partsOn = new Map<number, number[]>();
   graph.nodeOf.forEach((node, part) => {
-    partsAt.set(node, [...(partsAt.get(node) ?? []), part]);
+    partsOn.set(node, [...(partsOn.get(node) ?? []), part]);
   });
   const joints: Joint[] = [];
   graph.ways.forEach((way, w) => {
@@ -165,7 +165,7 @@ function listJoints(field: WidthField, graph: JointGraph): Joint[] {
       else meeting.set(key, [k]);
     }
     if (meeting.size === 0) return;
-    const takes = lost[w]!.flatMap((node) => partsAt.get(node) ?? []).sort((m, n) => m - n);
+    const takes = lost[w]!.flatMap((node) => partsOn.get(node) ?? []).sort((m, n) => m - n);
     for (const necks of meeting.values()) {
       const { parts, width, from, to } = field.exact(narrowestOf(field, necks).narrowest);
       if (parts.length > 1) joints.push({ parts, width, from, to, takes });

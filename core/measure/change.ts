@@ -2,7 +2,7 @@
  * From the samples of one outline to those of another that is mostly the same.
  */
 import { type Boundary, edgeLength, emptyBoundary, evenPieces } from "./boundary";
-import { type Delaunay, DelaunayError } from "./delaunay";
+import type { Delaunay } from "./delaunay";
 import { PointTable } from "./pointTable";
 import type { Sampled } from "./sampling";
 
@@ -24,6 +24,7 @@ interface Changed {
  * new ones come after them; points of the base that are not wanted any more are nowhere (NaN).
  *
  * @returns `null` where too much has changed, or too far away
+ * @throws DelaunayError where the triangulation does not allow the change
  */
 export function changeBoundary(base: Sampled, outline: Boundary, longest: number): Changed | null {
   const old = base.boundary;
@@ -97,28 +98,23 @@ function changeNet(old: Delaunay, boundary: Boundary, before: number, came: numb
   if (gone > FEW * before) return null;
   for (let p = before; p < points; p++) if (!old.frames(x[p]!, y[p]!)) return null;
   const net = old.copy((1 + LATER) * came);
-  try {
-    for (let p = 0; p < before; p++) {
-      if (wanted[p] === 1) continue;
-      net.remove(p);
-      x[p] = y[p] = Number.NaN;
-    }
-    let last = 0;
-    for (let e = 0; e < edges; e++) {
-      for (const p of [start[e]!, end[e]!]) {
-        if (p >= before && wanted[p] === 1) {
-          net.insert(p, x[p]!, y[p]!, last);
-          wanted[p] = 2;
-        }
-        last = p;
-      }
-    }
-    net.compact();
-    return net;
-  } catch (error) {
-    if (error instanceof DelaunayError) return null;
-    throw error;
+  for (let p = 0; p < before; p++) {
+    if (wanted[p] === 1) continue;
+    net.remove(p);
+    x[p] = y[p] = Number.NaN;
   }
+  let last = 0;
+  for (let e = 0; e < edges; e++) {
+    for (const p of [start[e]!, end[e]!]) {
+      if (p >= before && wanted[p] === 1) {
+        net.insert(p, x[p]!, y[p]!, last);
+        wanted[p] = 2;
+      }
+      last = p;
+    }
+  }
+  net.compact();
+  return net;
 }
 
 interface LookUp {

@@ -112,6 +112,26 @@ describe("a triangulation that changes", () => {
     expect(far.length).toBeGreaterThan(0);
   });
 
+  it("finds a place from a point that has gone, whichever triangles went with it", () => {
+    const list: Place[] = Array.from({ length: 60 }, (_, i) => [(i * 7) % 23, (i * 11) % 19]);
+    const net = made(list);
+    const there = new Set(list.keys());
+    for (let i = 0; i < 60; i++) {
+      if (list[i]![0] > 2 && list[i]![0] < 20) {
+        net.remove(i);
+        there.delete(i);
+      }
+    }
+    const gone = [...list.keys()].filter((i) => !there.has(i));
+    expect(gone.length).toBeGreaterThan(30);
+    for (const i of gone) {
+      net.insert(i, list[i]![0], list[i]![1], i);
+      there.add(i);
+    }
+    net.compact();
+    expectDelaunay(net, [...there]);
+  });
+
   it("leaves a point out that lies exactly on another, and refuses one beyond its corners", () => {
     const net = made([
       [0, 0],

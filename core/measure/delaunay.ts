@@ -63,42 +63,20 @@ export class Delaunay {
   static of(x: Float64Array, y: Float64Array, points: number, room: number): Delaunay {
     const coords = withFrame(x, y, points);
     const { triangles, halfedges } = new Delaunator(coords);
-    const size = triangles.length + 6 * room;
-    const corners = new Uint32Array(size);
-    const twins = new Int32Array(size);
-    corners.set(triangles);
-    twins.set(halfedges);
-    const made = new Delaunay({
-      coords,
-      points,
-      at: new Int32Array(points + 4).fill(-1),
-      corners,
-      twins,
-      used: triangles.length,
-    });
-    for (let h = 0; h < made.used; h++) made.at[corners[h]!] = h;
-    if (room > 0) made.makeRoom(points + room);
+    const at = new Int32Array(points + 4).fill(-1);
+    for (let h = 0; h < triangles.length; h++) at[triangles[h]!] = h;
+    const made = new Delaunay({ coords, points, at, ...withSpace(triangles, halfedges, room) });
+    made.makeRoom(points + room);
     return made;
   }
 
   /** The same once more, to be changed without changing this one. Nothing counts as altered in it yet. */
   copy(room: number): Delaunay {
-    const grown = <T extends Uint32Array | Int32Array>(array: T, size: number): T => {
-      const fresh = new (array.constructor as new (size: number) => T)(size);
-      fresh.set(array);
-      return fresh;
-    };
-    const size = this.used + 6 * room;
-    const fresh = new Delaunay({
-      coords: this.coords.slice(),
-      points: this.points,
-      at: this.at.slice(),
-      corners: grown(this.corners.subarray(0, this.used), size),
-      twins: grown(this.twins.subarray(0, this.used), size),
-      used: this.used,
-    });
-    fresh.makeRoom(this.points + room);
-    return fresh;
+    const { points, triangles, halfedges } = this;
+    const [coords, at] = [this.coords.slice(), this.at.slice()];
+    const made = new Delaunay({ coords, points, at, ...withSpace(triangles, halfedges, room) });
+    made.makeRoom(points + room);
+    return made;
   }
 
   /** Point of each half-edge; three in a row are a triangle, clockwise. */
@@ -166,7 +144,7 @@ export class Delaunay {
    * Puts a point in; one that lies exactly on another is left out.
    *
    * @param point its number: at most `points`, which is then one more
-   * @param near a point that is in already, the nearer the better
+   * @param near a point that the search begins at, the nearer the better; one that is not in it is none
    */
   insert(point: number, x: number, y: number, near: number): void {
     if (point >= this.points) this.points = point + 1;
@@ -174,8 +152,9 @@ export class Delaunay {
     this.coords[2 * point] = x;
     this.coords[2 * point + 1] = y;
     this.at[point] = -1;
-    const first = this.at[near] === undefined || this.at[near] === -1 ? 0 : this.at[near]!;
-    const h = this.locate(x, y, first);
+    const known = this.at[near]!;
+    // The far corners are always there, while any other triangle may have been taken out.
+    const h = this.locate(x, y, known === -1 ? this.at[this.at.length - 1]! : known);
     if (h === -1) return;
     if (this.side(h, x, y) === 0) this.splitEdge(h, point);
     else this.splitTriangle((h / 3) | 0, point);
@@ -425,6 +404,15 @@ export class Delaunay {
     }
     this.free.length = 0;
   }
+}
+
+/** Copies of half-edges, with space for those of more points: each brings two triangles. */
+function withSpace(triangles: Uint32Array, halfedges: Int32Array, room: number): Pick<Net, "corners" | "twins" | "used"> {
+  const used = triangles.length;
+  const [corners, twins] = [new Uint32Array(used + 6 * room), new Int32Array(used + 6 * room)];
+  corners.set(triangles);
+  twins.set(halfedges);
+  return { corners, twins, used };
 }
 
 /** @returns the points, and four far corners that keep every one of them off the hull */

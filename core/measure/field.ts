@@ -14,7 +14,7 @@ import type { Point, Region } from "../geometry";
 import { type Boundary, boundaryOf, nearestOnEdge, pointAt } from "./boundary";
 import { type Mesh, nextHalfedge, prevHalfedge, sidesOf, type Triangles, trianglesOf } from "./mesh";
 import { distanceBeside, refineChord } from "./refine";
-import { type Sampled, sampleBoundary, sampleChange } from "./sampling";
+import { MeasureError, type Sampled, sampleBoundary, sampleChange } from "./sampling";
 import { findThinZones, type Skeleton, skeletonOf, type ThinZone } from "./skeleton";
 import { findGaps, findSlits, type Slit } from "./space";
 
@@ -84,8 +84,6 @@ export interface WidthField {
   thinZones(limit: number): ThinZone[];
   /** The line along the middle of the material, with its widths. */
   skeleton(): Skeleton;
-  /** Number of boundary samples, for those who measure the measuring. */
-  samples: number;
 }
 
 export interface FieldOptions {
@@ -102,6 +100,7 @@ export interface FieldOptions {
  *
  * @param region normalised rings, mm
  * @param owners which part each edge came from (see `Weld.owners`)
+ * @throws MeasureError for an outline that crosses itself
  */
 export function measureWidths(region: Region, owners?: readonly Int32Array[], options: FieldOptions = {}): WidthField {
   const { longest = 0.8, shortest = 0.02, base } = options;
@@ -172,10 +171,19 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     slits: (limit) => findSlits(mesh, outer, boundary, leaving, limit, partsOf),
     thinZones: (limit) => findThinZones(mesh, inner, shapes, boundary, leaving, limit, partsOf),
     skeleton: () => skeletonOf(mesh, inner, shapes, boundary, leaving),
-    samples: boundary.points,
   };
   if (!changed) samplesOf.set(field, sampled);
   return field;
+}
+
+/** The same, but `null` for an outline that crosses itself. */
+export function tryMeasure(...input: Parameters<typeof measureWidths>): WidthField | null {
+  try {
+    return measureWidths(...input);
+  } catch (error) {
+    if (error instanceof MeasureError) return null;
+    throw error;
+  }
 }
 
 /**

@@ -15,8 +15,7 @@ import {
   shorn,
   union,
 } from "../geometry";
-import { type Body, type FieldOptions, measureWidths } from "./field";
-import { MeasureError } from "./sampling";
+import { type Body, type FieldOptions, tryMeasure } from "./field";
 
 /** Widths this close to the widest count as equally wide (mm); among them the most central place is taken. */
 const ALIKE = 0.02;
@@ -95,11 +94,8 @@ const HAIR = 0.01;
 function bodiesOf(region: Region, options: FieldOptions): Body[] {
   const ways = [() => region, () => union([region]), () => union([normalise(coarser(region))]), () => shorn(region, HAIR)];
   for (const way of ways) {
-    try {
-      return [...measureWidths(way(), undefined, options).bodies];
-    } catch (error) {
-      if (!(error instanceof MeasureError)) throw error;
-    }
+    const field = tryMeasure(way(), undefined, options);
+    if (field) return [...field.bodies];
   }
   return [];
 }

@@ -30,6 +30,9 @@ const FINEST = 0.001;
 /** An outline that no triangulation can follow. */
 export class MeasureError extends Error {
   override name = "MeasureError";
+  constructor() {
+    super("The outline crosses itself and could not be measured");
+  }
 }
 
 /** A boundary with its samples. */
@@ -60,11 +63,9 @@ export function sampleBoundary(outline: Boundary, steps: Steps): Sampled {
  * @returns `null` where too much has changed for that
  */
 export function sampleChange(base: Sampled, outline: Boundary, steps: Steps): Sampled | null {
-  const changed = changeBoundary(base, outline, steps.longest);
-  if (!changed) return null;
   try {
-    const { boundary, net, fresh } = changed;
-    return { outline, ...refined(boundary, net, steps, fresh) };
+    const changed = changeBoundary(base, outline, steps.longest);
+    return changed && { outline, ...refined(changed.boundary, changed.net, steps, changed.fresh) };
   } catch (error) {
     if (error instanceof DelaunayError || error instanceof MeasureError) return null;
     throw error;
@@ -100,7 +101,7 @@ function refined(first: Boundary, triangulation: Delaunay, { shortest }: Steps, 
     seen = look(net, boundary, shortest, STEP_PER_WIDTH_LATER, net === before ? touched : undefined);
   }
   const mesh = meshOf(net, boundary);
-  if (mesh.missing.length > 0) throw new MeasureError("The outline crosses itself and could not be measured");
+  if (mesh.missing.length > 0) throw new MeasureError();
   return { boundary, net, mesh };
 }
 

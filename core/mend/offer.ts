@@ -135,14 +135,20 @@ function firstMended(
   return null;
 }
 
+/** An amount, and how wide what hangs would be held by it, mm. */
+interface Tried {
+  amount: number;
+  width: number;
+}
+
 /**
  * The least amount that holds, to within `FINE`: found by ever larger steps, then between the last that failed and the first that
  * held: where the width there should be the wanted one, or else in the middle.
  */
 function leastAmount(attempt: Attempt, guess: number, wanted: number, nearby: (amount: number) => HeldNearby): number | null {
   const span = attempt.most - attempt.least;
-  let failed = { amount: attempt.least, width: 0 };
-  let found: typeof failed | null = null;
+  let failed: Tried = { amount: attempt.least, width: 0 };
+  let found: Tried | null = null;
   for (let step = Math.min(span, Math.max(guess, span / 64)); !found; step *= 1.6) {
     const amount = attempt.least + Math.min(step, span);
     const held = nearby(amount);
@@ -163,7 +169,7 @@ function leastAmount(attempt: Attempt, guess: number, wanted: number, nearby: (a
  * Where to look next between an amount that failed and one that held. By turns a little beyond and a little short of where the wanted
  * width should be, so that both close in on it; every third time in the middle, for widths may jump.
  */
-function between(failed: { amount: number; width: number }, found: typeof failed, wanted: number, turn: number): number {
+function between(failed: Tried, found: Tried, wanted: number, turn: number): number {
   const reach = found.amount - failed.amount;
   if (failed.width <= 0 || found.width <= failed.width || turn % 3 === 2) return failed.amount + reach / 2;
   const there = failed.amount + (reach * (wanted - failed.width)) / (found.width - failed.width);

@@ -47,8 +47,7 @@ export function proveMend(
     const state = stateIn(after, i, known === 0 ? after.leastWidth : wanted);
     states.set(id, state);
     // A filling has nothing to hold but itself.
-    if (label.kind === "fill" || state <= (known ?? 0)) continue;
-    weak = true;
+    weak ||= label.kind !== "fill" && state > (known ?? 0);
   }
   if (weak) return "nearly";
   if (finding.means === "note") return noteIsGone(before, after, finding) ? "mended" : "nearly";

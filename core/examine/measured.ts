@@ -3,7 +3,7 @@
  */
 import { coarser, normalise } from "../geometry";
 import { MeasureError, tryMeasure, type WidthField } from "../measure";
-import { type Weld, type WeldBase, type WeldPart, weld, weldAgain, weldChange, weldShorn } from "../weld";
+import { type Weld, type WeldBase, type WeldPart, weld, weldAgain, weldChange } from "../weld";
 
 export interface Measured {
   welded: Weld;
@@ -18,19 +18,15 @@ export interface MeasuredBase extends WeldBase {
 /** Runs and times a part of the work. */
 export type Stage = <T>(name: string, work: () => T) => T;
 
-/** Widths of hairs that are shorn off in the end, mm. */
-const HAIRS = [0.004, 0.012, 0.03, 0.1, 0.25];
-
 /**
  * Where parts share long sides, rounding in the weld can leave an outline that crosses itself by a hair: it is united once more,
- * and if that is not enough, welded on a coarser grid, or shorn of its hairs.
+ * and if that is not enough, welded on a grid of 1 µm. Nothing else is done to it: what was apart stays apart.
  */
 export function measureWelded(parts: readonly WeldPart[], stage: Stage = (_, work) => work()): Measured {
   const ways: ((last: Weld | undefined) => Weld)[] = [
     () => weld(parts),
     (last) => weldAgain(last!, parts),
     () => weld(parts.map(({ id, region }) => ({ id, region: normalise(coarser(region)) }))),
-    ...HAIRS.map((hair) => (last: Weld | undefined) => weldShorn(last!, parts, hair)),
   ];
   let welded: Weld | undefined;
   for (const way of ways) {

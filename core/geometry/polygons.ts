@@ -160,11 +160,8 @@ export function offset(region: Region, distance: number, { corners = "round", to
   return fromPaths(result, turned).region;
 }
 
-/** A region without hairs and cracks thinner than a width, mm, which rounding may have left in it. */
-export function shorn(region: Region, hair: number): Region {
-  const closed = offset(offset(region, hair / 2), -hair / 2);
-  return offset(offset(closed, -hair / 2), hair / 2);
-}
+/** A region without hairs thinner than a width, mm, which rounding may have left on it. What is apart stays apart: nothing is closed. */
+export const withoutHairs = (region: Region, hair: number): Region => offset(offset(region, -hair / 2), hair / 2);
 
 /**
  * The material along a line: everything nearer to it than half the width.

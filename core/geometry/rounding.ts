@@ -3,7 +3,7 @@
  */
 
 import { islandsOf } from "./islands";
-import { difference, intersection, offset, shorn, union } from "./polygons";
+import { difference, intersection, offset, union, withoutHairs } from "./polygons";
 import { type Region, regionBox } from "./ring";
 import { simplified } from "./simplify";
 
@@ -14,7 +14,7 @@ const CORNER = 3;
 /** Pieces lap over each other by so much (mm), so that they weld. */
 const LAP = 0.01;
 const FINE = { tolerance: 0.003 };
-/** Thinner hairs and cracks than this are rounding, mm. */
+/** Thinner hairs than this are rounding, mm. */
 const HAIR = 0.012;
 /** mm */
 const NEAR = 0.0015;
@@ -42,7 +42,7 @@ export function roundInnerCorners(region: Region, radius: number): Region {
 }
 
 /** Growing and shrinking leaves many more corners than an outline needs. */
-const clean = (region: Region) => simplified(shorn(simplified(region, NEAR), HAIR), NEAR);
+const clean = (region: Region) => simplified(withoutHairs(simplified(region, NEAR), HAIR), NEAR);
 
 /** @param region a single island */
 function opened(region: Region, radius: number, least: number): Region {

@@ -31,16 +31,23 @@ export function boundaryOf(region: Region, owners?: readonly Int32Array[]): Boun
   region.forEach((ring, r) => {
     const n = ring.length / 2;
     const first = e;
-    for (let i = 0; i < n; i++, e++) {
+    for (let i = 0; i < n; i++) {
       boundary.x[boundary.points] = ring[2 * i]!;
       boundary.y[boundary.points] = ring[2 * i + 1]!;
       const point = known.add(boundary.points);
       if (point === boundary.points) boundary.points++;
+      // Corners that rounding has laid on one point are one corner.
+      if (e > first && boundary.start[e - 1] === point) e--;
+      else if (i === n - 1 && e > first && boundary.start[first] === point) continue;
       boundary.start[e] = point;
-      boundary.before[e] = i === 0 ? first + n - 1 : e - 1;
-      boundary.after[e] = i === n - 1 ? first : e + 1;
       boundary.owner[e] = owners ? owners[r]![i]! : 0;
-      boundary.side[e] = e;
+      e++;
+    }
+    if (e - first < 3) e = first;
+    for (let k = first; k < e; k++) {
+      boundary.before[k] = k === first ? e - 1 : k - 1;
+      boundary.after[k] = k === e - 1 ? first : k + 1;
+      boundary.side[k] = k;
     }
     for (let k = first; k < e; k++) boundary.end[k] = boundary.start[boundary.after[k]!]!;
   });
@@ -99,7 +106,7 @@ export function splitEdges(old: Boundary, pieces: Uint16Array, cuts?: ReadonlyMa
 export const evenPieces = (length: number, longest: number) => Math.min(60_000, Math.max(1, Math.ceil(length / longest)));
 
 /** A point this near to an edge (mm) touches it: one and a half grid units. */
-const TOUCH = 1.5 / GRID;
+export const TOUCH = 1.5 / GRID;
 
 /**
  * Where a point of one outline rests on the side of another, the side is made to pass through the point.
@@ -107,7 +114,7 @@ const TOUCH = 1.5 / GRID;
  *
  * @param edges those that points may rest on
  */
-export function joinTouches(old: Boundary, edges: readonly number[]): Boundary {
+export function joinTouches(old: Boundary, edges: Iterable<number>): Boundary {
   const touching = new Map<number, { point: number; along: number }[]>();
   for (const e of edges) {
     const touches = touchesOf(old, e);
@@ -196,4 +203,11 @@ export function emptyBoundary(points: number, edges: number): Boundary {
     side: ints(),
     edges: 0,
   };
+}
+
+/** One boundary edge that starts at each point. */
+export function edgesLeaving(boundary: Boundary): Int32Array {
+  const leaving = new Int32Array(boundary.points).fill(-1);
+  for (let e = 0; e < boundary.edges; e++) leaving[boundary.start[e]!] = e;
+  return leaving;
 }

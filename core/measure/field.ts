@@ -11,7 +11,7 @@
  * Self-check: bodies − necks = components − holes of the region.
  */
 import type { Point, Region } from "../geometry";
-import { type Boundary, boundaryOf, nearestOnEdge, pointAt } from "./boundary";
+import { type Boundary, boundaryOf, edgesLeaving, nearestOnEdge, pointAt } from "./boundary";
 import { type Mesh, nextHalfedge, prevHalfedge, sidesOf, type Triangles, trianglesOf } from "./mesh";
 import { distanceBeside, refineChord } from "./refine";
 import { MeasureError, type Sampled, sampleBoundary, sampleChange } from "./sampling";
@@ -302,13 +302,6 @@ function numberRings(boundary: Boundary): Int32Array {
     rings++;
   }
   return ringOf;
-}
-
-/** One boundary edge that starts at each point. */
-function edgesLeaving(boundary: Boundary): Int32Array {
-  const leaving = new Int32Array(boundary.points).fill(-1);
-  for (let e = 0; e < boundary.edges; e++) leaving[boundary.start[e]!] = e;
-  return leaving;
 }
 
 /** Finds the triangle around a point by walking towards it through the mesh. */

@@ -12,7 +12,6 @@ import {
   regionCentroid,
   regionContains,
   regionPerimeter,
-  shorn,
   union,
 } from "../geometry";
 import { type Body, type FieldOptions, tryMeasure } from "./field";
@@ -84,15 +83,9 @@ function findPole(all: Region): Body | null {
   return pole;
 }
 
-/** mm */
-const HAIR = 0.01;
-
-/**
- * An outline that rounding has made cross itself by a hair is united with itself once more, if need be on a grid of 1 µm, or shorn of
- * its hairs.
- */
+/** An outline that rounding has made cross itself by a hair is united with itself once more, if need be on a grid of 1 µm. */
 function bodiesOf(region: Region, options: FieldOptions): Body[] {
-  const ways = [() => region, () => union([region]), () => union([normalise(coarser(region))]), () => shorn(region, HAIR)];
+  const ways = [() => region, () => union([region]), () => union([normalise(coarser(region))])];
   for (const way of ways) {
     const field = tryMeasure(way(), undefined, options);
     if (field) return [...field.bodies];

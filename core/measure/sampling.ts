@@ -2,7 +2,8 @@
  * How finely a boundary is sampled: coarse where the material is wide, fine where it is narrow, and so that the Delaunay
  * triangulation of the samples contains the whole boundary.
  */
-import { type Boundary, edgeLength, evenPieces, joinTouches, splitEdges } from "./boundary";
+import Flatbush from "flatbush";
+import { type Boundary, edgeLength, edgesLeaving, evenPieces, joinTouches, splitEdges, TOUCH } from "./boundary";
 import { changeBoundary } from "./change";
 import { Delaunay, DelaunayError } from "./delaunay";
 import { type Mesh, meshOf, prevHalfedge } from "./mesh";
@@ -23,15 +24,21 @@ const STEP_PER_WIDTH_LATER = 2;
 /** New samples that are fewer than this share of all are not worth another triangulation, since chords are made exact anyway. */
 const FEW = 0.01;
 const ROUNDS = 4;
-const ROUNDS_FOR_MISSING = 14;
-/** Edges shorter than this (mm) are not cut any further. */
-const FINEST = 0.001;
+const ROUNDS_FOR_MISSING = 40;
+/** Edges shorter than this (mm) are not cut any further: a tenth of the grid. */
+const FINEST = 0.00001;
+/** No nearer to the end of an edge is it cut, mm. */
+const NEAREST_CUT = 0.000001;
+/** Points nearer to each other are one, mm: the triangulation tells no less apart. */
+const SAME_PLACE = 1e-9;
+/** Of fewer edges than this, samples are looked for without an index. */
+const FEW_EDGES = 12;
 
 /** An outline that no triangulation can follow. */
 export class MeasureError extends Error {
   override name = "MeasureError";
   constructor() {
-    super("The outline crosses itself and could not be measured");
+    super("The outline is so finely tangled that it could not be measured. Simplify it, or move its parts a little.");
   }
 }
 
@@ -79,11 +86,14 @@ function refined(first: Boundary, triangulation: Delaunay, { shortest }: Steps, 
   const open = new Set<number>();
   let seen = look(net, boundary, shortest, STEP_PER_WIDTH, fresh && touchedPoints(net, fresh));
   // Outlines that touch without sharing a corner: let them share it.
-  const joined = joinTouches(boundary, seen.missing);
-  if (joined !== boundary) {
+  const joinAll = () => {
+    const merged = mergeTwins(boundary, net, seen.missing);
+    const joined = joinTouches(merged, touchable(merged, seen.missing));
+    if (joined === boundary) return;
     boundary = joined;
     seen = look(net, boundary, shortest, STEP_PER_WIDTH);
-  }
+  };
+  joinAll();
   for (let round = 1; round < ROUNDS_FOR_MISSING; round++) {
     const pieces = round < ROUNDS ? seen.pieces : new Uint16Array(boundary.edges);
     for (const e of seen.missing) open.add(boundary.start[e]!).add(boundary.end[e]!);
@@ -99,10 +109,41 @@ function refined(first: Boundary, triangulation: Delaunay, { shortest }: Steps, 
     touched.fill(1, first.points, boundary.points);
     // A triangulation that had to be made anew knows nothing of what has changed.
     seen = look(net, boundary, shortest, STEP_PER_WIDTH_LATER, net === before ? touched : undefined);
+    joinAll();
   }
   const mesh = meshOf(net, boundary);
   if (mesh.missing.length > 0) throw new MeasureError();
   return { boundary, net, mesh };
+}
+
+/** A sample that fell on a point of another outline is left out of a triangulation: the outlines share that point from here on. */
+function mergeTwins(b: Boundary, net: Delaunay, missing: readonly number[]): Boundary {
+  const left = new Map<number, number>();
+  for (const e of missing) for (const p of [b.start[e]!, b.end[e]!]) if (net.starts[p] === -1) left.set(p, p);
+  if (left.size === 0) return b;
+  for (let k = 0; k < b.points; k++) {
+    if (net.starts[k] === -1) continue;
+    for (const p of left.keys()) if (Math.abs(b.x[k]! - b.x[p]!) + Math.abs(b.y[k]! - b.y[p]!) < SAME_PLACE) left.set(p, k);
+  }
+  const shared = (points: Int32Array) => points.map((p) => left.get(p) ?? p);
+  return { ...b, start: shared(b.start), end: shared(b.end) };
+}
+
+/** Missing edges, and those that pass by their ends. */
+function touchable(b: Boundary, missing: readonly number[]): Set<number> {
+  const edges = new Set(missing);
+  if (missing.length === 0) return edges;
+  const ends = [...new Set(missing.flatMap((e) => [b.start[e]!, b.end[e]!]))];
+  const tree = new Flatbush(ends.length);
+  for (const p of ends) tree.add(b.x[p]!, b.y[p]!, b.x[p]!, b.y[p]!);
+  tree.finish();
+  for (let e = 0; e < b.edges; e++) {
+    const [p, q] = [b.start[e]!, b.end[e]!];
+    const [ax, ay, bx, by] = [b.x[p]!, b.y[p]!, b.x[q]!, b.y[q]!];
+    const found = tree.search(Math.min(ax, bx) - TOUCH, Math.min(ay, by) - TOUCH, Math.max(ax, bx) + TOUCH, Math.max(ay, by) + TOUCH);
+    if (found.some((k) => ends[k] !== p && ends[k] !== q)) edges.add(e);
+  }
+  return edges;
 }
 
 /** Corners of triangles that are not as they were when the triangulation was made or copied, and the given points. */
@@ -120,7 +161,11 @@ function touchedPoints(net: Delaunay, fresh?: Uint8Array): Uint8Array {
 /** Later rounds add about so many samples for each of the first. */
 const LATER_SAMPLES = 0.4;
 
-const triangulate = ({ x, y, points }: Boundary) => Delaunay.of(x, y, points, Math.ceil(points * LATER_SAMPLES));
+function triangulate({ x, y, points }: Boundary): Delaunay {
+  // Points that a change has taken out are nowhere: without its triangulation there is no way on from there.
+  for (let k = 0; k < points; k++) if (Number.isNaN(x[k]!)) throw new DelaunayError("A point is nowhere");
+  return Delaunay.of(x, y, points, Math.ceil(points * LATER_SAMPLES));
+}
 
 /** Puts the samples in that a boundary has gained. Each comes after one on the same edge, so that its place is near. */
 function withSamples(net: Delaunay, { points }: Boundary, finer: Boundary): Delaunay {
@@ -144,19 +189,22 @@ function splitEvenly(start: Boundary, longest: number): Boundary {
 
 /**
  * A boundary edge is missing from a Delaunay triangulation where a sample of another outline lies in its diametral disc.
- * Cut at the foot of that sample, the two outlines get samples opposite each other, and both halves come through even where
- * the outlines run a hair apart.
+ * Cut where that sample is mirrored in the bisector of the two sides, the outlines get samples opposite each other: with their
+ * neighbours these lie on one circle, so that both halves come through even where the outlines run a hair apart, and at every angle.
  */
 function cutsForMissing(b: Boundary, missing: readonly number[]): Map<number, number> {
   const cuts = new Map<number, number>();
+  if (missing.length === 0) return cuts;
+  const leaving = edgesLeaving(b);
+  const near = samplesNear(b, missing);
   for (const e of missing) {
     const [p, q] = [b.start[e]!, b.end[e]!];
     const length = edgeLength(b, e);
     if (length < FINEST) continue;
     const ux = (b.x[q]! - b.x[p]!) / length;
     const uy = (b.y[q]! - b.y[p]!) / length;
-    let [foot, nearest] = [length / 2, Infinity];
-    for (let k = 0; k < b.points; k++) {
+    let [across, foot, nearest] = [-1, length / 2, Infinity];
+    for (const k of near(e)) {
       if (k === p || k === q) continue;
       const vx = b.x[k]! - b.x[p]!;
       const vy = b.y[k]! - b.y[p]!;
@@ -165,11 +213,56 @@ function cutsForMissing(b: Boundary, missing: readonly number[]): Map<number, nu
       const away = Math.abs(vx * uy - vy * ux);
       // The deepest in the disc: nearest to the edge in relation to the room there.
       const depth = away / Math.min(along, length - along);
-      if (depth < nearest) [foot, nearest] = [along, depth];
+      if (depth < nearest) [across, foot, nearest] = [k, along, depth];
     }
-    cuts.set(e, Math.min(0.95, Math.max(0.05, foot / length)));
+    cuts.set(e, (across === -1 ? foot : mirrored(b, e, across, leaving[across]!, foot)) / length);
   }
   return cuts;
+}
+
+/** Sides that meet at more than this angle (its cosine) have no strip between them. */
+const STRIP = 0.5;
+
+/**
+ * How far along edge e its mirror image of a sample lies, mm: where the line between the two stands upright on the bisector of e and the
+ * side that the sample is on.
+ */
+function mirrored(b: Boundary, e: number, sample: number, leaving: number, foot: number): number {
+  const length = edgeLength(b, e);
+  const [px, py] = [b.x[b.start[e]!]!, b.y[b.start[e]!]!];
+  const [ux, uy] = [(b.x[b.end[e]!]! - px) / length, (b.y[b.end[e]!]! - py) / length];
+  let [best, bx, by] = [STRIP, ux, uy];
+  for (const f of leaving === -1 ? [] : [leaving, b.before[leaving]!]) {
+    const side = edgeLength(b, f);
+    const [wx, wy] = [(b.x[b.end[f]!]! - b.x[b.start[f]!]!) / side, (b.y[b.end[f]!]! - b.y[b.start[f]!]!) / side];
+    const cosine = ux * wx + uy * wy;
+    if (Math.abs(cosine) <= best) continue;
+    best = Math.abs(cosine);
+    [bx, by] = cosine > 0 ? [ux + wx, uy + wy] : [ux - wx, uy - wy];
+  }
+  const along = ((b.x[sample]! - px) * bx + (b.y[sample]! - py) * by) / (ux * bx + uy * by);
+  const margin = Math.min(NEAREST_CUT, length / 4);
+  return along > margin && along < length - margin ? along : Math.min(length - margin, Math.max(margin, foot));
+}
+
+/** For each of some edges, the samples in its box grown to its diametral disc. */
+function samplesNear(b: Boundary, edges: readonly number[]): (e: number) => Iterable<number> {
+  if (edges.length < FEW_EDGES) return () => everyPoint(b);
+  const tree = new Flatbush(b.points);
+  for (let k = 0; k < b.points; k++) {
+    const [x, y] = Number.isNaN(b.x[k]!) ? [Infinity, Infinity] : [b.x[k]!, b.y[k]!];
+    tree.add(x, y, x, y);
+  }
+  tree.finish();
+  return (e) => {
+    const [p, q] = [b.start[e]!, b.end[e]!];
+    const [x, y, r] = [(b.x[p]! + b.x[q]!) / 2, (b.y[p]! + b.y[q]!) / 2, edgeLength(b, e) / 2];
+    return tree.search(x - r, y - r, x + r, y + r);
+  };
+}
+
+function* everyPoint({ points }: Boundary): Generator<number> {
+  for (let k = 0; k < points; k++) yield k;
 }
 
 /**

@@ -2,4 +2,4 @@
  * Welding: the parts of a piece become one region of material.
  */
 export { type WeldBase, weldChange } from "./change";
-export { outlineLeft, type Weld, type WeldPart, weld, weldAgain, weldShorn } from "./weld";
+export { outlineLeft, type Weld, type WeldPart, weld, weldAgain } from "./weld";

@@ -10,7 +10,6 @@ import {
   type Region,
   type Ring,
   regionBox,
-  shorn,
   type TracedRegion,
   union,
   unionTraced,
@@ -69,13 +68,6 @@ export function weldAgain({ region }: Weld, parts: readonly WeldPart[]): Weld {
       parts.flatMap(outlinesOf),
     ),
   };
-}
-
-/** A weld without hairs and cracks thinner than a width, mm: what rounding left of parts that nearly meet. */
-export function weldShorn({ region }: Weld, parts: readonly WeldPart[], hair: number): Weld {
-  const clean = shorn(region, hair);
-  const corners = clean.map((ring) => new Int32Array(ring.length / 2));
-  return { region: clean, owners: findOwners({ region: clean, corners }, parts.flatMap(outlinesOf), 2 * hair) };
 }
 
 /** A ring that goes into a weld, and the part that it belongs to, or the parts that its edges belong to. */

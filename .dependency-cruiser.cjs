@@ -28,7 +28,7 @@ const MAY_USE = {
   holders: ["geometry", "measure", "piece", "ornaments"],
   weld: ["geometry"],
   joints: ["geometry", "measure"],
-  judge: ["geometry", "piece"],
+  judge: ["geometry", "piece", "joints"],
   examine: ["geometry", "piece", "lettering", "holders", "weld", "measure", "joints", "judge"],
   report: ["geometry", "piece", "judge", "examine"],
   cut: ["geometry", "measure", "piece", "judge", "report"],

@@ -108,12 +108,17 @@ async function checkSvg(text: string, request: Request): Promise<Checked> {
       );
     }
   }
-  const stock = { ...(request.stock ?? STOCKS[0]!) };
-  if (request.minWidth !== undefined) stock.leastWidth = request.minWidth;
+  const stock = stockOf(request);
   const { solids, findings } = solidsFromShapes(shapes, request.holders);
   const corners = solids.reduce((sum, { region }) => sum + region.reduce((n, ring) => n + ring.length / 2, 0), 0);
-  const options = { extra: findings, onProgress: corners > MANY_CORNERS ? sayProgress : undefined };
-  return { examination: examineSolids(solids, stock.leastWidth, options), stock, lost: 0, flipY: true, notes };
+  const options = { extra: findings, lost: stock.kerf, onProgress: corners > MANY_CORNERS ? sayProgress : undefined };
+  const examination = examineSolids(solids, stock.leastWidth + stock.kerf, options);
+  return { examination, stock, lost: stock.kerf, flipY: true, notes };
+}
+
+/** A least width that was asked for is that of the drawing: what the cut takes is in it. */
+function stockOf({ stock = STOCKS[0]!, minWidth }: Request): Stock {
+  return minWidth === undefined ? stock : { ...stock, leastWidth: minWidth, kerf: 0 };
 }
 
 async function checkPiece(text: string, request: Request): Promise<Checked> {
@@ -132,7 +137,7 @@ async function checkPiece(text: string, request: Request): Promise<Checked> {
   }
   if (request.holders.length === 0) return { examination, stock: piece.stock, lost: lostToCut(piece), flipY: false, notes: [] };
   const solids = examination.solids.map((solid) => ({ ...solid, holder: request.holders.includes(solid.id) }));
-  const options = { words: examination.words };
+  const options = { words: examination.words, lost: lostToCut(piece) };
   return {
     examination: examineSolids(solids, widthToDraw(piece), options),
     stock: piece.stock,
@@ -159,10 +164,9 @@ async function checkLines(bytes: Uint8Array, request: Request): Promise<Checked>
   const drawing = await readDrawing(bytes);
   if (drawing.shapes.length === 0)
     throw new UsageError(`The file has no outlines that could be cut${drawing.notes[0] ? ` (${drawing.notes[0]})` : ""}`);
-  const stock = { ...(request.stock ?? STOCKS[0]!) };
-  if (request.minWidth !== undefined) stock.leastWidth = request.minWidth;
+  const stock = stockOf(request);
   const { examination, notes } = checkDrawing(drawing, { stock, profile: PROFILES[0]! });
-  return { examination, stock, lost: 0, flipY: true, notes };
+  return { examination, stock, lost: stock.kerf, flipY: true, notes };
 }
 
 function printText({ examination, stock, lost, notes }: Checked): void {

@@ -127,6 +127,7 @@ async function run(argv: string[]): Promise<void> {
     return;
   }
   const made = await makeFile(piece, sheetOf(piece, examination), (format === "png" ? "picture" : format) as FileFormat, options);
+  for (const note of made.notes) console.error(note);
   const bytes = format === "png" ? await toPng(made.bytes) : made.bytes;
   if (values.out === undefined) process.stdout.write(bytes);
   else writeFile(values.out, bytes);

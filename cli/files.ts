@@ -39,7 +39,7 @@ export async function libraryWith(fontFiles: readonly string[]): Promise<Library
 }
 
 /** Errors whose message is a sentence for people. Their classes belong to parts of the core that are not always loaded. */
-const CLEAR = new Set(["UsageError", "PieceError", "FontError", "DrawingError", "SvgError", "PatternError"]);
+const CLEAR = new Set(["UsageError", "PieceError", "FontError", "DrawingError", "SvgError", "PatternError", "FileError"]);
 
 /** Says on the error stream what went wrong, in one line. */
 export function refuse(error: unknown, doing: string): void {

@@ -58,37 +58,24 @@ export function checkDrawing(drawing: Drawing, { stock, profile, units = "mm", o
   const as = shapes.some(({ fill }) => fill !== null) ? "shapes" : "lines";
   onProgress?.("outlines");
   const { solids, findings, repairs } = as === "shapes" ? fromShapes(shapes) : fromLines(shapes, stock, units);
-  const examination = examineSolids(solids, stock.leastWidth, {
+  // A machine follows the line in the file, so the cut takes its share as it does on the bench.
+  const wanted = stock.leastWidth + stock.kerf;
+  const examination = examineSolids(solids, wanted, {
     units,
+    lost: stock.kerf,
     extra: findings,
     cutWidth: stock.kerf,
     smallestHole: smallestHole(stock),
-    bending: { ...stock, lost: 0 },
+    bending: { ...stock, lost: stock.kerf },
     onProgress,
-    thinnest: true,
   });
-  const thin = thinPlace(examination, stock, units);
-  const all = thin
-    ? { ...examination, findings: [thin, ...examination.findings], verdict: worse(examination.verdict) }
-    : examination;
   const least = (CRUMB * Math.max(stock.kerf, 0.1)) ** 2;
   const kept = examination.cutouts.filter(({ region }) => Math.abs(regionArea(region)) >= least);
   const crumbs = examination.cutouts.length - kept.length;
   if (crumbs > 0) repairs.push(`${crumbs} ${crumbs === 1 ? "crumb" : "crumbs"} left out`);
   const rank = { falls: 0, weak: 1, holds: 2, note: 2 };
-  all.findings.sort((a, b) => rank[a.means] - rank[b.means]);
-  return { examination: all, as, repaired: kept.flatMap(({ region }) => region), repairs, notes };
-}
-
-const worse = (verdict: Examination["verdict"]) => (verdict === "holds" ? "weak" : verdict);
-
-/** In a drawing that is one outline nothing hangs on a joint, and yet it can be too thin. */
-function thinPlace({ thinnest, solids, findings }: Examination, stock: Stock, units: Units): Finding | null {
-  if (solids.length !== 1 || thinnest === undefined || thinnest >= stock.leastWidth - 0.005) return null;
-  const hairlines = findings.filter(({ kind }) => kind === "hairline").sort((a, b) => a.width - b.width);
-  const { x, y } = hairlines[0]?.at ?? { x: solids[0]!.region[0]![0]!, y: solids[0]!.region[0]![1]! };
-  const message = `The thinnest place is only ${formatLength(thinnest, units, 2)}; ${stock.name} wants ${formatLength(stock.leastWidth, units)}.`;
-  return { kind: "thin-stroke", parts: [solids[0]!.id], meeting: 1, at: { x, y }, width: thinnest, means: "weak", message };
+  examination.findings.sort((a, b) => rank[a.means] - rank[b.means]);
+  return { examination, as, repaired: kept.flatMap(({ region }) => region), repairs, notes };
 }
 
 function isMark({ stroke, fill, layer }: DrawnShape, { lines }: MachineProfile): boolean {

@@ -2,6 +2,7 @@
  * From a piece to lines with a purpose, in the order in which they are cut.
  */
 import {
+  asLines,
   type Box,
   type CurvePath,
   fitCurves,
@@ -44,6 +45,9 @@ export interface CutPlan {
   fills: CurvePath[];
   /** The outlines that are cut, as they were before they became curves. */
   cut: Region;
+  /** The same for what is engraved, and lines that are scored. */
+  engrave: Region;
+  score: Float64Array[];
   profile: MachineProfile;
 }
 
@@ -52,6 +56,8 @@ export interface PlanOptions {
   /** Purposes that are left out. */
   without?: readonly LinePurpose[];
   tabs?: Tabs;
+  /** Chord by chord instead of fitted curves. */
+  chords?: boolean;
   /** Empty edge around the drawing, mm. */
   margin?: number;
 }
@@ -73,31 +79,35 @@ export function planCut(piece: Pick<Piece, "stock" | "cut">, sheet: Sheet, optio
   const here = (region: Region) => translateRegion(region, dx, dy);
   const wanted = (purpose: LinePurpose) => !without.includes(purpose);
   const cut = here(material);
-  const engrave = wanted("engrave") ? here(sheet.engrave).flatMap((ring) => fitCurves(ring, true) ?? []) : [];
+  const drawn = options.chords ? asLines : fitCurves;
+  const [exactEngrave, exactScore] = [wanted("engrave") ? here(sheet.engrave) : [], wanted("score") ? here(sheet.score) : []];
+  const engrave = exactEngrave.flatMap((ring) => drawn(ring, true) ?? []);
   const asFill = profile.engraveAs === "fill";
   const lines: CutLine[] = [
     ...(asFill ? [] : engrave.map((path): CutLine => ({ purpose: "engrave", path, role: "inside" }))),
-    ...(wanted("score")
-      ? here(sheet.score).flatMap((line): CutLine[] => {
-          const path = fitCurves(line, false);
-          return path ? [{ purpose: "score", path, role: "open" }] : [];
-        })
-      : []),
-    ...(wanted("cut") ? cutLines(cut, options.tabs) : []),
+    ...exactScore.flatMap((line): CutLine[] => {
+      const path = drawn(line, false);
+      return path ? [{ purpose: "score", path, role: "open" }] : [];
+    }),
+    ...(wanted("cut") ? cutLines(cut, options.tabs, drawn) : []),
   ];
   return {
     width: box.maxX - box.minX + 2 * margin,
     height: box.maxY - box.minY + 2 * margin,
     lines,
     fills: asFill ? engrave : [],
-    cut,
+    cut: wanted("cut") ? cut : [],
+    engrave: exactEngrave,
+    score: exactScore,
     profile,
   };
 }
 
-function cutLines(cut: Region, tabs: Tabs | undefined): CutLine[] {
+type Draw = (points: Float64Array, closed: boolean) => CurvePath | null;
+
+function cutLines(cut: Region, tabs: Tabs | undefined, drawn: Draw): CutLine[] {
   const outlines = nested(cut);
-  const paths = outlines.map(({ ring }) => pathsOf(ring, tabs));
+  const paths = outlines.map(({ ring }) => pathsOf(ring, tabs, drawn));
   const starts = outlines.map(({ ring }, i): Point => paths[i]![0] ?? { x: ring[0]!, y: ring[1]! });
   const order = cuttingOrder(outlines, starts, { x: 0, y: 0 });
   const pieceOf = new Map<number, number>();
@@ -112,8 +122,8 @@ function cutLines(cut: Region, tabs: Tabs | undefined): CutLine[] {
   });
 }
 
-function pathsOf(ring: Ring, tabs: Tabs | undefined): CurvePath[] {
+function pathsOf(ring: Ring, tabs: Tabs | undefined, drawn: Draw): CurvePath[] {
   const parts = tabs ? withTabs(ring, tabs) : [];
-  if (parts.length > 0) return parts.flatMap((line) => fitCurves(line, false) ?? []);
-  return [fitCurves(ring, true)].filter((path) => path !== null);
+  if (parts.length > 0) return parts.flatMap((line) => drawn(line, false) ?? []);
+  return [drawn(ring, true)].filter((path) => path !== null);
 }

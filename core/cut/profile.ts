@@ -77,3 +77,12 @@ export const PROFILES: readonly MachineProfile[] = [
 
 export const profileById = (id: string, own: readonly MachineProfile[] = []) =>
   [...PROFILES, ...own].find((profile) => profile.id === id);
+
+/** By layer where the file has layers of these names, else by colour. */
+export function purposeOf({ lines }: Pick<MachineProfile, "lines">, colour: string, layer: string | null): LinePurpose | null {
+  return (
+    LINE_PURPOSES.find((purpose) => layer !== null && lines[purpose].layer.toLowerCase() === layer.toLowerCase()) ??
+    LINE_PURPOSES.find((purpose) => lines[purpose].colour.toLowerCase() === colour.toLowerCase()) ??
+    null
+  );
+}

@@ -60,14 +60,6 @@ export function withBalance(piece: Piece, examination: Examination, units: Units
     }
   }
   notes.push(...thickSticks(piece, examination, units));
-  if (piece.limit && box) {
-    const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
-    if (width > piece.limit.width + 0.01 || height > piece.limit.height + 0.01) {
-      const size = (w: number, h: number) => `${formatLength(w, units)} × ${formatLength(h, units)}`;
-      const message = `It is ${size(width, height)}, larger than the ${size(piece.limit.width, piece.limit.height)} it may be. Make the words smaller, or the limit larger.`;
-      notes.push(remark("too-large", [], { x: box.maxX, y: box.maxY }, "note", message));
-    }
-  }
   return notes.length === 0 ? examination : { ...examination, findings: [...examination.findings, ...notes] };
 }
 

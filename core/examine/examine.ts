@@ -2,10 +2,11 @@
  * The whole way from a piece to a verdict: lettering → holders → weld → measure → joints → judge.
  */
 import { type Box, type Point, type Region, regionArea, regionBox, regionCentroid, regionPerimeter } from "../geometry";
-import { findJoints, type Hold, type Joint } from "../joints";
+import { classify, findComponents, findJoints, findLimbs, type Hold, isNarrower, type Joint } from "../joints";
 import {
   type BendingRule,
   type Finding,
+  type JudgedMaterial,
   judgeBending,
   judgeHidden,
   judgeHolds,
@@ -16,15 +17,17 @@ import {
   markAccepted,
   type Verdict,
   verdictOf,
+  type WidthRule,
 } from "../judge";
 import type { WordLayout } from "../lettering";
-import { type Skeleton, thinnestStroke, type WidthField } from "../measure";
+import { type Skeleton, thinnestStroke } from "../measure";
 import { lostToCut, type Piece, smallestHole, type Units, widthToDraw } from "../piece";
 import { outlineLeft } from "../weld";
 import { type Hanger, hangersOf, withBalance } from "./balance";
 import { smallHoles } from "./holes";
+import { judgeWhole } from "./marks";
 import { type MeasuredBase, measureChange, measureWelded, type Stage } from "./measured";
-import { type Cutout, cutoutsOf, type ExaminedLetter, lettersOf, looseGroups, type Overlap, overlapsOf } from "./outcome";
+import { type Cutout, cutoutsOf, type ExaminedLetter, gapsOf, lettersOf, type Overlap, overlapsOf } from "./outcome";
 import { type ScoreLine, scoreLines } from "./scores";
 import { buildPiece, type Ghost, type Solid } from "./solids";
 import { type Library, layOutWords, remark } from "./words";
@@ -34,6 +37,8 @@ export interface Examination {
   findings: Finding[];
   /** How wide a joint must be drawn, mm: what the stock wants and what the cut takes. */
   leastWidth: number;
+  /** What the cut takes of that, mm: a joint no wider is cut through. */
+  lost: number;
   solids: Solid[];
   /** One for each of `solids`. */
   holds: Hold[];
@@ -95,6 +100,7 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
     ...options,
     words: words.layouts,
     extra: words.findings,
+    lost: lostToCut(piece),
     cutWidth: piece.stock.kerf,
     smallestHole: smallestHole(piece.stock),
     bending: { ...piece.stock, lost: lostToCut(piece) },
@@ -106,7 +112,10 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
     scores: scoreLines(piece, built.solids),
     hangers: hangersOf(built, examination),
   };
-  const told = options.notes === false ? whole : withBalance(piece, whole, options.units);
+  const more = markAccepted(judgeWhole(piece, whole, options.units ?? "mm"), piece.accepted);
+  const findings = more.length > 0 ? [...more, ...whole.findings.filter(({ kind }) => kind !== "empty")] : whole.findings;
+  const judged = { ...whole, findings, verdict: verdictOf(findings) };
+  const told = options.notes === false ? judged : withBalance(piece, judged, options.units);
   bases.set(told, bases.get(examination)!);
   return told;
 }
@@ -115,6 +124,7 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
  * The second half of the way, for outlines that are there already.
  *
  * @param options.extra findings made before, which belong to the verdict
+ * @param options.lost what the cut takes of the least width, mm
  * @param options.cutWidth gaps narrower than this are noted, mm
  * @param options.smallestHole narrowest hole that can be cut, mm
  * @param options.accepted findings that no longer count for the verdict
@@ -126,23 +136,39 @@ export function examineSolids(
   options: ExamineOptions & {
     words?: WordLayout[];
     extra?: Finding[];
+    lost?: number;
     cutWidth?: number;
     smallestHole?: number;
     bending?: BendingRule;
     accepted?: Piece["accepted"];
   } = {},
 ): Examination {
-  const { units = "mm", words = [], extra = [], cutWidth = 0, smallestHole = 0, bending, accepted = [] } = options;
+  const { units = "mm", words = [], extra = [], lost = 0, cutWidth = 0, smallestHole = 0, bending, accepted = [] } = options;
   const stage = stopwatch(options);
   const before = options.base && bases.get(options.base);
   const change = before ? measureChange(before, solids, stage) : null;
   const { welded, field } = change ?? measureWelded(solids, stage);
-  const { holds, joints, standIn, widestWay } = stage("joints", () => findJoints(solids, field));
+  const rule: WidthRule = { wanted: leastWidth, lost };
+  const { joined, material } = stage("joints", () => {
+    const found = findJoints(solids, field);
+    const components = findComponents(field, found.bodies, found.main);
+    const anchors = found.anchors.filter((i) => found.bodies[i]! >= 0);
+    // Where what holds is too thin itself, that is told; then only what is cut through is worth telling beside it.
+    const strong = anchors.some((i) => !isNarrower(found.holds[i]!.width, leastWidth));
+    const bodies = anchors.map((i) => found.bodies[i]!);
+    const limbs = strong || lost > 0 ? findLimbs(field, bodies, strong ? leastWidth : lost) : [];
+    return { joined: found, material: { components, limbs, gaps: gapsOf(components, field) } };
+  });
+  const { joints, standIn, widestWay } = joined;
+  const holds = joined.holds.map((hold) => ({
+    ...hold,
+    falls: hold.falls || classify(hold.width, leastWidth, lost) === "falls",
+  }));
   const letters = lettersOf(words, solids);
   const left = outlineLeft(welded, solids.length);
   const visible = solids.map(({ region }, i) => Math.min(1, left[i]! / (regionPerimeter(region) || 1)));
   const findings = stage("judge", () => {
-    const found = judge(solids, holds, field, leastWidth, units, extra);
+    const found = judge(solids, holds, material, rule, units, extra);
     if (options.notes === false) return markAccepted(found, accepted);
     const holes = smallestHole > 0 ? smallHoles(welded, smallestHole) : [];
     const all = [
@@ -159,12 +185,13 @@ export function examineSolids(
   });
   const { overlaps, cutouts } = stage("report", () => ({
     overlaps: overlapsOf(letters, solids, joints, widestWay),
-    cutouts: cutoutsOf(welded.region, solids, holds),
+    cutouts: cutoutsOf(welded.region, material.components),
   }));
   const examination: Examination = {
     verdict: verdictOf(findings),
     findings,
     leastWidth,
+    lost,
     solids,
     holds,
     joints,
@@ -179,7 +206,7 @@ export function examineSolids(
     box: regionBox(welded.region),
     centre: regionCentroid(welded.region),
     area: regionArea(welded.region),
-    pieces: field.pieces,
+    pieces: material.components.length,
     standIn,
     visible,
     skeleton: options.skeleton ? field.skeleton() : undefined,
@@ -195,16 +222,15 @@ const bases = new WeakMap<Examination, MeasuredBase>();
 function judge(
   solids: readonly Solid[],
   holds: readonly Hold[],
-  field: WidthField,
-  leastWidth: number,
+  material: JudgedMaterial,
+  rule: WidthRule,
   units: Units,
   extra: Finding[],
 ): Finding[] {
-  if (field.bodies.length === 0 && extra.length === 0) {
+  if (material.components.length === 0 && extra.length === 0) {
     return [remark("empty", [], { x: 0, y: 0 }, "falls", "There is nothing to cut yet: type a word.")];
   }
-  const loose = looseGroups(holds, solids, field);
-  return [...extra, ...judgeHolds(solids, holds, loose, leastWidth, units), ...judgeTwice(solids)];
+  return [...extra, ...judgeHolds(solids, holds, material, rule, units), ...judgeTwice(solids)];
 }
 
 function stopwatch({ onStage, onProgress }: ExamineOptions): Stage {

@@ -46,8 +46,11 @@ function ordinalOf(letter: Letter, layout: WordLayout): string {
   const same = layout.letters.filter((other) => other.text === letter.text);
   if (same.length < 2) return "";
   const n = same.indexOf(letter);
-  return ORDINALS[n] ?? `${n + 1}th`;
+  return ORDINALS[n] ?? `${n + 1}${suffixOf(n + 1)}`;
 }
+
+/** 21st, 22nd, 23rd, 24th; but 11th, 12th, 13th. */
+const suffixOf = (n: number): string => (n % 100 > 10 && n % 100 < 14 ? "th" : (["th", "st", "nd", "rd"][n % 10] ?? "th"));
 
 /** The line that a word stands on, where it is to be cut; and the outer ring, where letters stand between two. */
 export function lineSolids(word: Word, { line, secondRing }: WordLayout): Solid[] {

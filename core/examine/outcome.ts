@@ -1,11 +1,10 @@
 /**
  * What measured holds mean for letters and pieces: which hang together, which overlap, what comes off the machine.
  */
-import { boxesMeet, findIslands, type Point, type Region, regionBox, regionsShareCorners } from "../geometry";
-import type { Hold, Joint } from "../joints";
-import type { LooseGroup } from "../judge";
+import { boxesMeet, findIslands, type Point, type Region, regionArea, regionBox, regionsShareCorners } from "../geometry";
+import { type Component, CRUMB, type Joint } from "../joints";
 import type { WordLayout } from "../lettering";
-import type { WidthField } from "../measure";
+import type { Gap, WidthField } from "../measure";
 import type { Solid } from "./solids";
 
 /** A letter in reading order, with the indices of its solids: body first, then dots and accents. */
@@ -35,20 +34,18 @@ export interface Cutout {
   falls: boolean;
 }
 
-/** Parts that fall, by the piece of material they are in: what hangs together falls together. */
-export function looseGroups(holds: readonly Hold[], solids: readonly Solid[], field: WidthField): LooseGroup[] {
-  const groups = new Map<number, LooseGroup>();
-  const gaps = holds.some((hold) => hold.falls) ? field.gaps() : [];
-  holds.forEach((hold, i) => {
-    if (!hold.falls) return;
-    const body = solids[i]!.pole === null ? null : field.locate(hold.at.x, hold.at.y);
-    const piece = body ? field.pieceOf[body.body]! : -1 - i;
-    const gap = gaps.find(({ pieces }) => pieces.includes(piece));
-    const group = groups.get(piece) ?? { parts: [], gap };
-    group.parts.push(i);
-    groups.set(piece, group);
-  });
-  return [...groups.values()];
+/** The shortest way from each loose component to other material, by the number of its piece. */
+export function gapsOf(components: readonly Component[], field: WidthField): Map<number, Gap> {
+  const loose = components.filter(({ held }) => !held);
+  const gaps = loose.length > 0 ? field.gaps() : [];
+  const there = new Set(components.map(({ piece }) => piece));
+  return new Map(
+    loose.flatMap(({ piece }) => {
+      // Gaps come narrowest first; crumbs are nothing to be joined to.
+      const gap = gaps.find(({ pieces }) => pieces.includes(piece) && pieces.every((each) => there.has(each)));
+      return gap ? [[piece, gap] as const] : [];
+    }),
+  );
 }
 
 export function lettersOf(words: readonly WordLayout[], solids: readonly Solid[]): ExaminedLetter[] {
@@ -95,16 +92,17 @@ export function overlapsOf(
   return overlaps;
 }
 
-export function cutoutsOf(material: Region, solids: readonly Solid[], holds: readonly Hold[]): Cutout[] {
+export function cutoutsOf(material: Region, components: readonly Component[]): Cutout[] {
   const { islands, around } = findIslands(material);
   const cutouts = islands.map((region): Cutout => ({ region, solids: [], falls: false }));
-  holds.forEach(({ at, falls }, i) => {
-    if (!solids[i] || solids[i].region.length === 0) return;
-    // A neck's middle lies in the material of whatever it joins; a loose part is placed by its own middle.
-    const home = cutouts[around(at.x, at.y)];
-    if (!home) return;
-    home.solids.push(i);
-    home.falls ||= falls;
-  });
-  return cutouts;
+  const held = new Set<Cutout>();
+  for (const component of components) {
+    const home = cutouts[around(component.at.x, component.at.y)];
+    if (!home) continue;
+    home.solids.push(...component.home);
+    // Pieces that touch in a point are one outline; it stays where it is when one of them is held.
+    if (component.held) held.add(home);
+    home.falls = !held.has(home);
+  }
+  return cutouts.filter(({ region, solids }) => solids.length > 0 || regionArea(region) >= CRUMB);
 }

@@ -33,12 +33,15 @@ import type { PartLabel } from "../judge";
 import type { WordLayout } from "../lettering";
 import type { Anchor, Part, Piece, Word } from "../piece";
 import { lettersToSolids, lineSolids, type Solid } from "./letters";
+import { materialUnder } from "./under";
 
 export type { Solid } from "./letters";
 
 /** Something that is no material but can be taken in the hand: lettering that is engraved, shapes that are cut out. */
 export interface Ghost extends Solid {
   as: "engrave" | "carve";
+  /** What it was cut out of. */
+  from?: Region;
 }
 
 export interface Built {
@@ -94,7 +97,7 @@ function addWord(built: Built, word: Word, layout: WordLayout): void {
       built.ghosts.push(...letters.map((letter): Ghost => ({ ...letter, as: "engrave" })));
       return;
     case "carve":
-      built.ghosts.push(...letters.map((letter): Ghost => ({ ...letter, as: "carve" })));
+      built.ghosts.push(...letters.map((letter) => carvedFrom(built, letter)));
       built.solids = carved(built.solids, outline());
       return;
     case "halo":
@@ -104,6 +107,12 @@ function addWord(built: Built, word: Word, layout: WordLayout): void {
   }
   built.solids.push(...lineSolids(word, layout), ...letters);
 }
+
+const carvedFrom = (built: Built, solid: Solid): Ghost => ({
+  ...solid,
+  as: "carve",
+  from: materialUnder(regionsOf(built), solid.region),
+});
 
 type SimplePart = Exclude<Part, { kind: "word" | "loop" }>;
 
@@ -117,7 +126,7 @@ function addPart(built: Built, part: SimplePart, layouts: readonly WordLayout[])
   }
   if (part.kind === "ornament" && part.closes) built.solids = closed(built.solids, region);
   if (part.meets === "carve") {
-    built.ghosts.push({ ...solidOf(part, region), as: "carve" });
+    built.ghosts.push(carvedFrom(built, solidOf(part, region)));
     built.solids = carved(built.solids, region);
     return region;
   }

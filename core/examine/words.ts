@@ -37,7 +37,7 @@ function lettersLost(word: Word, { missing, vanished, beyond, short, missed }: W
     if (lost.length === 0) return [];
     const names = [...new Set(lost.map(({ text }) => text))].map((text) => printable(text)).join(" ");
     const ids = lost.map(({ key }) => `${word.id}:${key}`);
-    return [remark(means === "note" ? "beyond-line" : "missing-letter", ids, word.at, means, say(names))];
+    return [remark(means === "weak" ? "beyond-line" : "missing-letter", ids, word.at, means, say(names))];
   };
   const size = ([width, height]: readonly [number, number]) => `${formatNumber(width, units)} × ${formatLength(height, units)}`;
   return [
@@ -56,7 +56,7 @@ function lettersLost(word: Word, { missing, vanished, beyond, short, missed }: W
     ...tell(vanished, "falls", (names) => `Nothing is left of ${names} when its strokes are made so thin. Make them thicker.`),
     ...tell(
       beyond,
-      "note",
+      "weak",
       (names) =>
         `The line is ${formatLength(short, units)} too short: ${names} ${beyond.length > 1 ? "stand" : "stands"} beyond it. Make the line longer, the letters smaller, or bring them closer.`,
     ),

@@ -2,13 +2,14 @@
  * The files of a piece, each by one call.
  */
 import { strToU8, zipSync } from "fflate";
-import { type LinePurpose, type MachineProfile, planCut, type Tabs } from "../cut";
+import { type CutPlan, type LinePurpose, type MachineProfile, planCut, type Tabs } from "../cut";
 import type { Piece } from "../piece";
 import type { Sheet } from "../report";
 import { type DxfCurves, writeDxf } from "./dxf-out";
 import { type PatternOptions, writePattern } from "./pattern";
 import { writePdf } from "./pdf-out";
 import { type PictureOptions, writePicture } from "./picture";
+import { differenceOf } from "./proof";
 import { slug, writeSvg } from "./svg-out";
 
 /** `picture` is an SVG of what the finished piece looks like; the others are for cutting. */
@@ -30,6 +31,13 @@ export interface MadeFile {
   name: string;
   type: string;
   bytes: Uint8Array;
+  /** What the maker should know about the file, in words. */
+  notes: string[];
+}
+
+/** A file that would be another shape than the piece; it is not written. */
+export class FileError extends Error {
+  override name = "FileError";
 }
 
 const TYPES: Record<FileFormat, string> = {
@@ -40,7 +48,7 @@ const TYPES: Record<FileFormat, string> = {
   picture: "image/svg+xml",
 };
 
-/** @param sheet what is cut and marked @throws PatternError */
+/** @param sheet what is cut and marked @throws PatternError, FileError */
 export async function makeFile(piece: Piece, sheet: Sheet, format: FileFormat, options: FileOptions): Promise<MadeFile> {
   const stem = slug(piece.name);
   const name = {
@@ -50,25 +58,53 @@ export async function makeFile(piece: Piece, sheet: Sheet, format: FileFormat, o
     pattern: `${stem}-pattern.pdf`,
     picture: `${stem}-picture.svg`,
   };
-  return { name: name[format], type: TYPES[format], bytes: await bytesOf(piece, sheet, format, options) };
+  const { bytes, notes } = await proved(piece, sheet, format, options);
+  return { name: name[format], type: TYPES[format], bytes, notes };
 }
 
-async function bytesOf(piece: Piece, sheet: Sheet, format: FileFormat, options: FileOptions): Promise<Uint8Array> {
+/**
+ * Cut files are read again before they leave. Where fitted curves would be another shape, the outlines are written chord by chord.
+ *
+ * @throws FileError where even that does not come back as the piece
+ */
+async function proved(
+  piece: Piece,
+  sheet: Sheet,
+  format: FileFormat,
+  options: FileOptions,
+): Promise<Pick<MadeFile, "bytes" | "notes">> {
+  if (format === "pattern" || format === "picture") return { bytes: await drawnFile(piece, sheet, format, options), notes: [] };
+  const wrong: string[] = [];
+  for (const chords of [false, true]) {
+    const plan = planCut(piece, sheet, { ...options, chords });
+    const bytes = await cutFile(piece, plan, format, options);
+    const difference = await differenceOf(bytes, plan);
+    if (difference === null) return { bytes, notes: chords ? [CHORDS] : [] };
+    wrong.push(difference);
+  }
+  throw new FileError(
+    `The ${format.toUpperCase()} would not be the piece as measured (${wrong[1]}), so it was not written. Move its parts a little and try again.`,
+  );
+}
+
+const CHORDS = "Written as fine straight lines, since curves would have left the measured outline by more than 0.02 mm.";
+
+async function cutFile(piece: Piece, plan: CutPlan, format: "svg" | "dxf" | "pdf", options: FileOptions): Promise<Uint8Array> {
   const title = piece.name;
   switch (format) {
     case "svg":
-      return strToU8(
-        writeSvg(planCut(piece, sheet, options), { title, name: title, source: options.source ? piece : undefined }),
-      );
+      return strToU8(writeSvg(plan, { title, name: title, source: options.source ? piece : undefined }));
     case "dxf":
-      return strToU8(writeDxf(planCut(piece, sheet, options), options.curves));
+      return strToU8(writeDxf(plan, options.curves));
     case "pdf":
-      return writePdf(planCut(piece, sheet, options), { title });
-    case "pattern":
-      return writePattern(sheet.material, { title, note: piece.stock.name, ...options.pattern });
-    case "picture":
-      return strToU8(writePicture(sheet, piece.stock, { title, ...options.picture }));
+      return writePdf(plan, { title });
   }
+}
+
+async function drawnFile(piece: Piece, sheet: Sheet, format: "pattern" | "picture", options: FileOptions): Promise<Uint8Array> {
+  const title = piece.name;
+  if (format === "pattern") return writePattern(sheet.material, { title, note: piece.stock.name, ...options.pattern });
+  return strToU8(writePicture(sheet, piece.stock, { title, ...options.picture }));
 }
 
 /** Several files in one; names that meet get a number. */

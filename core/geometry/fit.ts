@@ -6,8 +6,9 @@
  * 1990), arcs through three points. How far it reaches is found by doubling and halving, so the work grows with the number of
  * corners and little more.
  */
-import { arcAsCubics, type CurvePath, type CurveSegment } from "./curves";
-import type { Point } from "./ring";
+import { arcAsCubics, type CurvePath, type CurveSegment, flattened } from "./curves";
+import { hausdorff } from "./deviation";
+import { type Point, ringArea } from "./ring";
 
 /** How far the corners of the outline may lie from the curve, mm. Chords lie up to 0.01 mm inside of what they stand for. */
 const NEAR = 0.007;
@@ -23,6 +24,32 @@ const APART = 0.05;
  * @returns `null` where less than two nodes are left: what is smaller than a node is wide cannot be cut
  */
 export function fitCurves(points: Float64Array, closed: boolean): CurvePath | null {
+  const fitted = fitOutline(points, closed);
+  if (!fitted) return null;
+  return isTrue(fitted, points, closed) ? fitted : asLines(points, closed);
+}
+
+/** Farther than this no place of a fitted outline lies from the one given, and no place of that from it, mm. */
+const TRUE = 0.0185;
+/** Chords of a curve that is compared are as near to it, mm. */
+const COMPARED = 0.001;
+
+function isTrue(path: CurvePath, points: Float64Array, closed: boolean): boolean {
+  const line = flattened(path, COMPARED);
+  // A ring that turns over, or closes round the wrong side, has another area.
+  if (closed && Math.sign(ringArea(line)) !== Math.sign(ringArea(points))) return false;
+  return hausdorff(line, points, closed, TRUE) <= TRUE;
+}
+
+/** The outline chord by chord: never wrong, if never short. */
+export function asLines(points: Float64Array, closed: boolean): CurvePath | null {
+  const p = withoutTwins(points, closed);
+  if (p.length < (closed ? 3 : 2)) return null;
+  const ends = closed ? [...p.slice(1), p[0]!] : p.slice(1);
+  return { x: p[0]!.x, y: p[0]!.y, segments: ends.map(({ x, y }) => ({ type: "L", x, y })), closed };
+}
+
+function fitOutline(points: Float64Array, closed: boolean): CurvePath | null {
   const p = withoutTwins(points, closed);
   const n = p.length;
   if (n < (closed ? 3 : 2)) return null;
@@ -66,7 +93,7 @@ const turn = (a: Point, b: Point) => Math.atan2(a.x * b.y - a.y * b.x, a.x * b.x
 function runsOf(p: readonly Point[], closed: boolean): Run[] {
   const n = p.length;
   const edges = closed ? n : n - 1;
-  const at = (i: number) => p[((i % n) + n) % n]!;
+  let at = (i: number) => p[((i % n) + n) % n]!;
   const way = Array.from({ length: edges }, (_, i) => unit(between(at(i), at(i + 1))));
   const length = Array.from({ length: edges }, (_, i) => Math.hypot(at(i + 1).x - at(i).x, at(i + 1).y - at(i).y));
   // Turn at the start of each edge; the ends of an open line turn by nothing.
@@ -92,6 +119,8 @@ function runsOf(p: readonly Point[], closed: boolean): Run[] {
   };
   const corner = p.map((_, i) => isCorner(i));
   const breaks = p.map((_, i) => corner[i]! || straight[(i - 1 + edges) % edges] !== straight[i % edges] || straight[i % edges]!);
+  const level = p.map((point, i) => (breaks[i] ? point : between3(at(i - 1), point, at(i + 1))));
+  at = (i) => level[((i % n) + n) % n]!;
   let first = breaks.findIndex(Boolean);
   if (first === -1) first = 0;
   const runs: Run[] = [];
@@ -121,6 +150,24 @@ function runsOf(p: readonly Point[], closed: boolean): Run[] {
     from = i;
   }
   return runs;
+}
+
+/** A corner is brought in by no more than this share of its height over the chord between its neighbours. */
+const MOST_IN = 0.25;
+
+/**
+ * A corner of chords brought in by two thirds of what a curve through the corners stands out over them: the curve that is fitted lies on
+ * both sides of the chords alike then, and has their area.
+ */
+function between3(before: Point, point: Point, after: Point): Point {
+  const [ux, uy] = [after.x - before.x, after.y - before.y];
+  const length2 = ux * ux + uy * uy;
+  if (length2 === 0) return point;
+  const t = ((point.x - before.x) * ux + (point.y - before.y) * uy) / length2;
+  const [a, b] = [Math.hypot(point.x - before.x, point.y - before.y), Math.hypot(after.x - point.x, after.y - point.y)];
+  // Over a chord of length l a curve of curvature k stands out by l²·k/8; the corner stands out over both by a·b·k/2.
+  const share = Math.min(MOST_IN, (a * a + b * b) / (12 * a * b || 1));
+  return { x: point.x + (before.x + t * ux - point.x) * share, y: point.y + (before.y + t * uy - point.y) * share };
 }
 
 /** Direction of the circle through a corner and its two neighbours: the shorter chord lies nearer to it. */
@@ -254,12 +301,19 @@ function asCircle(p: readonly Point[]): CurvePath | null {
   if (!circle) return null;
   const { x: cx, y: cy, r } = circle;
   if (p.some(({ x, y }) => Math.abs(Math.hypot(x - cx, y - cy) - r) > NEAR / 2)) return null;
-  let sum = 0;
-  for (let i = 0; i < n; i++)
-    sum += turn({ x: p[i]!.x - cx, y: p[i]!.y - cy }, { x: p[(i + 1) % n]!.x - cx, y: p[(i + 1) % n]!.y - cy });
+  let [sum, area] = [0, 0];
+  for (let i = 0; i < n; i++) {
+    const [a, b] = [p[i]!, p[(i + 1) % n]!];
+    // A chord that an arc would stand out over is a straight side: all corners of half a disc lie on its circle.
+    if ((b.x - a.x) ** 2 + (b.y - a.y) ** 2 > 8 * r * NEAR_CHORD) return null;
+    sum += turn({ x: a.x - cx, y: a.y - cy }, { x: b.x - cx, y: b.y - cy });
+    area += ((a.x - cx) * (b.y - cy) - (b.x - cx) * (a.y - cy)) / 2;
+  }
   if (Math.abs(Math.abs(sum) - 2 * Math.PI) > 0.01) return null;
-  const start = { x: cx + r, y: cy };
-  return { ...start, segments: arcs(circle, r, sum > 0, start, start), closed: true };
+  // As large as the chords are, not as the circle through their ends.
+  const own = Math.sqrt(Math.abs(area) / Math.PI);
+  const start = { x: cx + own, y: cy };
+  return { ...start, segments: arcs(circle, own, sum > 0, start, start), closed: true };
 }
 
 function circleThrough(a: Point, b: Point, c: Point): { x: number; y: number; r: number } | null {

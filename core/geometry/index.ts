@@ -1,5 +1,6 @@
 export * from "./bite";
 export * from "./curves";
+export * from "./deviation";
 export * from "./fit";
 export * from "./inside";
 export * from "./islands";

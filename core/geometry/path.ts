@@ -119,7 +119,18 @@ export function arcPoints(cx: number, cy: number, radius: number, from: number, 
   return points;
 }
 
-/** A full circle as a counter-clockwise ring. */
+/** Full circles stay this near to the true one, mm. */
+const ROUND = 0.002;
+
+/**
+ * A full circle as a counter-clockwise ring: as many chords inside it as outside, so that its area is the circle's and walls between two
+ * circles are as wide as drawn.
+ */
 export function circleRing(cx: number, cy: number, radius: number): Ring {
-  return Float64Array.from(arcPoints(cx, cy, radius, 0, 2 * Math.PI).slice(0, -2));
+  const steps = Math.ceil(circleSteps(radius, ROUND) / 4) * 4;
+  const angle = (2 * Math.PI) / steps;
+  const r = radius * Math.sqrt(angle / Math.sin(angle));
+  return Float64Array.from({ length: 2 * steps }, (_, i) =>
+    i % 2 === 0 ? cx + r * Math.cos((i / 2) * angle) : cy + r * Math.sin(((i - 1) / 2) * angle),
+  );
 }

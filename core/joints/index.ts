@@ -7,7 +7,10 @@ import { type Neck, poleOf, type WidthField } from "../measure";
 import { buildGraph, type JointGraph, lostByWay, minimumCut, narrowestOf } from "./graph";
 import { buildMergeTree } from "./tree";
 
+export { classify, GRACE, isNarrower, type WidthState } from "./classify";
+export { type Component, CRUMB, findComponents } from "./components";
 export { type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
+export { findLimbs, type Limb, WORTH_SHARE, WORTH_SQUARES } from "./limbs";
 
 export interface JointPart {
   region: Region;
@@ -47,6 +50,11 @@ export interface Joints {
   joints: Joint[];
   /** Index of the part that stands in for a holder where there is none, else −1. */
   standIn: number;
+  /** Body of each part's middle, −1 for parts without material. */
+  bodies: number[];
+  /** Index of the part that everything hangs on, −1 for none; and of all that hold. */
+  main: number;
+  anchors: number[];
   /** Width in mm of the widest way through the material between the middles of two parts; 0 where there is none. */
   widestWay(a: number, b: number): number;
 }
@@ -55,7 +63,7 @@ export interface Joints {
 export function findJoints(parts: readonly JointPart[], field: WidthField): Joints {
   const poles = parts.map((part) => (part.pole === undefined ? poleOf(part.region) : part.pole));
   const places = poles.map((pole) => (pole ? field.locate(pole.x, pole.y) : null));
-  const terminals = places.map((place) => place?.body ?? -1);
+  const terminals = poles.map((pole, i) => (pole && places[i] ? field.bodyAbove(pole.x, pole.y) : -1));
   const { anchors, main, standIn } = chooseAnchors(parts);
   // Holds are measured to the middle of a holder, ties to any place in it: two graphs of the same necks.
   const toMiddles = buildGraph(field, terminals, new Uint8Array(field.bodies.length));
@@ -103,7 +111,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
     if (!decider) return 0;
     return "way" in decider ? toMiddles.ways[decider.way]!.width : clearance[decider.middleOf]!;
   };
-  return { holds, joints: listJoints(field, graph), standIn, widestWay };
+  return { holds, joints: listJoints(field, graph), standIn, bodies: terminals, main, anchors, widestWay };
 }
 
 function chooseAnchors(parts: readonly JointPart[]): { anchors: number[]; main: number; standIn: number } {

@@ -2,12 +2,16 @@
  * What is wrong with a piece, where, and how much: stock rules applied to measured holds.
  */
 import { biteOf, type Point, type Region } from "../geometry";
+import type { Component, Limb } from "../joints";
+import { classify, isNarrower } from "../joints/classify";
 import type { Units } from "../piece";
 import { HANDLING_FORCE, leverFrom, SAFETY, widthAgainstBending } from "./bending";
 import { describeFinding, describeSnap } from "./wording";
 
 export type FindingKind =
   | "loose"
+  | "island"
+  | "sliver"
   | "thin-joint"
   | "thin-stroke"
   | "hairline"
@@ -18,6 +22,10 @@ export type FindingKind =
   | "sunk"
   | "snaps"
   | "missing-letter"
+  | "mark-lost"
+  | "carve-lost"
+  | "pair-touches"
+  | "hole-too-large"
   | "beyond-line"
   | "size-missed"
   | "hangs-askew"
@@ -32,6 +40,8 @@ export type FindingKind =
 /** Kinds that a change of the piece can mend. */
 export const MENDABLE: ReadonlySet<FindingKind> = new Set([
   "loose",
+  "island",
+  "sliver",
   "thin-joint",
   "thin-stroke",
   "snaps",
@@ -58,6 +68,8 @@ export interface Finding {
   chord?: { from: Point; to: Point };
   /** For a thin joint, how far the two parts that meet there reach into each other, mm. */
   bite?: { depth: number; length: number };
+  /** What hangs beyond a thin place that no part's middle lies behind, or what has come loose of a part: mm², and where. */
+  beyond?: { area: number; at: Point };
   /** For a loose part, the shortest way to the nearest other material, mm. */
   gap?: { width: number; from: Point; to: Point };
   /** What it means for the piece; a note does not change the verdict. */
@@ -97,12 +109,6 @@ export interface PartLabel {
   ordinal: string;
 }
 
-/** Parts that hang together but on nothing else. */
-export interface LooseGroup {
-  parts: number[];
-  gap?: { width: number; from: Point; to: Point };
-}
-
 export interface JudgedHold {
   width: number;
   falls: boolean;
@@ -111,35 +117,66 @@ export interface JudgedHold {
   anchor: boolean;
 }
 
-/** Widths are compared with this much grace (mm), so that a joint made exactly as wide as needed passes. */
-const GRACE = 0.005;
+/** How wide a joint must be drawn, and how much of that the cut takes, mm. */
+export interface WidthRule {
+  wanted: number;
+  lost: number;
+}
 
-/** @param parts with their regions, where the overlap at a thin joint is to be told @returns findings, worst first */
+/** The widths a judge goes by are those of the material; whose they are is told by the parts. */
+export interface JudgedMaterial {
+  components: readonly Component[];
+  limbs: readonly Limb[];
+  /** Shortest way from each loose component to other material. */
+  gaps: ReadonlyMap<number, { width: number; from: Point; to: Point }>;
+}
+
+/**
+ * What the material says: every connected component that is not held falls, and what would break off at a place that is too narrow
+ * counts, whichever part it belongs to.
+ *
+ * @param parts with their regions, where the overlap at a thin joint is to be told
+ * @returns findings, worst first
+ */
 export function judgeHolds(
   parts: readonly (JudgedPart & { region?: Region })[],
   holds: readonly JudgedHold[],
-  loose: readonly LooseGroup[],
-  leastWidth: number,
+  { components, limbs, gaps }: JudgedMaterial,
+  rule: WidthRule,
   units: Units = "mm",
 ): Finding[] {
   const findings: Finding[] = [];
-  for (const { parts: group, gap } of loose) {
-    const ids = group.map((i) => parts[i]!.id);
+  const idsOf = (indices: readonly number[]) => indices.map((i) => parts[i]!.id);
+  for (const { piece, held, home, parts: all, at, area } of components) {
+    if (held) continue;
+    const kind = home.length > 0 ? "loose" : "island";
+    // Parts that lie wholly inside others are where those are.
+    const ids = idsOf(home.length > 0 ? home : all);
+    const place = home.length > 0 ? holds[home[0]!]!.at : at;
+    const beyond = { area, at };
     findings.push({
-      kind: "loose",
+      kind,
       parts: ids,
       meeting: ids.length,
-      at: holds[group[0]!]!.at,
+      at: place,
       width: 0,
-      gap,
+      gap: gaps.get(piece),
+      beyond,
       means: "falls",
       message: "",
     });
   }
+  const apart = new Set(components.flatMap(({ held, home }) => (held ? [] : home)));
+  const somewhere = new Set(components.flatMap(({ home }) => home));
+  holds.forEach((hold, i) => {
+    // What has no middle in the material, such as a part of nothing but hairs, is not there.
+    if (hold.falls && !apart.has(i) && !somewhere.has(i)) findings.push(looseAlone(parts[i]!.id, hold.at));
+  });
   const byNeck = new Map<object, number[]>();
   holds.forEach((hold, i) => {
     // A filling has nothing to hold but itself.
-    if (parts[i]!.label.kind === "fill" || measureState(hold, parts[i]!.holder, leastWidth) !== 1) return;
+    if (parts[i]!.label.kind === "fill" || apart.has(i) || !somewhere.has(i)) return;
+    if (classify(hold.width, rule.wanted, rule.lost) === "holds") return;
     const place = hold.neck ?? hold;
     byNeck.set(place, [...(byNeck.get(place) ?? []), i]);
   });
@@ -150,26 +187,56 @@ export function judgeHolds(
     const [one, other] = meeting.map((i) => parts[i]!.region);
     findings.push({
       kind: meeting.length > 1 ? "thin-joint" : "thin-stroke",
-      parts: [...meeting, ...others].map((i) => parts[i]!.id),
+      parts: idsOf([...meeting, ...others]),
       meeting: meeting.length,
       at: hold.at,
       width: hold.width,
       chord: hold.neck ? { from: hold.neck.from, to: hold.neck.to } : undefined,
       bite: (one && other && meeting.length === 2 && biteOf(one, other)) || undefined,
-      means: "weak",
+      means: classify(hold.width, rule.wanted, rule.lost) === "falls" ? "falls" : "weak",
       message: "",
     });
   }
-  findings.sort((a, b) => a.width - b.width || b.parts.length - a.parts.length);
+  for (const { neck, area, at } of limbs) {
+    const means = classify(neck.width, rule.wanted, rule.lost) === "falls" ? "falls" : "weak";
+    const middle = { x: (neck.from.x + neck.to.x) / 2, y: (neck.from.y + neck.to.y) / 2 };
+    const told = findings.some(
+      ({ chord, width, means: known }) =>
+        chord &&
+        known === means &&
+        Math.abs(width - neck.width) < 1e-6 &&
+        Math.hypot(chord.from.x - neck.from.x, chord.from.y - neck.from.y) < 1e-6,
+    );
+    if (told || neck.parts.length === 0) continue;
+    const kind = neck.parts.length > 1 ? "thin-joint" : "thin-stroke";
+    const ids = idsOf(neck.parts);
+    findings.push({
+      kind,
+      parts: ids,
+      meeting: ids.length,
+      at: middle,
+      width: neck.width,
+      chord: neck,
+      beyond: { area, at },
+      means,
+      message: "",
+    });
+  }
+  const rank = ({ means }: Finding) => (means === "falls" ? 0 : 1);
+  findings.sort((a, b) => rank(a) - rank(b) || a.width - b.width || b.parts.length - a.parts.length);
   const labels = partLabels(parts);
-  for (const finding of findings) finding.message = describeFinding(finding, labels, leastWidth, units);
+  for (const finding of findings) finding.message = describeFinding(finding, labels, rule, units);
   return findings;
 }
 
-/** 0 holds, 1 weak, 2 falls: the larger the worse. A letter that stands in for a holder is measured by nothing, a holder by itself. */
-export function measureState(hold: JudgedHold, holder: boolean, leastWidth: number): 0 | 1 | 2 {
+function looseAlone(id: string, at: Point): Finding {
+  return { kind: "loose", parts: [id], meeting: 1, at, width: 0, means: "falls", message: "" };
+}
+
+/** 0 holds, 1 weak, 2 falls: the larger the worse. */
+export function measureState(hold: Pick<JudgedHold, "width" | "falls">, wanted: number): 0 | 1 | 2 {
   if (hold.falls) return 2;
-  return hold.width < leastWidth - GRACE && (!hold.anchor || holder) ? 1 : 0;
+  return isNarrower(hold.width, wanted) ? 1 : 0;
 }
 
 /** What judging the bending of joints needs to know about the sheet and the cut. */
@@ -203,7 +270,7 @@ export function judgeBending(
       hanging.map((i) => parts[i]!.region),
     );
     const needed = widthAgainstBending(HANDLING_FORCE, lever, rule.thickness, rule.strength / SAFETY) + rule.lost;
-    if (neck.width >= needed - GRACE) continue;
+    if (!isNarrower(neck.width, needed)) continue;
     const ids = hanging.map((i) => parts[i]!.id);
     const message = describeSnap(ids, neck.width, needed, lever, labels, units);
     findings.push({

@@ -1,3 +1,4 @@
+export { classify, GRACE, isNarrower, type WidthState } from "../joints/classify";
 export * from "./accepted";
 export * from "./bending";
 export * from "./findings";

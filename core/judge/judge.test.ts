@@ -5,6 +5,7 @@ import {
   describeFinding,
   type Finding,
   type JudgedHold,
+  type JudgedMaterial,
   judgeBending,
   judgeHolds,
   type Labels,
@@ -73,12 +74,27 @@ describe("names", () => {
   });
 });
 
+/** One component with all parts in it, but for those that lie in one of their own. */
+function material(parts: number, loose: number[] = []): JudgedMaterial {
+  const held = Array.from({ length: parts }, (_, i) => i).filter((i) => !loose.includes(i));
+  const component = (piece: number, home: number[], holds: boolean) => ({
+    piece,
+    area: 100,
+    at: { x: 0, y: 0 },
+    width: 5,
+    home,
+    parts: home,
+    held: holds,
+  });
+  return { components: [component(0, held, true), ...loose.map((i) => component(i, [i], false))], limbs: [], gaps: new Map() };
+}
+
 describe("findings", () => {
   it("what falls comes first, then the narrowest; what holds is not mentioned", () => {
     const shared = neck(0.8, [0, 1]);
     const parts = [part("t"), part("h"), part("i.1"), part("bar", true)];
     const holds = [hold(0.8, { neck: shared }), hold(2), hold(0), hold(6, { anchor: true })];
-    const findings = judgeHolds(parts, holds, [{ parts: [2] }], 1.5);
+    const findings = judgeHolds(parts, holds, material(4, [2]), { wanted: 1.5, lost: 0 });
     expect(findings.map(({ kind, parts: ids }) => [kind, ids])).toEqual([
       ["loose", ["i.1"]],
       ["thin-joint", ["t", "h"]],
@@ -92,7 +108,7 @@ describe("findings", () => {
     const shared = neck(0.8, [0, 3]);
     const parts = [part("t"), part("h"), part("e2"), part("bar", true)];
     const holds = [0, 1, 2].map(() => hold(0.8, { neck: shared }));
-    const [only, ...rest] = judgeHolds(parts, [...holds, hold(6, { anchor: true })], [], 1.5);
+    const [only, ...rest] = judgeHolds(parts, [...holds, hold(6, { anchor: true })], material(4), { wanted: 1.5, lost: 0 });
     expect(rest).toEqual([]);
     expect(only).toMatchObject({ parts: ["t", "bar", "h", "e2"], meeting: 2, chord: { from: { x: 0, y: 0 } } });
     expect(only!.message).toBe(
@@ -101,14 +117,54 @@ describe("findings", () => {
   });
 
   it("exactly as wide as needed is wide enough", () => {
-    expect(judgeHolds([part("t")], [hold(1.4999)], [], 1.5)).toEqual([]);
-    expect(judgeHolds([part("t")], [hold(1.49)], [], 1.5)).toHaveLength(1);
+    expect(judgeHolds([part("t")], [hold(1.4999)], material(1), { wanted: 1.5, lost: 0 })).toEqual([]);
+    expect(judgeHolds([part("t")], [hold(1.49)], material(1), { wanted: 1.5, lost: 0 })).toHaveLength(1);
   });
 
-  it("a letter that stands in for a holder is not measured, a holder is", () => {
-    expect(measureState(hold(1, { anchor: true }), false, 1.5)).toBe(0);
-    expect(measureState(hold(1, { anchor: true }), true, 1.5)).toBe(1);
-    expect(measureState(hold(0), false, 1.5)).toBe(2);
+  it("what the cut takes wholly falls, though the drawing joins it", () => {
+    const parts = [part("t"), part("bar", true)];
+    const holds = [hold(0.18, { neck: neck(0.18, [0, 1]) }), hold(6, { anchor: true })];
+    const [only] = judgeHolds(parts, holds, material(2), { wanted: 1.68, lost: 0.18 });
+    expect(only).toMatchObject({ kind: "thin-joint", means: "falls" });
+    expect(only!.message).toBe(
+      "The joint t–bar is only 0.2 mm. The cut takes 0.2 mm and goes through it. Overlap the parts by 1.7 mm or more.",
+    );
+  });
+
+  it("a letter that stands in for a holder is judged like all others", () => {
+    expect(measureState(hold(1, { anchor: true }), 1.5)).toBe(1);
+    expect(measureState(hold(2, { anchor: true }), 1.5)).toBe(0);
+    expect(measureState(hold(0), 1.5)).toBe(2);
+  });
+
+  it("a separate piece of a part falls, though the middle of the part is held", () => {
+    const { components } = material(1);
+    const island = { piece: 1, area: 21, at: { x: 9, y: 0 }, width: 3, home: [], parts: [0], held: false };
+    const gap = { width: 0.4, from: at, to: at };
+    const [only] = judgeHolds(
+      [part("bar", true)],
+      [hold(6, { anchor: true })],
+      { components: [...components, island], limbs: [], gaps: new Map([[1, gap]]) },
+      { wanted: 1.5, lost: 0 },
+    );
+    expect(only).toMatchObject({ kind: "island", parts: ["bar"], means: "falls", at: { x: 9, y: 0 }, gap });
+    expect(only!.message).toBe(
+      "A separate piece of the bar, 21 mm², is not joined to the rest and falls off. It is 0.4 mm short of the nearest material: move it until they overlap.",
+    );
+  });
+
+  it("what would break off beyond a thin place counts", () => {
+    const limb = { neck: neck(0.93, [0]), disc: 3, at, area: 21, bodies: [] };
+    const judged = (lost: number, width = 0.93) =>
+      judgeHolds(
+        [part("t")],
+        [hold(6, { anchor: true })],
+        { ...material(1), limbs: [{ ...limb, neck: neck(width, [0]) }] },
+        { wanted: 1.5, lost },
+      );
+    expect(judged(0)[0]).toMatchObject({ kind: "thin-stroke", means: "weak", width: 0.93 });
+    expect(judged(0)[0]!.message).toContain("21 mm² of it would break off there");
+    expect(judged(0.18, 0.02)[0]).toMatchObject({ means: "falls" });
   });
 });
 
@@ -157,15 +213,15 @@ describe("bending", () => {
 describe("sentences", () => {
   it("say what, where, how much, what to do", () => {
     const gap = { width: 1.92, from: at, to: at };
-    expect(describeFinding(finding({ parts: ["i.1"], gap }), LABELS, 1.5, "mm")).toBe(
-      "The dot of i is not joined. 1.9 mm are missing to the next material: move it until it bites.",
+    expect(describeFinding(finding({ parts: ["i.1"], gap }), LABELS, { wanted: 1.5, lost: 0 }, "mm")).toBe(
+      "The dot of i is not joined. It is 1.9 mm short of the nearest material: move it until they overlap.",
     );
-    expect(describeFinding(finding({ parts: ["t", "h"], gap: { ...gap, width: 0 } }), LABELS, 1.5, "mm")).toContain(
-      "only touch in a point: overlap them by 1.5 mm",
-    );
-    expect(describeFinding(finding({}), LABELS, 1.5, "mm")).toContain("add a bar or a stick");
-    expect(describeFinding(finding({ kind: "thin-stroke", width: 0.9 }), LABELS, 1.5, "in")).toBe(
-      "The material of the t is only 0.035 in wide here; it wants 0.059 in. Make it larger or choose heavier lettering.",
+    expect(
+      describeFinding(finding({ parts: ["t", "h"], gap: { ...gap, width: 0 } }), LABELS, { wanted: 1.5, lost: 0 }, "mm"),
+    ).toContain("only touch in a point: overlap them by 1.5 mm");
+    expect(describeFinding(finding({}), LABELS, { wanted: 1.5, lost: 0 }, "mm")).toContain("add a bar or a stick");
+    expect(describeFinding(finding({ kind: "thin-stroke", width: 0.9 }), LABELS, { wanted: 1.5, lost: 0 }, "in")).toBe(
+      "The t is only 0.035 in wide here; it wants 0.059 in. Make it larger or choose heavier lettering.",
     );
   });
 

@@ -4,7 +4,7 @@
 
 import { formatLength, type Units } from "../piece";
 import { HANDLING_FORCE } from "./bending";
-import type { Finding, PartLabel, Verdict } from "./findings";
+import type { Finding, PartLabel, Verdict, WidthRule } from "./findings";
 
 export type Labels = ReadonlyMap<string, PartLabel>;
 
@@ -45,29 +45,58 @@ export function placeName(ids: readonly string[], labels: Labels): string {
   return ids.map((id) => shortName(labels.get(id))).join("–");
 }
 
+/** A width beside the one that is wanted, with so many digits that the two do not read the same. */
+function beside(width: number, wanted: number, units: Units): [string, string] {
+  const alike = formatLength(width, units) === formatLength(wanted, units);
+  return [formatLength(width, units, alike ? 2 : 1), formatLength(wanted, units, alike ? 2 : 1)];
+}
+
 /** What, where, how much, what to do. */
-export function describeFinding(finding: Finding, labels: Labels, leastWidth: number, units: Units): string {
-  const { parts, meeting, width, gap, bite } = finding;
+export function describeFinding(finding: Finding, labels: Labels, rule: WidthRule, units: Units): string {
+  const { parts, meeting, width, bite, beyond, means } = finding;
   const names = parts.map((id) => nameOf(labels.get(id)));
-  const wanted = formatLength(leastWidth, units);
+  const [is, wanted] = beside(width, rule.wanted, units);
+  const cutThrough = `The cut takes ${formatLength(rule.lost, units)} and goes through it.`;
+  const hangs = beyond ? ` ${formatArea(beyond.area, units)} of it would break off there.` : "";
   switch (finding.kind) {
     case "loose": {
-      const verb = `${capital(listOf(names))} ${parts.length > 1 ? "are" : "is"} not joined${parts.length > 1 ? " to the rest" : ""}.`;
-      const it = parts.length > 1 ? "them" : "it";
-      if (!gap) return `${verb} There is nothing to hold ${it}: add a bar or a stick.`;
-      if (gap.width < 0.02) return `${verb} The outlines only touch in a point: overlap them by ${wanted} or more.`;
-      return `${verb} ${formatLength(gap.width, units)} are missing to the next material: move ${it} until ${parts.length > 1 ? "they bite" : "it bites"}.`;
+      const many = parts.length > 1;
+      const verb = `${capital(listOf(names))} ${many ? "are" : "is"} not joined${many ? " to the rest" : ""}.`;
+      return `${verb} ${wayBack(finding, rule.wanted, many, units)}`;
     }
+    case "island":
+      return `A separate piece of ${listOf(names)}, ${formatArea(beyond?.area ?? 0, units)}, is not joined to the rest and falls off. ${wayBack(finding, rule.wanted, false, units)}`;
     case "thin-joint": {
       const goes = parts.slice(meeting).filter((id) => labels.get(id)?.kind === "letter");
       const loss = goes.length > 0 ? ` ${capital(listOf(goes.map((id) => nameOf(labels.get(id)))))} would go with it.` : "";
-      return `The joint ${placeName(parts.slice(0, meeting), labels)} is only ${formatLength(width, units)}; it wants ${wanted}.${loss}${bite ? ` They overlap ${formatLength(bite.depth, units)} deep over ${formatLength(bite.length, units)}:` : ""} ${bite ? "bring" : "Bring"} the parts closer or overlap them more.`;
+      const joint = `The joint ${placeName(parts.slice(0, meeting), labels)} is only ${is}`;
+      if (means === "falls") return `${joint}. ${cutThrough}${loss} Overlap the parts by ${wanted} or more.`;
+      return `${joint}; it wants ${wanted}.${loss}${hangs}${bite ? ` They overlap ${formatLength(bite.depth, units)} deep over ${formatLength(bite.length, units)}:` : ""} ${bite ? "bring" : "Bring"} the parts closer or overlap them more.`;
     }
-    case "thin-stroke":
-      return `The material of ${names[0]!} is only ${formatLength(width, units)} wide here; it wants ${wanted}. Make it larger or choose heavier lettering.`;
+    case "thin-stroke": {
+      const stroke = `${capital(names[0] ?? "a part")} is only ${is} wide here`;
+      if (means === "falls") return `${stroke}. ${cutThrough}${hangs} Make it larger or choose heavier lettering.`;
+      return `${stroke}; it wants ${wanted}.${hangs} Make it larger or choose heavier lettering.`;
+    }
     default:
       return finding.message;
   }
+}
+
+function wayBack({ gap }: Finding, wanted: number, many: boolean, units: Units): string {
+  const it = many ? "them" : "it";
+  if (!gap) return `There is nothing to hold ${it}: add a bar or a stick.`;
+  const least = formatLength(wanted, units);
+  if (gap.width < 0.02) return `The outlines only touch in a point: overlap them by ${least} or more.`;
+  const short = formatLength(gap.width, units, gap.width < 0.1 ? 2 : 1);
+  return `${many ? "They are" : "It is"} ${short} short of the nearest material: move ${it} until they overlap.`;
+}
+
+/** "21 mm²", "0.033 in²" */
+function formatArea(area: number, units: Units): string {
+  const [value, unit] = units === "mm" ? [area, "mm²"] : [area / 25.4 ** 2, "in²"];
+  const digits = units === "mm" ? (value < 1 ? 2 : value < 10 ? 1 : 0) : 3;
+  return `${value.toFixed(digits)} ${unit}`;
 }
 
 export function describeSnap(
@@ -99,18 +128,26 @@ export function verdictSentence(
   const measure = thinnest ? `${thinnestText(thinnest, labels, units)}; ${wants}` : capital(wants);
   const findings = all.filter(({ means, accepted }) => means !== "note" && accepted === undefined);
   const lenient = all.filter(({ accepted }) => accepted !== undefined).length;
-  const other = findings.find((finding) => !["loose", "thin-joint", "thin-stroke"].includes(finding.kind));
+  const other = findings.find(({ kind }) => kind !== "loose" && kind !== "island" && !THIN.has(kind));
   const first = other ? `${other.message} ` : "";
   if (verdict === "holds")
     return `${first}${lenient === 0 ? "Everything holds." : `${capital(countWord(lenient))} ${lenient === 1 ? "place" : "places"} accepted, the rest holds.`} ${measure}`;
-  const loose = findings
-    .filter((finding) => finding.kind === "loose")
-    .flatMap((finding) => finding.parts.map((id) => labels.get(id)));
-  if (loose.length > 0) return `${first}${capital(countLoose(loose))} ${measure}`;
-  const thin = findings.filter((finding) => ["thin-joint", "thin-stroke"].includes(finding.kind)).length;
+  const falling = findings.filter(({ means }) => means === "falls");
+  const loose = falling.filter(({ kind }) => kind === "loose").flatMap(({ parts }) => parts.map((id) => labels.get(id)));
+  const islands = falling.filter(({ kind }) => kind === "island").length;
+  const through = falling.filter(({ kind }) => THIN.has(kind)).length;
+  const falls = [
+    loose.length > 0 ? countLoose(loose) : "",
+    islands > 0 ? `${countWord(islands)} separate ${islands === 1 ? "piece falls" : "pieces fall"} off.` : "",
+    through > 0 ? `${countWord(through)} ${through === 1 ? "place is" : "places are"} cut through.` : "",
+  ].filter(Boolean);
+  if (falls.length > 0) return `${first}${falls.map(capital).join(" ")} ${measure}`;
+  const thin = findings.filter(({ kind }) => THIN.has(kind)).length;
   if (thin === 0) return `${first}${measure}`;
   return `${first}${capital(countWord(thin))} weak ${thin === 1 ? "place" : "places"}. ${measure}`;
 }
+
+const THIN: ReadonlySet<Finding["kind"]> = new Set(["thin-joint", "thin-stroke"]);
 
 function thinnestText({ width, parts }: { width: number; parts: readonly string[] }, labels: Labels, units: Units): string {
   const [what, where] =

@@ -1,7 +1,7 @@
 /**
  * What a cutter makes of a file that it is sent: lines with their purposes, or the reasons why it will not take them.
  */
-import type { LinePurpose, MachineProfile } from "../cut";
+import { type LinePurpose, type MachineProfile, purposeOf } from "../cut";
 import type { Drawing, DrawnShape } from "../formats";
 import { type Box, normalise, type Region, type Ring, regionBox, transformRing } from "../geometry";
 
@@ -135,16 +135,6 @@ function sortIn(shape: DrawnShape, profile: MachineProfile, job: Job, { strange,
 
 const OPEN = "There are open cut lines: what they are to free stays in the sheet.";
 const said = (purpose: LinePurpose) => ({ cut: "cut", score: "scored", engrave: "engraved" })[purpose];
-
-/** By layer where the file has layers of these names, else by colour. */
-function purposeOf({ lines }: MachineProfile, colour: string, layer: string | null): LinePurpose | null {
-  const purposes = Object.keys(lines) as LinePurpose[];
-  return (
-    purposes.find((purpose) => layer !== null && lines[purpose].layer.toLowerCase() === layer.toLowerCase()) ??
-    purposes.find((purpose) => lines[purpose].colour.toLowerCase() === colour.toLowerCase()) ??
-    null
-  );
-}
 
 /** How many closed cuts lie on an earlier one. */
 export function equalOutlines(lines: readonly Pick<JobLine, "purpose" | "points" | "closed">[]): number {

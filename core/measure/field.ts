@@ -73,6 +73,14 @@ export interface WidthField {
   partsAt(k: number): number[] | null;
   /** The body that the point belongs to and the clearance there, or `null` outside the material. */
   locate(x: number, y: number): Located | null;
+  /** The body to which the way uphill from a place leads: where samples rise on the wrong side, true distances show the way. */
+  bodyAbove(x: number, y: number): number;
+  /** The nearest local maximum of the distance to the boundary, uphill of a place: its middle and the diameter of its disc, mm. */
+  summit(x: number, y: number): Body;
+  /** Area of the material that belongs to each body, mm². */
+  areas(): Float64Array;
+  /** For each piece, the parts that have edges of it, ascending. */
+  partsOfPieces(): number[][];
   /** Which separate piece of material each body lies in; pieces that touch in a point are two. */
   pieceOf: Int32Array;
   pieces: number;
@@ -121,9 +129,24 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   const near = new Float64Array(necks.count);
   const slid = new Map<number, Neck>();
   let ringOf: Int32Array | undefined;
+  let areas: Float64Array | undefined;
+  const locate = mesh.triangles.length === 0 ? () => null : locator(mesh, shapes, boundary, bodyOf, leaving);
   const edgesAt = (point: number) => [leaving[point]!, boundary.before[leaving[point]!]!];
   const partsOf = (edges: number[]) =>
     [...new Set(edges.map((e) => boundary.owner[e]!).filter((owner) => owner >= 0))].sort((m, n) => m - n);
+
+  const slide = (k: number): Neck => {
+    const [p, q] = [ends[2 * k]!, ends[2 * k + 1]!];
+    const chord = refineChord(boundary, leaving[p]!, leaving[q]!);
+    if (chord && chord.width <= necks.width[k]! && liesBetween(chord, bodies[necks.a[k]!]!, bodies[necks.b[k]!]!))
+      return { width: chord.width, from: chord.from, to: chord.to, parts: partsOf(chord.edges) };
+    // Along a taper samples show narrow places where there are none: there it is as wide as the disc in the middle.
+    const [from, to] = [pointAt(boundary, p), pointAt(boundary, q)];
+    const parts = partsOf([...edgesAt(p), ...edgesAt(q)]);
+    const disc = locate((from.x + to.x) / 2, (from.y + to.y) / 2);
+    if (!disc || disc.clearance >= necks.width[k]!) return { width: necks.width[k]!, from, to, parts };
+    return { width: disc.clearance, from: disc.from, to: disc.to, parts };
+  };
 
   const field: WidthField = {
     bodies,
@@ -149,22 +172,19 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     exact: (k) => {
       let neck = slid.get(k);
       if (!neck) {
-        const [p, q] = [ends[2 * k]!, ends[2 * k + 1]!];
-        const chord = refineChord(boundary, leaving[p]!, leaving[q]!);
-        neck =
-          chord && chord.width <= necks.width[k]!
-            ? { width: chord.width, from: chord.from, to: chord.to, parts: partsOf(chord.edges) }
-            : {
-                width: necks.width[k]!,
-                from: pointAt(boundary, p),
-                to: pointAt(boundary, q),
-                parts: partsOf([...edgesAt(p), ...edgesAt(q)]),
-              };
+        neck = slide(k);
         slid.set(k, neck);
       }
       return neck;
     },
-    locate: mesh.triangles.length === 0 ? () => null : locator(mesh, boundary, bodyOf, leaving),
+    locate,
+    bodyAbove: (x, y) => {
+      const top = climb((px, py) => locate(px, py)?.clearance ?? 0, x, y, WALK);
+      return locate(top.x, top.y)?.body ?? -1;
+    },
+    summit: (x, y) => climb((px, py) => locate(px, py)?.clearance ?? 0, x, y),
+    areas: () => (areas ??= areasOf(mesh, bodyOf, bodies.length)),
+    partsOfPieces: () => partsOfPieces(mesh, boundary, pieceOfTriangle, pieces),
     pieceOf,
     pieces,
     gaps: () => findGaps(mesh, outer, boundary, pieceOfTriangle, leaving),
@@ -191,6 +211,18 @@ export function tryMeasure(...input: Parameters<typeof measureWidths>): WidthFie
  * from that one again, and samples do not drift.
  */
 const samplesOf = new WeakMap<WidthField, Sampled>();
+
+/** So many widths of a neck may it lie beyond a body that it should separate from another. */
+const BEYOND = 0.1;
+
+/** Has a chord not slid past one of the bodies on its two sides? Then it would be another neck. A body on both its sides is around a hole. */
+function liesBetween({ from, to, width }: { from: Point; to: Point; width: number }, a: Point, b: Point): boolean {
+  if (a === b) return true;
+  const [ux, uy] = [b.x - a.x, b.y - a.y];
+  const length = Math.hypot(ux, uy);
+  const along = (((from.x + to.x) / 2 - a.x) * ux + ((from.y + to.y) / 2 - a.y) * uy) / length;
+  return along > -BEYOND * width && along < length + BEYOND * width;
+}
 
 /** @returns the bodies, the triangle in the middle of each, and for each triangle the body it belongs to */
 function findBodies(mesh: Mesh, { obtuse, x, y, width }: Triangles): { bodies: Body[]; middles: number[]; bodyOf: Int32Array } {
@@ -304,9 +336,77 @@ function numberRings(boundary: Boundary): Int32Array {
   return ringOf;
 }
 
+/** Area of all triangles that belong to each body, mm². */
+function areasOf({ triangles, coords, inside }: Mesh, bodyOf: Int32Array, bodies: number): Float64Array {
+  const areas = new Float64Array(bodies);
+  for (let t = 0; t < inside.length; t++) {
+    if (inside[t] === 0) continue;
+    const [a, b, c] = [2 * triangles[3 * t]!, 2 * triangles[3 * t + 1]!, 2 * triangles[3 * t + 2]!];
+    const cross =
+      (coords[b]! - coords[a]!) * (coords[c + 1]! - coords[a + 1]!) -
+      (coords[b + 1]! - coords[a + 1]!) * (coords[c]! - coords[a]!);
+    areas[bodyOf[t]!]! += Math.abs(cross) / 2;
+  }
+  return areas;
+}
+
+function partsOfPieces({ inside, edgeOn }: Mesh, { owner }: Boundary, pieceOfTriangle: Int32Array, pieces: number): number[][] {
+  const found = Array.from({ length: pieces }, () => new Set<number>());
+  for (let h = 0; h < edgeOn.length; h++) {
+    const edge = edgeOn[h]!;
+    if (edge === -1 || inside[(h / 3) | 0] === 0 || owner[edge]! < 0) continue;
+    found[pieceOfTriangle[(h / 3) | 0]!]!.add(owner[edge]!);
+  }
+  return found.map((parts) => [...parts].sort((a, b) => a - b));
+}
+
+/** Steps of a climb, as shares of the width where it begins: the first, and the one that it ends with; and how many there are at most. */
+interface Steps {
+  first: number;
+  last: number;
+  most: number;
+}
+/** To the very top. */
+const SEARCH: Steps = { first: 0.08, last: 0.0002, most: 400 };
+/** Far enough up that samples no longer mislead. */
+const WALK: Steps = { first: 0.1, last: 0.09, most: 12 };
+const DIRECTIONS = Array.from({ length: 8 }, (_, k): Point => {
+  const angle = (k * Math.PI) / 4;
+  return { x: Math.cos(angle), y: Math.sin(angle) };
+});
+
+/**
+ * Uphill in ever smaller steps (pattern search; R. Hooke & T. Jeeves, "Direct search solution of numerical and statistical problems",
+ * 1961): the largest disc near a place, where samples alone would put it a little beside.
+ *
+ * @param clearance diameter of the largest disc about a place, mm
+ */
+function climb(clearance: (x: number, y: number) => number, x: number, y: number, steps = SEARCH): Body {
+  let top: Body = { x, y, width: clearance(x, y) };
+  const start = top.width;
+  let count = 0;
+  for (let step = steps.first * start; step > steps.last * start && count < steps.most; count++) {
+    let better: Body | null = null;
+    for (const way of DIRECTIONS) {
+      const place = { x: top.x + step * way.x, y: top.y + step * way.y };
+      const width = clearance(place.x, place.y);
+      if (width > (better ?? top).width) better = { ...place, width };
+    }
+    if (better) top = better;
+    else step /= 2.5;
+  }
+  return top;
+}
+
 /** Finds the triangle around a point by walking towards it through the mesh. */
-function locator(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array, leaving: Int32Array): WidthField["locate"] {
-  const { triangles, halfedges, coords, starts } = mesh;
+function locator(
+  mesh: Mesh,
+  { x: centreX, y: centreY }: Triangles,
+  boundary: Boundary,
+  bodyOf: Int32Array,
+  leaving: Int32Array,
+): WidthField["locate"] {
+  const { triangles, halfedges, coords, starts, edgeOn, inside } = mesh;
   let last = 0;
   const outside = (h: number, x: number, y: number) => {
     const p = triangles[h]!;
@@ -316,28 +416,38 @@ function locator(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array, leaving: In
       (coords[2 * q + 1]! - coords[2 * p + 1]!) * (x - coords[2 * p]!);
     return cross > 1e-12;
   };
+  /** Triangles looked at for the present place have its number. */
+  const seen = new Int32Array(inside.length);
+  let place = 0;
   return (x, y) => {
     let t = last;
-    for (let steps = 0; steps < mesh.inside.length; steps++) {
-      const side = [3 * t, 3 * t + 1, 3 * t + 2].find((h) => outside(h, x, y));
-      if (side === undefined) break;
+    for (let steps = 0; steps < inside.length; steps++) {
+      const side = outside(3 * t, x, y)
+        ? 3 * t
+        : outside(3 * t + 1, x, y)
+          ? 3 * t + 1
+          : outside(3 * t + 2, x, y)
+            ? 3 * t + 2
+            : -1;
+      if (side === -1) break;
       const twin = halfedges[side]!;
       if (twin === -1) return null;
       t = (twin / 3) | 0;
     }
     last = t;
-    if (mesh.inside[t] === 0) return null;
-    const from = nearestFrom(t, x, y);
+    if (inside[t] === 0) return null;
+    const sample = nearestSample(t, x, y);
+    const from = nearestFrom(t, sample, x, y);
     return {
-      body: bodyOf[t]!,
+      body: bodyOf[uphill(t, sample, x, y)]!,
       clearance: 2 * Math.hypot(from.x - x, from.y - y),
       from,
       to: { x: 2 * x - from.x, y: 2 * y - from.y },
     };
   };
 
-  /** Greedy steps to ever nearer samples end at the nearest one (a property of Delaunay triangulations); its edges decide. */
-  function nearestFrom(t: number, x: number, y: number): Point {
+  /** Greedy steps to ever nearer samples end at the nearest one (a property of Delaunay triangulations). */
+  function nearestSample(t: number, x: number, y: number): number {
     const away = (p: number) => (coords[2 * p]! - x) ** 2 + (coords[2 * p + 1]! - y) ** 2;
     let near = triangles[3 * t]!;
     for (let h = 3 * t + 1; h < 3 * t + 3; h++) if (away(triangles[h]!) < away(near)) near = triangles[h]!;
@@ -350,13 +460,79 @@ function locator(mesh: Mesh, boundary: Boundary, bodyOf: Int32Array, leaving: In
         }
       }
     }
-    let best = pointAt(boundary, near);
-    const leave = leaving[near]!;
-    for (let k = 0, e = boundary.before[boundary.before[leave]!]!; k < 4; k++, e = boundary.after[e]!) {
+    return near;
+  }
+
+  /**
+   * The nearest point of the boundary. It can be seen from the place, so it is met by going on through every triangle that reaches nearer
+   * than what has been found; the nearest sample alone would not do, for long edges may pass nearer.
+   */
+  function nearestFrom(t: number, sample: number, x: number, y: number): Point {
+    let best = pointAt(boundary, sample);
+    let near2 = (best.x - x) ** 2 + (best.y - y) ** 2;
+    const look = (e: number) => {
       const foot = nearestOnEdge(boundary, e, x, y);
-      if (Math.hypot(foot.x - x, foot.y - y) < Math.hypot(best.x - x, best.y - y)) best = foot;
+      const away2 = (foot.x - x) ** 2 + (foot.y - y) ** 2;
+      if (away2 < near2) [best, near2] = [foot, away2];
+    };
+    look(leaving[sample]!);
+    look(boundary.before[leaving[sample]!]!);
+    place++;
+    seen[t] = place;
+    for (const open = [t]; open.length > 0; ) {
+      const at = open.pop()!;
+      for (let h = 3 * at; h < 3 * at + 3; h++) {
+        if (edgeOn[h] !== -1) {
+          look(edgeOn[h]!);
+          continue;
+        }
+        const beyond = (halfedges[h]! / 3) | 0;
+        if (halfedges[h] === -1 || seen[beyond] === place || sideDistance2(h, x, y) >= near2) continue;
+        seen[beyond] = place;
+        open.push(beyond);
+      }
     }
     return best;
+  }
+
+  function sideDistance2(h: number, x: number, y: number): number {
+    const [p, q] = [2 * triangles[h]!, 2 * triangles[nextHalfedge(h)]!];
+    const [ux, uy] = [coords[q]! - coords[p]!, coords[q + 1]! - coords[p + 1]!];
+    const [vx, vy] = [x - coords[p]!, y - coords[p + 1]!];
+    const along = Math.min(1, Math.max(0, (vx * ux + vy * uy) / (ux * ux + uy * uy)));
+    return (vx - along * ux) ** 2 + (vy - along * uy) ** 2;
+  }
+
+  /**
+   * The triangle to which the way uphill leads: straight away from the nearest sample until another one is as near, from there along the
+   * line between the two, away from the narrow place between them. The disc grows all along, so the body is on this side of every neck.
+   */
+  function uphill(t: number, sample: number, x: number, y: number): number {
+    const [sx, sy] = [coords[2 * sample]!, coords[2 * sample + 1]!];
+    const radius = Math.hypot(x - sx, y - sy);
+    if (radius === 0) return t;
+    const [dx, dy] = [(x - sx) / radius, (y - sy) / radius];
+    let [side, least] = [-1, Infinity];
+    const first = starts[sample]!;
+    let h = first;
+    do {
+      const p = triangles[nextHalfedge(h)]!;
+      const [vx, vy] = [coords[2 * p]! - sx, coords[2 * p + 1]! - sy];
+      const towards = dx * vx + dy * vy;
+      const until = towards > 0 ? (vx * vx + vy * vy) / (2 * towards) : Infinity;
+      if (until < least) [side, least] = [h, until];
+      h = halfedges[prevHalfedge(h)]!;
+    } while (h !== -1 && h !== first);
+    if (side === -1 || halfedges[side] === -1) return t;
+    const other = triangles[nextHalfedge(side)]!;
+    const [mx, my] = [(sx + coords[2 * other]!) / 2, (sy + coords[2 * other + 1]!) / 2];
+    const [ex, ey] = [my - sy, sx - mx];
+    const beyond = (px: number, py: number) => (px - mx) * ex + (py - my) * ey;
+    const sign = beyond(sx + least * dx, sy + least * dy) >= 0 ? 1 : -1;
+    const [one, two] = [(side / 3) | 0, (halfedges[side]! / 3) | 0];
+    if (inside[one] === 0 || inside[two] === 0) return inside[one] === 1 ? one : inside[two] === 1 ? two : t;
+    const rises = sign * (beyond(centreX[one]!, centreY[one]!) - beyond(centreX[two]!, centreY[two]!)) > 0;
+    return rises ? one : two;
   }
 
   function neighbours(point: number): number[] {

@@ -10,14 +10,15 @@ import {
   regionArea,
   regionBox,
   regionCentroid,
-  regionContains,
   regionPerimeter,
   union,
 } from "../geometry";
-import { type Body, type FieldOptions, tryMeasure } from "./field";
+import { type Body, type FieldOptions, tryMeasure, type WidthField } from "./field";
 
 /** Widths this close to the widest count as equally wide (mm); among them the most central place is taken. */
 const ALIKE = 0.02;
+/** A disc between samples this near to the true one needs no climbing, mm. */
+const TRUE = 0.003;
 /** Bodies looked at more closely at most; outlines made of samples only, such as rings, have hundreds of equals. */
 const LOOKED_AT = 400;
 
@@ -63,15 +64,17 @@ function findPole(all: Region): Body | null {
   // Samples farther apart than a stroke is wide would see across it: a long stroke has a mean width of 2·area/perimeter.
   const stroke = (4 * regionArea(region)) / regionPerimeter(region);
   const longest = Math.max(0.2, Math.min(span / 12, stroke));
-  const bodies = bodiesOf(region, { longest, shortest: longest / 8 });
-  bodies.sort((a, b) => b.width - a.width || distance2(a, centre) - distance2(b, centre));
-  // Samples stand in for the boundary, so a body looks at least as wide as it is: the first few tell where to stop.
+  const field = fieldOf(region, { longest, shortest: longest / 8 });
+  if (!field) return null;
+  const bodies = [...field.bodies].sort((a, b) => b.width - a.width || distance2(a, centre) - distance2(b, centre));
+  // Samples stand in for the boundary, so a body looks at least as wide as the largest disc near it is: the first few tell where to stop.
   let widest = 0;
   const found: Body[] = [];
   for (const { x, y, width } of bodies.slice(0, LOOKED_AT)) {
     if (width < widest - ALIKE) break;
-    if (!regionContains(region, x, y)) continue;
-    const body = { x, y, width: 2 * distanceToBoundary(region, x, y) };
+    const clearance = field.locate(x, y)?.clearance ?? 0;
+    const body = clearance > width - TRUE ? { x, y, width: clearance } : field.summit(x, y);
+    if (body.width === 0) continue;
     found.push(body);
     widest = Math.max(widest, body.width);
   }
@@ -84,29 +87,13 @@ function findPole(all: Region): Body | null {
 }
 
 /** An outline that rounding has made cross itself by a hair is united with itself once more, if need be on a grid of 1 µm. */
-function bodiesOf(region: Region, options: FieldOptions): Body[] {
+function fieldOf(region: Region, options: FieldOptions): WidthField | null {
   const ways = [() => region, () => union([region]), () => union([normalise(coarser(region))])];
   for (const way of ways) {
     const field = tryMeasure(way(), undefined, options);
-    if (field) return [...field.bodies];
+    if (field) return field;
   }
-  return [];
-}
-
-function distanceToBoundary(region: Region, x: number, y: number): number {
-  let nearest2 = Infinity;
-  for (const ring of region) {
-    let [px, py] = [ring[ring.length - 2]! - x, ring[ring.length - 1]! - y];
-    for (let i = 0; i < ring.length; i += 2) {
-      const [qx, qy] = [ring[i]! - x, ring[i + 1]! - y];
-      const [ux, uy] = [qx - px, qy - py];
-      const length2 = ux * ux + uy * uy;
-      const t = length2 > 0 ? Math.min(1, Math.max(0, -(px * ux + py * uy) / length2)) : 0;
-      nearest2 = Math.min(nearest2, (px + t * ux) ** 2 + (py + t * uy) ** 2);
-      [px, py] = [qx, qy];
-    }
-  }
-  return Math.sqrt(nearest2);
+  return null;
 }
 
 function distance2(a: Point, b: Point): number {

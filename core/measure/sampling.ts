@@ -140,7 +140,12 @@ function touchable(b: Boundary, missing: readonly number[]): Set<number> {
   for (let e = 0; e < b.edges; e++) {
     const [p, q] = [b.start[e]!, b.end[e]!];
     const [ax, ay, bx, by] = [b.x[p]!, b.y[p]!, b.x[q]!, b.y[q]!];
-    const found = tree.search(Math.min(ax, bx) - TOUCH, Math.min(ay, by) - TOUCH, Math.max(ax, bx) + TOUCH, Math.max(ay, by) + TOUCH);
+    const found = tree.search(
+      Math.min(ax, bx) - TOUCH,
+      Math.min(ay, by) - TOUCH,
+      Math.max(ax, bx) + TOUCH,
+      Math.max(ay, by) + TOUCH,
+    );
     if (found.some((k) => ends[k] !== p && ends[k] !== q)) edges.add(e);
   }
   return edges;

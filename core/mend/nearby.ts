@@ -32,7 +32,7 @@ export function neighbourhood(before: Examination, finding: Finding): Neighbourh
     const wide = box && { minX: box.minX - REACH, minY: box.minY - REACH, maxX: box.maxX + REACH, maxY: box.maxY + REACH };
     return boxes.some((each) => boxesMeet(each, wide));
   };
-  const state = (i: number) => measureState(holds[i]!, solids[i]!.holder, leastWidth);
+  const state = (i: number) => measureState(holds[i]!, leastWidth);
   const holding = [...solids.keys()].filter((i) => !hanging.includes(i) && state(i) < 2 && near(i));
   const weakest = Math.min(Infinity, ...holding.filter((i) => state(i) === 1).map((i) => holds[i]!.width));
   const ids = (indices: number[]) => new Set(indices.map((i) => solids[i]!.id));
@@ -58,6 +58,6 @@ export function holdsNearby(mended: Piece, library: Library, near: Neighbourhood
   const hanging = solids.flatMap((solid, i) => (near.hanging.has(solid.id) ? [{ solid, hold: examination.holds[i]! }] : []));
   return {
     width: hanging.some(({ hold }) => hold.falls) ? 0 : Math.max(0, ...hanging.map(({ hold }) => hold.width)),
-    by: (wanted) => isHeld(hanging.map(({ solid, hold }) => measureState(hold, solid.holder, wanted))),
+    by: (wanted) => isHeld(hanging.map(({ hold }) => measureState(hold, wanted))),
   };
 }

@@ -34,7 +34,7 @@ export function proveMend(
   loses: readonly string[],
   wanted: number,
 ): Proof {
-  const stateIn = ({ solids, holds }: Examination, i: number, width: number) => measureState(holds[i]!, solids[i]!.holder, width);
+  const stateIn = ({ holds }: Examination, i: number, width: number) => measureState(holds[i]!, width);
   const was = new Map(before.solids.map(({ id }, i) => [id, stateIn(before, i, before.leastWidth)]));
   const there = new Set(after.solids.map(({ id }) => id));
   for (const id of was.keys()) if (!there.has(id) && !loses.includes(id)) return "not";

@@ -4,6 +4,7 @@
  */
 import { type Examination, examine, type Library } from "../examine";
 import { nearestPoints, type Point, type Region, regionArea, regionContains } from "../geometry";
+import { measureState } from "../judge";
 import { freeId, type Piece, type Tie } from "../piece";
 import { round, unit } from "./scene";
 import { anchorEnd, type Pair } from "./ties";
@@ -49,7 +50,7 @@ export function tieUp(piece: Piece, library: Library, { width, count = 1 }: TieU
 
 /** The fewer separate pieces, then the fewer weak parts, the better. */
 function worth({ cutouts, holds, leastWidth }: Examination): number {
-  const weak = holds.filter(({ width, falls, anchor }) => !falls && !anchor && width < leastWidth - 0.005).length;
+  const weak = holds.filter((hold) => measureState(hold, leastWidth) === 1).length;
   return -1000 * cutouts.length - weak;
 }
 

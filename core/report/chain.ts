@@ -2,6 +2,7 @@
  * The letter chain: the sentence letter by letter, with what joins each to the next, to the holder, and to its own dots.
  */
 import type { Examination, ExaminedLetter } from "../examine";
+import { measureState } from "../judge";
 
 export interface ChainLink {
   /** mm; `null` where nothing joins the two. */
@@ -35,7 +36,7 @@ export interface ChainLetter {
 
 export function chainOf(examination: Examination): ChainLetter[] {
   const { letters, holds, solids, leastWidth } = examination;
-  const weak = (i: number) => !holds[i]!.falls && holds[i]!.width < leastWidth && !holds[i]!.anchor;
+  const weak = (i: number) => measureState(holds[i]!, leastWidth) === 1;
   // Engraved letters and such as are cut out have nothing to hold.
   const there = letters.filter((letter) => letter.solids.length > 0);
   return there.map((letter, n): ChainLetter => {

@@ -10,7 +10,7 @@ export function fallReport({ solids, holds, leastWidth, standIn }: Examination):
   const all = [...solids.keys()].filter((i) => solids[i]!.region.length > 0);
   if (all.length === 0) return "There is nothing to test yet.";
   const fell = all.filter((i) => holds[i]!.falls);
-  const weak = all.filter((i) => measureState(holds[i]!, solids[i]!.holder, leastWidth) === 1);
+  const weak = all.filter((i) => measureState(holds[i]!, leastWidth) === 1);
   const held = all.length - fell.length;
   const sentences = [
     fell.length === 0 ? "Nothing fell." : `${capital(names(fell))} fell.`,

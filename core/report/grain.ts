@@ -3,7 +3,7 @@
  */
 import type { Examination } from "../examine";
 import type { Point } from "../geometry";
-import { placeName } from "../judge";
+import { isNarrower, placeName } from "../judge";
 import { formatLength, type Stock, type Units } from "../piece";
 import { labelsOf } from "./labels";
 
@@ -40,7 +40,7 @@ export function shortGrain(
       const length = Math.hypot(to.x - from.x, to.y - from.y);
       // Fibres along the chord run across the way that the joint carries.
       const across = length > 0 && Math.abs((to.x - from.x) * gx + (to.y - from.y) * gy) / length > Math.SQRT1_2;
-      if (!across || width >= wanted - 0.005) return [];
+      if (!across || !isNarrower(width, wanted)) return [];
       const ids = parts.map((i) => examination.solids[i]!.id);
       const at = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 };
       const message = `Short grain at ${placeName(ids, labels)}: the fibres run across this joint of ${formatLength(width, units)}; it wants ${formatLength(wanted, units)} there. Turn the grain, or make the joint wider.`;

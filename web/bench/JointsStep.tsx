@@ -1,5 +1,5 @@
 import type { Examination } from "@mend-joint/core";
-import { countWord, HANDLING_FORCE, placeName } from "@mend-joint/core/judge";
+import { countWord, HANDLING_FORCE, isNarrower, placeName } from "@mend-joint/core/judge";
 import { formatLength, formatNumber, type Piece, type Stock, widthToDraw } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
 import { ChevronDown } from "lucide-react";
@@ -101,7 +101,7 @@ function JointList({ examination }: { examination: Examination }) {
   return (
     <ol className="-mx-2 flex flex-col">
       {joints.slice(0, SHOWN).map((joint, j) => {
-        const weak = joint.width < leastWidth;
+        const weak = isNarrower(joint.width, leastWidth);
         const name = placeName(
           joint.parts.map((i) => solids[i]!.id),
           labels,

@@ -2,7 +2,7 @@
  * All joints of the piece side by side, narrowest first, against the least width. A press goes to the place.
  */
 import type { Examination } from "@mend-joint/core";
-import { placeName } from "@mend-joint/core/judge";
+import { isNarrower, placeName } from "@mend-joint/core/judge";
 import { formatLength, formatNumber } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
 import { BarChart } from "echarts/charts";
@@ -71,7 +71,7 @@ export default function WidthChart({ examination }: { examination: Examination }
             barMaxWidth: 14,
             data: joints.map(({ width }) => ({
               value: width * scale,
-              itemStyle: { color: width < leastWidth ? weak : holds, borderRadius: [2, 2, 0, 0] },
+              itemStyle: { color: isNarrower(width, leastWidth) ? weak : holds, borderRadius: [2, 2, 0, 0] },
             })),
             markLine: {
               silent: true,

@@ -4,7 +4,7 @@
  */
 import type { Examination } from "@mend-joint/core";
 import { composed, type Region, regionBox, rotation, transformRegion } from "@mend-joint/core/geometry";
-import { nameOf } from "@mend-joint/core/judge";
+import { isNarrower, nameOf } from "@mend-joint/core/judge";
 import { formatLength, formatNumber } from "@mend-joint/core/piece";
 import { type ChainLetter, type ChainLink, chainOf } from "@mend-joint/core/report";
 import { type KeyboardEvent, useMemo, useRef } from "react";
@@ -170,7 +170,7 @@ function LetterShape({ letter, examination, scale }: { letter: ChainLetter; exam
 
 function Link({ link, examination }: { link: ChainLink; examination: Examination }) {
   const units = useBench((state) => state.units);
-  const weak = link.width !== null && link.width < examination.leastWidth;
+  const weak = link.width !== null && isNarrower(link.width, examination.leastWidth);
   const colour = weak ? "bg-weak" : "bg-holds";
   return (
     <div

@@ -3,6 +3,7 @@
  */
 import type { Examination } from "@mend-joint/core";
 import { type Point, type Region, transformRegion } from "@mend-joint/core/geometry";
+import { isNarrower } from "@mend-joint/core/judge";
 import { formatLength, formatNumber, type Piece } from "@mend-joint/core/piece";
 import { sheetOf, twinMatrix } from "@mend-joint/core/report";
 import { Maximize, Minus, Plus } from "lucide-react";
@@ -386,10 +387,10 @@ function useMeasures(examination: Examination): Measure[] {
       (least, hold) => (hold.neck && !hold.anchor && hold.width < (least?.width ?? Infinity) ? hold : least),
       null,
     );
-    if (thinnest?.neck) put(thinnest.neck, thinnest.width, thinnest.width < leastWidth ? "weak" : "holds");
+    if (thinnest?.neck) put(thinnest.neck, thinnest.width, isNarrower(thinnest.width, leastWidth) ? "weak" : "holds");
     joints.forEach((joint, j) => {
       const asked = j === pointedJoint || (named.size > 0 && joint.parts.some((i) => named.has(solids[i]!.id)));
-      if (asked) put(joint, joint.width, joint.width < leastWidth ? "weak" : "holds", j === pointedJoint);
+      if (asked) put(joint, joint.width, isNarrower(joint.width, leastWidth) ? "weak" : "holds", j === pointedJoint);
     });
     return [...shown.values()].sort((a, b) => Number(a.strong) - Number(b.strong)).slice(-MOST_CALLIPERS);
   }, [examination, selection, pointed, pointedJoint]);

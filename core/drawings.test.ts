@@ -54,8 +54,9 @@ describe("cut lines", () => {
   it("a place thinner than the sheet wants makes it weak, with the measure", () => {
     const { examination } = lines('<path d="M0 0H40V18H41V0H80V40H41V19.2H40V40H0Z"/>');
     expect(examination.verdict).toBe("weak");
-    expect(examination.thinnest).toBeCloseTo(1.2, 1);
-    expect(examination.findings[0]!.message).toContain("1.20 mm");
+    expect(examination.findings[0]).toMatchObject({ kind: "thin-stroke", means: "weak" });
+    expect(examination.findings[0]!.width).toBeCloseTo(1.2, 6);
+    expect(examination.findings[0]!.message).toContain("only 1.2 mm wide");
   });
 
   it("crumbs are left out of the repaired file", () => {

@@ -2,7 +2,8 @@ import { demoPieces } from "@mend-joint/demo";
 import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { readSvg } from "../formats";
-import { regionArea } from "../geometry";
+import { islandsOf, regionArea } from "../geometry";
+import { CRUMB } from "../joints";
 import { verdictSentence } from "../judge";
 import { solidsFromShapes } from "../outlines";
 import { applyMove, parsePiece, STOCKS } from "../piece";
@@ -136,7 +137,12 @@ describe("every shipped font, word after word", () => {
     for (const text of ["Isolde", "Jiří", "Zoë", "Bjørn", "Wilhelmina", "Kit", "Ffion", "Ángela"]) {
       if ([...text].some((letter) => !library.font(font)!.has(letter.codePointAt(0)!))) continue;
       const examination = examine(pieceOf(text, font, [{ kind: "bar", id: "bar", overlap: 1.2 }]), library);
-      expect(examination.cutouts.reduce((sum, { region }) => sum + regionArea(region), 0)).toBeCloseTo(examination.area, 6);
+      const cutouts = examination.cutouts.map(({ region }) => regionArea(region));
+      const crumbs = islandsOf(examination.material)
+        .map(regionArea)
+        .filter((area) => !cutouts.some((known) => Math.abs(known - area) < 1e-9));
+      expect(Math.max(0, ...crumbs)).toBeLessThan(CRUMB);
+      expect([...cutouts, ...crumbs].reduce((sum, area) => sum + area, 0)).toBeCloseTo(examination.area, 6);
       expect(examination.cutouts.flatMap(({ solids }) => solids).sort((a, b) => a - b)).toEqual([...examination.solids.keys()]);
       const chain = chainOf(examination);
       expect(chain.map((letter) => letter.text).join("")).toBe(text);

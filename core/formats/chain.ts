@@ -11,8 +11,13 @@ interface Piece {
   used: boolean;
 }
 
+/** An outline, and the number of the first line in it. */
+export interface Chained extends FlatPath {
+  first: number;
+}
+
 /** @param lines open lines, in the order of the file @returns outlines; those that come back to their start are closed */
-export function chained(lines: readonly Float64Array[]): FlatPath[] {
+export function chained(lines: readonly Float64Array[]): Chained[] {
   const pieces: Piece[] = lines.map((points) => ({ points, used: false }));
   const ends = new Map<string, [Piece, "first" | "last"][]>();
   const cell = (x: number, y: number) => `${Math.round(x / NEAR)} ${Math.round(y / NEAR)}`;
@@ -22,24 +27,35 @@ export function chained(lines: readonly Float64Array[]): FlatPath[] {
     for (const which of ["first", "last"] as const) {
       const [x, y] = endOf(piece, which);
       const key = cell(x!, y!);
-      ends.set(key, [...(ends.get(key) ?? []), [piece, which]]);
+      const known = ends.get(key);
+      if (known) known.push([piece, which]);
+      else ends.set(key, [[piece, which]]);
     }
   }
   const next = (x: number, y: number): [Piece, "first" | "last"] | null => {
     for (const dx of [0, -NEAR, NEAR]) {
       for (const dy of [0, -NEAR, NEAR]) {
-        for (const [piece, which] of ends.get(cell(x + dx, y + dy)) ?? []) {
+        const there = ends.get(cell(x + dx, y + dy));
+        if (!there) continue;
+        for (let i = 0; i < there.length; i++) {
+          const [piece, which] = there[i]!;
+          if (piece.used) {
+            // Ends that are taken are not looked at again, however many meet in one place.
+            there[i--] = there[there.length - 1]!;
+            there.pop();
+            continue;
+          }
           const [ex, ey] = endOf(piece, which);
-          if (!piece.used && Math.hypot(ex! - x, ey! - y) <= NEAR) return [piece, which];
+          if (Math.hypot(ex! - x, ey! - y) <= NEAR) return [piece, which];
         }
       }
     }
     return null;
   };
-  return pieces.flatMap((piece): FlatPath[] => {
+  return pieces.flatMap((piece, first): Chained[] => {
     if (piece.used) return [];
     piece.used = true;
-    const points = [...piece.points];
+    const points = Array.from(piece.points);
     extend(points, next);
     if (!meets(points)) {
       // The other way too, for a line that was entered in its middle.
@@ -48,7 +64,7 @@ export function chained(lines: readonly Float64Array[]): FlatPath[] {
     }
     const closed = meets(points);
     if (closed) points.length -= 2;
-    return [{ ring: Float64Array.from(points), closed }];
+    return [{ ring: Float64Array.from(points), closed, first }];
   });
 }
 
@@ -58,7 +74,7 @@ function extend(points: number[], next: (x: number, y: number) => [Piece, "first
     if (!found) return;
     const [piece, which] = found;
     piece.used = true;
-    const more = [...piece.points];
+    const more = Array.from(piece.points);
     if (which === "last") turnRound(more);
     // The end that both share stands once.
     for (let i = 2; i < more.length; i++) points.push(more[i]!);

@@ -69,14 +69,24 @@ export function readDxf(text: string): Drawing {
   const named = namer();
   for (const [key, { lines, colour }] of layers) {
     const layer = key.slice(0, key.indexOf("\n"));
-    const paths: FlatPath[] = [
-      ...lines.filter(({ closed }) => closed).map(({ points }) => ({ ring: points, closed: true })),
-      ...chained(lines.filter(({ closed }) => !closed).map(({ points }) => points)),
-    ];
-    drawing.shapes.push(...paths.map((path, i) => shapeOf(named(`${layer}-${i + 1}`), path, colour, layer)));
+    for (const [i, path] of inOrder(lines).entries())
+      drawing.shapes.push(shapeOf(named(`${layer}-${i + 1}`), path, colour, layer));
   }
   drawing.notes.push(...unread);
   return drawing;
+}
+
+/** Outlines in the order in which the file begins them: that is the order in which it wants them cut. */
+function inOrder(lines: readonly Line[]): FlatPath[] {
+  const open = [...lines.keys()].filter((i) => !lines[i]!.closed);
+  const paths = [
+    ...lines.flatMap(({ points, closed }, at) => (closed ? [{ at, path: { ring: points, closed } }] : [])),
+    ...chained(open.map((i) => lines[i]!.points)).map(({ first, ring, closed }) => ({
+      at: open[first]!,
+      path: { ring, closed },
+    })),
+  ];
+  return paths.sort((a, b) => a.at - b.at).map(({ path }) => path);
 }
 
 const shapeOf = (id: string, path: FlatPath, colour: string, layer: string): DrawnShape => ({

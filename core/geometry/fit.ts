@@ -24,13 +24,19 @@ const APART = 0.05;
  * @returns `null` where less than two nodes are left: what is smaller than a node is wide cannot be cut
  */
 export function fitCurves(points: Float64Array, closed: boolean): CurvePath | null {
-  const fitted = fitOutline(points, closed);
-  if (!fitted) return null;
-  return isTrue(fitted, points, closed) ? fitted : asLines(points, closed);
+  for (const lost of LOSSES) {
+    const fitted = fitOutline(points, closed, lost);
+    if (!fitted) return null;
+    if (isTrue(fitted, points, closed)) return fitted;
+  }
+  return asLines(points, closed);
 }
 
+/** So much may be lost by nodes that are made one or drawn apart, mm: less where the first try strays too far. */
+const LOSSES = [0.019, 0.008, 0];
+
 /** Farther than this no place of a fitted outline lies from the one given, and no place of that from it, mm. */
-const TRUE = 0.0185;
+const TRUE = 0.0165;
 /** Chords of a curve that is compared are as near to it, mm. */
 const COMPARED = 0.001;
 
@@ -49,7 +55,7 @@ export function asLines(points: Float64Array, closed: boolean): CurvePath | null
   return { x: p[0]!.x, y: p[0]!.y, segments: ends.map(({ x, y }) => ({ type: "L", x, y })), closed };
 }
 
-function fitOutline(points: Float64Array, closed: boolean): CurvePath | null {
+function fitOutline(points: Float64Array, closed: boolean, most: number): CurvePath | null {
   const p = withoutTwins(points, closed);
   const n = p.length;
   if (n < (closed ? 3 : 2)) return null;
@@ -59,7 +65,7 @@ function fitOutline(points: Float64Array, closed: boolean): CurvePath | null {
   const segments: CurveSegment[] = [];
   for (const run of runs) fitRun(run, segments);
   const start = runs[0]!.points[0]!;
-  return spaced({ x: start.x, y: start.y, segments, closed });
+  return spaced({ x: start.x, y: start.y, segments, closed }, most);
 }
 
 function withoutTwins(points: Float64Array, closed: boolean): Point[] {
@@ -459,7 +465,7 @@ interface Link {
 }
 
 /** Nodes that lie too close become one where little is lost by it, else they are drawn apart along the line before or after them. */
-function spaced(path: CurvePath): CurvePath | null {
+function spaced(path: CurvePath, most: number): CurvePath | null {
   const links = linksOf(path);
   for (let k = 0; k < links.length; ) {
     const link = links[k]!;
@@ -471,10 +477,10 @@ function spaced(path: CurvePath): CurvePath | null {
       ? [links[k - 1] ?? links[links.length - 1]!, links[k + 1] ?? links[0]!]
       : [links[k - 1], links[k + 1]];
     const { node, lost } = oneFor(link, before, next);
-    const apart = lost > LOST ? drawnApart(link, before, next) : null;
+    const apart = lost > LOST ? drawnApart(link, before, next, most) : null;
     if (apart && apart.lost < lost) Object.assign(apart.node, apart.to);
     // Where nothing can be done without losing too much, the nodes stay as near to each other as they are.
-    if (lost > TOO_MUCH || (apart && apart.lost < lost)) {
+    if (lost > most || (apart && apart.lost < lost)) {
       k++;
       continue;
     }
@@ -493,9 +499,6 @@ const lengthOf = ({ from, to }: Link) => Math.hypot(to.x - from.x, to.y - from.y
 
 /** More than this, mm, may not be lost by making one node of two. */
 const LOST = 0.012;
-/** Nor may so much be lost where there is no other way. */
-const TOO_MUCH = 0.019;
-
 /** The node in place of both ends of a link from which their places, and all that they stood for before, are not far. */
 function oneFor({ from, to }: Link, before: Link | undefined, next: Link | undefined): { node: Node; lost: number } {
   const was = [...from.was, ...to.was];
@@ -534,7 +537,7 @@ interface Apart {
 }
 
 /** One end of a link moved along a long line beside it, until both are as far apart as nodes must be. */
-function drawnApart(link: Link, before: Link | undefined, next: Link | undefined): Apart | null {
+function drawnApart(link: Link, before: Link | undefined, next: Link | undefined, most: number): Apart | null {
   const along = (line: Link | undefined, node: Node, other: Node, end: Node): Apart[] => {
     const length = line ? lengthOf(line) : 0;
     if (!line || line.handles || line.arc || length < 2.5 * APART) return [];
@@ -543,7 +546,7 @@ function drawnApart(link: Link, before: Link | undefined, next: Link | undefined
       const to = { x: node.x + way.x * by, y: node.y + way.y * by };
       if (Math.hypot(to.x - end.x, to.y - end.y) < APART) continue;
       const lost = Math.max(...node.was.map((old) => Math.min(offLine(old, to, end), offLine(old, to, other))));
-      return lost <= TOO_MUCH ? [{ node, to, lost }] : [];
+      return lost <= most ? [{ node, to, lost }] : [];
     }
     return [];
   };

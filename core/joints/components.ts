@@ -26,7 +26,7 @@ export const CRUMB = 0.01;
 /**
  * @param bodies body of each part's middle, −1 for parts without material
  * @param main index of the part that everything hangs on, −1 for none
- * @returns crumbs left out
+ * @returns in the order of their parts; crumbs left out
  */
 export function findComponents(field: WidthField, bodies: readonly number[], main: number): Component[] {
   const { pieceOf, pieces } = field;
@@ -44,9 +44,11 @@ export function findComponents(field: WidthField, bodies: readonly number[], mai
   });
   const holds = main >= 0 && bodies[main]! >= 0 ? pieceOf[bodies[main]!]! : -1;
   const owners = field.partsOfPieces();
-  return Array.from({ length: pieces }, (_, piece): Component => {
+  const all = Array.from({ length: pieces }, (_, piece): Component => {
     const { x, y, width } = field.bodies[widest[piece]!] ?? { x: 0, y: 0, width: 0 };
     const parts = [...new Set([...home[piece]!, ...owners[piece]!])].sort((a, b) => a - b);
     return { piece, area: areas[piece]!, at: { x, y }, width, home: home[piece]!, parts, held: piece === holds };
-  }).filter(({ area, home: own }) => area >= CRUMB || own.length > 0);
+  });
+  const first = ({ home: own, parts }: Component) => own[0] ?? parts[0] ?? Infinity;
+  return all.filter(({ area, home: own }) => area >= CRUMB || own.length > 0).sort((a, b) => first(a) - first(b));
 }

@@ -26,7 +26,7 @@ export interface Limb {
  * What breaks off is worth keeping when a disc of the least width fits into it, or when it has so many squares of the least width, or
  * this share of the whole piece. Smaller ends are tails and serifs. (Stated bounds; common practice, no published source.)
  */
-export const WORTH_SQUARES = 4;
+export const WORTH_SQUARES = 6;
 export const WORTH_SHARE = 0.25;
 
 /** A sampled chord is at most this much longer than the true minimum, as a share. */

@@ -220,9 +220,9 @@ describe("sentences", () => {
       describeFinding(finding({ parts: ["t", "h"], gap: { ...gap, width: 0 } }), LABELS, { wanted: 1.5, lost: 0 }, "mm"),
     ).toContain("only touch in a point: overlap them by 1.5 mm");
     expect(describeFinding(finding({}), LABELS, { wanted: 1.5, lost: 0 }, "mm")).toContain("add a bar or a stick");
-    expect(describeFinding(finding({ kind: "thin-stroke", width: 0.9 }), LABELS, { wanted: 1.5, lost: 0 }, "in")).toBe(
-      "The t is only 0.035 in wide here; it wants 0.059 in. Make it larger or choose heavier lettering.",
-    );
+    expect(
+      describeFinding(finding({ kind: "thin-stroke", width: 0.9, means: "weak" }), LABELS, { wanted: 1.5, lost: 0 }, "in"),
+    ).toBe("The t is only 0.035 in wide here; it wants 0.059 in. Make it larger or choose heavier lettering.");
   });
 
   const stock = { name: "birch 3 mm", leastWidth: 1.5 };

@@ -19,15 +19,15 @@ export function demoPieces(): Piece[] {
       id: "demo-quay-plate",
       name: "Quay plate, cut through",
       purpose: "sign",
-      stock: stock("mdf-3"),
+      stock: stock("birch-3"),
       parts: [
-        { kind: "shape", id: "shape", form: "arch", corner: 4, size: { by: "fit", margin: 10 } },
+        { kind: "shape", id: "shape", form: "arch", corner: 4, size: { by: "fit", margin: 16 } },
         {
           kind: "word",
           id: "w1",
           text: "QUAY 4",
           font: "saira-stencil-one",
-          size: { by: "width", mm: 130 },
+          size: { by: "width", mm: 156 },
           tracking: 2,
           meets: "carve",
         },

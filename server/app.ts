@@ -17,7 +17,7 @@ import { fontRoutes } from "./routes/fonts";
 import { machineRoutes } from "./routes/machine";
 import { pieceRoutes } from "./routes/pieces";
 import { profileRoutes } from "./routes/profiles";
-import type { Database } from "./store/database";
+import type { Database, Keeper } from "./store/database";
 import { listPieces } from "./store/pieces";
 
 /** A piece document of 60 full words stays well below this. */
@@ -26,8 +26,12 @@ const MAX_BODY = 2_000_000;
 /** Where files are taken in. */
 const LARGE: Record<string, number> = { "/api/fonts": MAX_FONT_BYTES, "/api/machine/jobs": MOST_BYTES + MAX_BODY };
 
+const NOWHERE: Keeper = { settled: async () => {}, copy: async () => {} };
+
 export interface AppOptions {
   db: Database;
+  /** Left out for databases in memory. */
+  store?: Keeper;
   machine: FaultyMachine;
   /** Host name the server listens on. */
   host: string;
@@ -46,6 +50,9 @@ const pageHeaders = secureHeaders({
     imgSrc: ["'self'", "data:", "blob:"],
     fontSrc: ["'self'", "data:"],
     workerSrc: ["'self'"],
+    baseUri: ["'none'"],
+    formAction: ["'self'"],
+    frameAncestors: ["'none'"],
   },
 });
 
@@ -61,15 +68,21 @@ const workerHeaders = secureHeaders({
 const limited = (maxSize: number) =>
   bodyLimit({ maxSize, onError: (c) => problem(c, 413, `What is sent here may have ${maxSize / 1e6} MB at most.`) });
 
-export function createApp({ db, machine, host, pages }: AppOptions): Hono {
+export function createApp({ db, store = NOWHERE, machine, host, pages }: AppOptions): Hono {
   const app = new Hono();
   app.onError(handleError);
   app.use("*", (c, next) => (WORKER_SCRIPT.test(c.req.path) ? workerHeaders : pageHeaders)(c, next));
   app.use(sameOriginOnly(host));
   app.use("/api/*", (c, next) => limited(LARGE[c.req.path] ?? MAX_BODY)(c, next));
 
+  // What is answered is on the disk.
+  app.use("/api/*", async (c, next) => {
+    await next();
+    if (c.req.method !== "GET" && c.res.status < 400) await store.settled();
+  });
+
   app.get("/api/health", async (c) => c.json({ status: "ok", pieces: (await listPieces(db)).length }));
-  app.route("/api/pieces", pieceRoutes(db));
+  app.route("/api/pieces", pieceRoutes(db, store));
   app.route("/api/fonts", fontRoutes(db));
   app.route("/api/profiles", profileRoutes(db));
   app.route("/api/machine", machineRoutes(machine));

@@ -1,8 +1,6 @@
-import { type ChildProcess, spawn } from "node:child_process";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { fileURLToPath } from "node:url";
 import { parsePiece, STOCKS } from "@mend-joint/core/piece";
 import { demoPieces } from "@mend-joint/demo";
 import { fontBytes } from "@mend-joint/library";
@@ -204,59 +202,6 @@ describe("the data folder", () => {
     await expect(openDatabase("/proc/mend-joint")).rejects.toThrow(DataFolderError);
     rmSync(path, { recursive: true });
   });
-});
-
-describe("killed in the middle of saves", () => {
-  const entry = fileURLToPath(new URL("./index.ts", import.meta.url));
-
-  function start(path: string): Promise<{ child: ChildProcess; url: string }> {
-    const child = spawn(process.execPath, ["--import", "tsx", entry], {
-      env: { ...process.env, MEND_JOINT_DATA: path, MEND_JOINT_PORT: "0" },
-      stdio: ["ignore", "pipe", "pipe"],
-    });
-    return new Promise((resolve, reject) => {
-      let output = "";
-      child.stderr!.on("data", (chunk) => {
-        output += chunk;
-      });
-      child.stdout!.on("data", (chunk) => {
-        output += chunk;
-        const url = /http:\/\/[\d.]+:\d+/.exec(output)?.[0];
-        if (url) resolve({ child, url });
-      });
-      child.on("exit", () => reject(new Error(output)));
-    });
-  }
-
-  it("loses nothing that was answered as saved", async () => {
-    const path = folder();
-    const first = await start(path);
-    const post = (url: string, init: RequestInit) => fetch(url, { ...init, headers: { "content-type": "application/json" } });
-    const made = (await (
-      await post(`${first.url}/api/pieces`, { method: "POST", body: JSON.stringify({ document: document("v1") }) })
-    ).json()) as Wire;
-    let acknowledged = 1;
-    const hammer = (async () => {
-      for (;;) {
-        const body = JSON.stringify({ version: acknowledged, document: document(`v${acknowledged + 1}`) });
-        const answer = (await (await post(`${first.url}/api/pieces/${made.id}`, { method: "PUT", body })).json()) as Wire;
-        acknowledged = answer.version;
-      }
-    })().catch(() => {});
-    await new Promise((resolve) => setTimeout(resolve, 1500));
-    first.child.kill("SIGKILL");
-    await hammer;
-    expect(acknowledged).toBeGreaterThan(3);
-
-    const second = await start(path);
-    const found = (await (await fetch(`${second.url}/api/pieces/${made.id}`)).json()) as Wire;
-    expect(found.version).toBeGreaterThanOrEqual(acknowledged);
-    expect(found.document.name).toBe(`v${found.version}`);
-    const ended = new Promise((resolve) => second.child.on("exit", resolve));
-    second.child.kill("SIGTERM");
-    await ended;
-    rmSync(path, { recursive: true });
-  }, 90_000);
 });
 
 it("only the worker's script may evaluate; pages may not", async () => {

@@ -12,6 +12,7 @@ export default defineConfig({
   server: {
     port: 5181,
     strictPort: true,
-    proxy: { "/api": { target: "http://127.0.0.1:5180", changeOrigin: true, headers: { origin: "http://127.0.0.1:5180" } } },
+    // Host and Origin stay as the page sends them, so that the server tells foreign pages as it does without the proxy.
+    proxy: { "/api": { target: "http://127.0.0.1:5180", changeOrigin: false } },
   },
 });

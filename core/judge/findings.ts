@@ -167,15 +167,15 @@ export function judgeHolds(
     });
   }
   const apart = new Set(components.flatMap(({ held, home }) => (held ? [] : home)));
-  const somewhere = new Set(components.flatMap(({ home }) => home));
+  const isApart = (hold: JudgedHold, i: number) => hold.width <= 0 && !apart.has(i);
   holds.forEach((hold, i) => {
-    // What has no middle in the material, such as a part of nothing but hairs, is not there.
-    if (hold.falls && !apart.has(i) && !somewhere.has(i)) findings.push(looseAlone(parts[i]!.id, hold.at));
+    // A part so small that its middle is lost in the samples: it is told by itself.
+    if (isApart(hold, i)) findings.push(looseAlone(parts[i]!.id, hold.at));
   });
   const byNeck = new Map<object, number[]>();
   holds.forEach((hold, i) => {
     // A filling has nothing to hold but itself.
-    if (parts[i]!.label.kind === "fill" || apart.has(i) || !somewhere.has(i)) return;
+    if (parts[i]!.label.kind === "fill" || apart.has(i) || isApart(hold, i)) return;
     if (classify(hold.width, rule.wanted, rule.lost) === "holds") return;
     const place = hold.neck ?? hold;
     byNeck.set(place, [...(byNeck.get(place) ?? []), i]);

@@ -154,7 +154,10 @@ export function tieDots(word: Word, letters: readonly Placed[], joint: number): 
     const beside = [letters[i - 1], letters[i + 1]].flatMap((other) =>
       other?.letter.islands[0] ? [other.letter.islands[0].region] : [],
     );
-    for (const dot of dots)
-      dot.region = tiedDot(dot.region, body.region, beside.length > 0 ? [beside].flat() : [], way, width, up);
+    for (const dot of dots) {
+      dot.region = tiedDot(dot.region, body.region, beside, way, width, up);
+      // The tie is part of it from here on: the widest place may be in that.
+      dot.pole = poleOf(dot.region);
+    }
   });
 }

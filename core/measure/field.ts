@@ -367,7 +367,7 @@ interface Steps {
   most: number;
 }
 /** To the very top. */
-const SEARCH: Steps = { first: 0.08, last: 0.0002, most: 400 };
+const SEARCH: Steps = { first: 0.06, last: 0.0008, most: 200 };
 /** Far enough up that samples no longer mislead. */
 const WALK: Steps = { first: 0.1, last: 0.09, most: 12 };
 const DIRECTIONS = Array.from({ length: 8 }, (_, k): Point => {

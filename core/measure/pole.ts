@@ -16,9 +16,11 @@ import {
 import { type Body, type FieldOptions, tryMeasure, type WidthField } from "./field";
 
 /** Widths this close to the widest count as equally wide (mm); among them the most central place is taken. */
-const ALIKE = 0.02;
+const ALIKE = 0.01;
 /** A disc between samples this near to the true one needs no climbing, mm. */
 const TRUE = 0.003;
+/** Of outlines with hundreds of places alike, so many are climbed at most. */
+const MOST_CLIMBS = 4;
 /** Bodies looked at more closely at most; outlines made of samples only, such as rings, have hundreds of equals. */
 const LOOKED_AT = 400;
 
@@ -70,10 +72,12 @@ function findPole(all: Region): Body | null {
   // Samples stand in for the boundary, so a body looks at least as wide as the largest disc near it is: the first few tell where to stop.
   let widest = 0;
   const found: Body[] = [];
+  let climbs = 0;
   for (const { x, y, width } of bodies.slice(0, LOOKED_AT)) {
     if (width < widest - ALIKE) break;
     const clearance = field.locate(x, y)?.clearance ?? 0;
-    const body = clearance > width - TRUE ? { x, y, width: clearance } : field.summit(x, y);
+    const climbing = clearance < width - TRUE && climbs++ < MOST_CLIMBS;
+    const body = climbing ? field.summit(x, y) : { x, y, width: clearance };
     if (body.width === 0) continue;
     found.push(body);
     widest = Math.max(widest, body.width);

@@ -2,6 +2,7 @@ import { demoPieces } from "@mend-joint/demo";
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
+import type { Finding } from "../judge";
 import { type Piece, parsePiece, STOCKS, type Tie } from "../piece";
 import { mendAll, offerMends } from "./index";
 
@@ -83,9 +84,9 @@ describe("mend all", () => {
 });
 
 describe("kinds of mends", () => {
-  const offered = (piece: Piece, kind: string) => {
+  const offered = (piece: Piece, kind: string, suits: (finding: Finding) => boolean = () => true) => {
     const examination = examine(piece, library);
-    const finding = examination.findings.find((each) => each.kind === kind)!;
+    const finding = examination.findings.find((each) => each.kind === kind && suits(each))!;
     expect(finding, `no ${kind} in ${examination.findings.map((each) => each.message).join(" ")}`).toBeDefined();
     return { finding, mends: offerMends(piece, examination, finding, library) };
   };
@@ -117,7 +118,7 @@ describe("kinds of mends", () => {
 
   it("a second tie gives a letter a second way to its holder", () => {
     const weak = demoPieces().find(({ id }) => id === "demo-sea-kale")!;
-    const { finding, mends } = offered(weak, "thin-stroke");
+    const { finding, mends } = offered(weak, "thin-stroke", ({ beyond }) => !beyond);
     const second = mends.find(({ kind }) => kind === "second-tie")!;
     const after = examine(second.piece, library);
     const i = after.solids.findIndex(({ id }) => id === finding.parts[0]);

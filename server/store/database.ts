@@ -1,12 +1,15 @@
 /**
- * The database in its data folder: opening, locking, migrating.
+ * The database in its data folder: opening, locking, checking, migrating, tidying.
  *
  * Plain SQL that PostgreSQL itself would take; here it runs embedded (PGlite).
  */
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { PGlite, type Transaction } from "@electric-sql/pglite";
-import lockfile from "proper-lockfile";
+import { type Copies, openCopies, type PieceCopy } from "./copies";
+import { type Durable, durable, START_SETTINGS, type Sync, syncToDisk } from "./durable";
+import { lockFolder } from "./folderLock";
+import { nameIn, pieceRow, restoreCopy } from "./pieces";
 
 export type Database = PGlite;
 /** What both a database and a transaction can do. */
@@ -19,36 +22,63 @@ export class DataFolderError extends Error {
 
 export const IN_MEMORY = ":memory:";
 
-/** A server that was killed leaves its lock behind; it counts as gone after this time. */
-const LOCK_STALE_MS = 5000;
-const LOCK_RETRIES = 8;
-
 const MIGRATIONS = new URL("./migrations/", import.meta.url);
 
 export interface OpenDatabase {
   db: Database;
+  /** Resolves when all that was committed before is on the disk. */
+  settled(): Promise<void>;
+  /** Keeps a readable copy of a piece beside the database. */
+  copy(piece: PieceCopy): Promise<void>;
   close(): Promise<void>;
 }
 
+export interface OpenOptions {
+  log?: (line: string) => void;
+  /** How files are written through to the disk; another way for tests. */
+  sync?: Sync;
+}
+
+/** Where what is acknowledged is kept beyond the tables. */
+export type Keeper = Pick<OpenDatabase, "settled" | "copy">;
+
 /**
- * Opens an empty or existing data folder and brings its tables up to date.
+ * Opens an empty or existing data folder, checks its tables and brings them up to date. A database that is broken is laid aside, and
+ * its pieces are taken from the readable copies.
+ *
  * @param folder path, or `:memory:`
  * @throws DataFolderError when the folder cannot be written, is in use, or was made by a newer version
  */
-export async function openDatabase(folder: string, log: (line: string) => void = () => {}): Promise<OpenDatabase> {
+export async function openDatabase(
+  folder: string,
+  { log = () => {}, sync = syncToDisk }: OpenOptions = {},
+): Promise<OpenDatabase> {
   if (folder === IN_MEMORY) {
     const db = await PGlite.create();
     await migrate(db);
-    return { db, close: () => db.close() };
+    return { db, settled: async () => {}, copy: async () => {}, close: () => db.close() };
   }
   requireWritable(folder);
   const release = await lock(folder, log);
   try {
-    const db = await start(folder);
-    await migrate(db);
+    const copies = await openCopies(join(folder, "pieces"), sync);
+    const db = await startChecked(folder, log);
+    const keeper = durable(db, join(folder, "db"), sync);
+    await fromCopies(db, copies, log);
+    await thin(db);
+    await keeper.checkpoint();
+    await sync(folder);
+    const timer = setInterval(
+      () => void tidy(db, keeper).catch((error: Error) => log(`Tidying failed: ${error.message}`)),
+      TIDY_MS,
+    );
+    timer.unref();
     return {
       db,
+      settled: keeper.settled,
+      copy: copies.write,
       close: async () => {
+        clearInterval(timer);
         await db.close();
         await release();
       },
@@ -56,6 +86,83 @@ export async function openDatabase(folder: string, log: (line: string) => void =
   } catch (error) {
     await release().catch(() => {});
     throw error;
+  }
+}
+
+/** Old versions are thinned out and room is given back so often, ms. */
+const TIDY_MS = 10 * 60_000;
+/** Of a piece the newest versions are all kept, */
+const ALL_KEPT = 50;
+
+async function tidy(db: PGlite, keeper: Durable): Promise<void> {
+  await thin(db);
+  await keeper.checkpoint();
+}
+
+/** of those before them the last of each day. */
+async function thin(db: PGlite): Promise<void> {
+  await db.query(
+    `delete from piece_version old using piece
+     where piece.id = old.piece_id and old.version <= piece.version - $1
+       and exists (select 1 from piece_version later where later.piece_id = old.piece_id and later.version > old.version
+                   and later.version <= piece.version - $1 and later.saved_at::date = old.saved_at::date)`,
+    [ALL_KEPT],
+  );
+  await db.exec("vacuum");
+}
+
+/** Opens the database and reads every table once; one that cannot be read is laid aside for a new one. */
+async function startChecked(folder: string, log: (line: string) => void): Promise<PGlite> {
+  try {
+    return await startMigrated(folder);
+  } catch (error) {
+    if (error instanceof DataFolderError && !(error instanceof BrokenError)) throw error;
+    const aside = `db-broken-${new Date().toISOString().replace(/\D/g, "").slice(0, 14)}`;
+    log(
+      `The database in ${folder} is broken: ${(error as Error).message} It is laid aside as ${aside}; pieces come back from their copies.`,
+    );
+    renameSync(join(folder, "db"), join(folder, aside));
+    return startMigrated(folder);
+  }
+}
+
+/** A database that does not open, or of which a table cannot be read. */
+class BrokenError extends DataFolderError {}
+
+async function startMigrated(folder: string): Promise<PGlite> {
+  const db = await start(folder);
+  try {
+    await migrate(db);
+    await readAll(db);
+    return db;
+  } catch (error) {
+    await db.close().catch(() => {});
+    if (error instanceof DataFolderError) throw error;
+    throw new BrokenError((error as Error).message);
+  }
+}
+
+/** Every value of every table is read once: a page that is damaged shows here, not in the middle of the work. */
+async function readAll(db: PGlite): Promise<void> {
+  const { rows } = await db.query<{ name: string }>("select tablename as name from pg_tables where schemaname = 'public'");
+  for (const { name } of rows) await db.query(`select count(*), sum(length(one::text)) from "${name}" as one`);
+}
+
+/** Pieces of which the copy is newer than the database, or that the database has not got at all. */
+async function fromCopies(db: PGlite, copies: Copies, log: (line: string) => void): Promise<void> {
+  const { rows } = await db.query<{ id: string; version: number }>("select id, version from piece");
+  const known = new Map(rows.map(({ id, version }) => [id, version]));
+  for (const copy of await copies.all()) {
+    if ((known.get(copy.id) ?? 0) >= copy.version) continue;
+    await restoreCopy(db, copy);
+    log(`“${nameIn(copy.document)}” was restored from its copy.`);
+  }
+  const stored = await db.query<{ id: string; deleted: boolean }>("select id, deleted_at is not null as deleted from piece");
+  const there = new Set((await copies.all()).map(({ id }) => id));
+  for (const { id, deleted } of stored.rows) {
+    if (there.has(id)) continue;
+    const piece = await pieceRow(db, id);
+    if (piece) await copies.write({ ...piece, deleted });
   }
 }
 
@@ -81,30 +188,30 @@ function makeFolders(path: string): void {
   mkdirSync(path);
 }
 
+/** A server that is being stopped gives its folder up within a moment. */
+const LOCK_TRIES = 6;
+const LOCK_PAUSE_MS = 500;
+
 async function lock(folder: string, log: (line: string) => void): Promise<() => Promise<void>> {
-  for (let attempt = 0; ; attempt++) {
-    try {
-      return await lockfile.lock(folder, { stale: LOCK_STALE_MS, update: 1000, onCompromised: () => {} });
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== "ELOCKED") {
-        throw new DataFolderError(`The data folder ${folder} cannot be locked: ${(error as Error).message}`);
-      }
-      if (attempt >= LOCK_RETRIES) {
-        throw new DataFolderError(
-          `The data folder ${folder} is in use by another Mend Joint. Stop that one first, or set MEND_JOINT_DATA.`,
-        );
-      }
-      if (attempt === 0) log("The data folder was in use a moment ago; waiting for it to become free …");
-      await new Promise((resolve) => setTimeout(resolve, 1000));
+  for (let attempt = 1; ; attempt++) {
+    const release = await lockFolder(folder);
+    if (release) return release;
+    if (attempt >= LOCK_TRIES) {
+      throw new DataFolderError(
+        `The data folder ${folder} is in use by another Mend Joint. Stop that one first, or set MEND_JOINT_DATA.`,
+      );
     }
+    if (attempt === 1) log("The data folder is in use; waiting for it to become free …");
+    await new Promise((resolve) => setTimeout(resolve, LOCK_PAUSE_MS));
   }
 }
 
 async function start(folder: string): Promise<PGlite> {
+  const settings = START_SETTINGS.flatMap((setting) => ["-c", setting]);
   try {
-    return await PGlite.create(join(folder, "db"));
+    return await PGlite.create(join(folder, "db"), { startParams: [...PGlite.defaultStartParams, ...settings] });
   } catch (error) {
-    throw new DataFolderError(`The database in ${folder} cannot be opened: ${(error as Error).message}`);
+    throw new BrokenError(`The database in ${folder} cannot be opened: ${(error as Error).message}`);
   }
 }
 

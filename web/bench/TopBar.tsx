@@ -66,8 +66,10 @@ function NameField({ piece }: { piece: Piece }) {
   );
 }
 
+const DRAFTS_FULL = "The store of this browser takes nothing more. Leave this page open until your changes are saved.";
+
 function SaveState() {
-  const { status, message } = useSaving();
+  const { status, message, drafts } = useSaving();
   if (status === "failed") {
     return (
       <button
@@ -77,8 +79,15 @@ function SaveState() {
         title={message}
         role="alert"
       >
-        Not saved: {message} Kept in this browser; try again
+        Not saved: {message} {drafts ? "Kept in this browser" : "Leave this page open"}; try again
       </button>
+    );
+  }
+  if (!drafts) {
+    return (
+      <span className="truncate text-[13px] text-weak" data-testid="save-state" title={DRAFTS_FULL}>
+        {status === "saved" ? "saved" : "saving …"} · this browser’s store is full
+      </span>
     );
   }
   const text = { saved: "saved", waiting: "saving …", saving: "saving …", stale: "not saved" }[status];

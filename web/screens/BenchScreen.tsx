@@ -13,8 +13,8 @@ import { Stage } from "../stage/Stage";
 import type { ApiError } from "../state/api";
 import { clearBench, type Place, useBench, withMove } from "../state/bench";
 import { useCopying } from "../state/copied";
-import { putOnBench, usePiece } from "../state/piece";
-import { openPiece, saveNow } from "../state/saving";
+import { usePiece } from "../state/piece";
+import { leaveBench, openPiece } from "../state/saving";
 import { isTyping } from "../ui/typing";
 import { createExaminer } from "../workers/examiner";
 
@@ -30,8 +30,7 @@ export function BenchScreen() {
     setFault(null);
     openPiece(id).then(() => place && useBench.setState({ place }), setFault);
     return () => {
-      void saveNow();
-      putOnBench(null);
+      leaveBench();
       clearBench();
     };
   }, [id, place]);

@@ -17,8 +17,8 @@ import { TrialCut } from "../cut/TrialCut";
 import type { ApiError } from "../state/api";
 import { useBench } from "../state/bench";
 import { choicesOf, fetchProfiles, useCutting } from "../state/cutting";
-import { putOnBench, usePiece } from "../state/piece";
-import { openPiece, saveNow } from "../state/saving";
+import { usePiece } from "../state/piece";
+import { leaveBench, openPiece } from "../state/saving";
 import type { CutSheet } from "../workers/cutting";
 import { cutSheet } from "../workers/examiner";
 
@@ -39,10 +39,7 @@ export function CutScreen() {
     setFault(null);
     openPiece(id).catch(setFault);
     fetchProfiles().catch((error: Error) => toast(error.message));
-    return () => {
-      void saveNow();
-      putOnBench(null);
-    };
+    return leaveBench;
   }, [id]);
 
   if (fault) {

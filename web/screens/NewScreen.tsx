@@ -108,8 +108,8 @@ function useAllBeginnings(): readonly Beginning[] {
   const [all, setAll] = useState(SHIPPED);
   useEffect(() => {
     listPieces().then(
-      (stored) => {
-        const own = stored.filter(({ piece }) => piece.starter);
+      ({ pieces }) => {
+        const own = pieces.filter(({ piece }) => piece.starter);
         const beginnings = own.map(
           ({ id, version, piece }): Beginning => ({
             id: `${id} ${version}`,

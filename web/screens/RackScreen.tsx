@@ -6,7 +6,16 @@ import { type FormEvent, useCallback, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
 import { Thumbnail } from "../stage/Thumbnail";
-import { type ApiError, createPiece, deletePiece, listPieces, restorePiece, type StoredPiece, savePiece } from "../state/api";
+import {
+  type ApiError,
+  createPiece,
+  deletePiece,
+  listPieces,
+  restorePiece,
+  type StoredPiece,
+  savePiece,
+  type UnreadablePiece,
+} from "../state/api";
 import { useBench } from "../state/bench";
 import { copyName } from "../state/saving";
 import { Button } from "../ui/Button";
@@ -16,13 +25,16 @@ import { examineOnce } from "../workers/examiner";
 /** The pieces, as they will be, each with its verdict. */
 export function RackScreen() {
   const [pieces, setPieces] = useState<StoredPiece[] | null>(null);
+  const [unreadable, setUnreadable] = useState<UnreadablePiece[]>([]);
   const [fault, setFault] = useState("");
   const [renaming, setRenaming] = useState<StoredPiece | null>(null);
   const navigate = useNavigate();
 
   const load = useCallback(async () => {
     try {
-      setPieces(await listPieces());
+      const found = await listPieces();
+      setPieces(found.pieces);
+      setUnreadable(found.unreadable);
       setFault("");
     } catch (error) {
       setFault((error as ApiError).message);
@@ -47,7 +59,7 @@ export function RackScreen() {
   const asBeginning = (stored: StoredPiece) =>
     attempt(async () => {
       const starter = stored.piece.starter ? undefined : true;
-      await savePiece({ ...stored.piece, starter }, stored.version);
+      await savePiece({ ...stored.piece, starter }, { version: stored.version });
       toast(starter ? "It stands among your own beginnings when you make a new piece." : "It is no longer a beginning.");
     });
   const remove = (stored: StoredPiece) =>
@@ -82,7 +94,12 @@ export function RackScreen() {
           </p>
         )}
         {pieces === null && !fault && <p className="text-quiet">Fetching your pieces …</p>}
-        {pieces?.length === 0 && (
+        {unreadable.map(({ id, name, reason }) => (
+          <p key={id} role="alert" className="mb-4 rounded-xl border border-falls/40 bg-film px-5 py-3 text-[14px]">
+            <b>“{name}” cannot be read:</b> {reason}. It stays in your data folder as it is; its earlier versions are kept too.
+          </p>
+        ))}
+        {pieces?.length === 0 && unreadable.length === 0 && (
           <p className="text-[16px] text-quiet">
             The rack is empty. Start with a new piece: type a word and see whether it holds.
           </p>
@@ -106,7 +123,7 @@ export function RackScreen() {
           onDone={(name) => {
             setRenaming(null);
             if (name && name !== renaming.piece.name) {
-              void attempt(async () => void (await savePiece({ ...renaming.piece, name }, renaming.version)));
+              void attempt(async () => void (await savePiece({ ...renaming.piece, name }, { version: renaming.version })));
             }
           }}
         />

@@ -7,6 +7,8 @@ import { type Piece, parsePiece, type Stock } from "@mend-joint/core/piece";
 export interface StoredPiece {
   id: string;
   version: number;
+  /** Id of the save that made it so. */
+  save: string | null;
   updatedAt: string;
   piece: Piece;
 }
@@ -33,18 +35,29 @@ export class ApiError extends Error {
 interface WirePiece {
   id: string;
   version: number;
+  save: string | null;
   updatedAt: string;
   document: unknown;
 }
 
 const toStored = ({ document, ...rest }: WirePiece): StoredPiece => ({ ...rest, piece: parsePiece(document) });
 
-async function call<T>(path: string, init?: RequestInit): Promise<T> {
+/** After so long without an answer a request is given up, ms; sending a large file may take longer. */
+const PATIENCE = 20_000;
+const PATIENCE_FOR_FILES = 120_000;
+
+async function call<T>(path: string, init?: RequestInit, patience = PATIENCE): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, init);
-  } catch {
-    throw new ApiError(0, "The server does not answer. Is it still running?");
+    response = await fetch(`/api${path}`, { ...init, signal: AbortSignal.timeout(patience) });
+  } catch (error) {
+    const hung = (error as Error).name === "TimeoutError";
+    throw new ApiError(
+      0,
+      hung
+        ? `The server has not answered for ${patience / 1000} seconds. It is asked again.`
+        : "The server does not answer. Is it still running?",
+    );
   }
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
   const problem = (await response.json().catch(() => ({}))) as { detail?: string; current?: WirePiece };
@@ -61,26 +74,61 @@ const send = (method: string, body: unknown): RequestInit => ({
   body: JSON.stringify(body),
 });
 
-export async function listPieces(): Promise<StoredPiece[]> {
-  const { pieces } = await call<{ pieces: WirePiece[] }>("/pieces");
-  return pieces.map(toStored);
+/** A piece that is there and cannot be read, with the reason. */
+export interface UnreadablePiece {
+  id: string;
+  name: string;
+  reason: string;
+}
+
+/** One document that cannot be read does not hide the others. */
+export async function listPieces(): Promise<{ pieces: StoredPiece[]; unreadable: UnreadablePiece[] }> {
+  const { pieces: wire } = await call<{ pieces: WirePiece[] }>("/pieces");
+  const pieces: StoredPiece[] = [];
+  const unreadable: UnreadablePiece[] = [];
+  for (const each of wire) {
+    try {
+      pieces.push(toStored(each));
+    } catch (error) {
+      const { name } = (each.document ?? {}) as { name?: unknown };
+      unreadable.push({ id: each.id, name: typeof name === "string" ? name : each.id, reason: (error as Error).message });
+    }
+  }
+  return { pieces, unreadable };
 }
 
 export const getPiece = async (id: string) => toStored(await call<WirePiece>(`/pieces/${encodeURIComponent(id)}`));
 export const createPiece = async (piece: Piece) => toStored(await call<WirePiece>("/pieces", send("POST", { document: piece })));
-export const savePiece = async (piece: Piece, version: number) =>
-  toStored(await call<WirePiece>(`/pieces/${encodeURIComponent(piece.id)}`, send("PUT", { version, document: piece })));
+/** The version that a save started from, its own id, and those of saves before it whose answers never came. */
+export interface SaveFrom {
+  version: number;
+  save?: string;
+  after?: readonly string[];
+}
+/** A page that ends may send no more than this, bytes (the Fetch standard, keepalive). */
+const LAST_WORDS = 60_000;
+
+/** @param leaving the page may end before the answer comes */
+export async function savePiece(piece: Piece, from: SaveFrom, leaving = false): Promise<StoredPiece> {
+  const request = send("PUT", { ...from, document: piece });
+  const keepalive = leaving && String(request.body).length < LAST_WORDS;
+  return toStored(await call<WirePiece>(`/pieces/${encodeURIComponent(piece.id)}`, { ...request, keepalive }));
+}
 export const deletePiece = (id: string) => call<void>(`/pieces/${encodeURIComponent(id)}`, { method: "DELETE" });
 export const restorePiece = async (id: string) =>
   toStored(await call<WirePiece>(`/pieces/${encodeURIComponent(id)}/restore`, { method: "POST" }));
 export const listFonts = async () => (await call<{ fonts: FontEntry[] }>("/fonts")).fonts;
 export const addFontFile = async (file: File) =>
   (
-    await call<{ fonts: FontEntry[] }>(`/fonts?name=${encodeURIComponent(file.name)}`, {
-      method: "POST",
-      headers: { "content-type": "application/octet-stream" },
-      body: file,
-    })
+    await call<{ fonts: FontEntry[] }>(
+      `/fonts?name=${encodeURIComponent(file.name)}`,
+      {
+        method: "POST",
+        headers: { "content-type": "application/octet-stream" },
+        body: file,
+      },
+      PATIENCE_FOR_FILES,
+    )
   ).fonts;
 export const removeFontFile = (id: string) => call<void>(`/fonts/${encodeURIComponent(id)}`, { method: "DELETE" });
 export const fontUrl = (id: string) => `/api/fonts/${encodeURIComponent(id)}/file`;
@@ -120,7 +168,7 @@ export function sendToCutter(
   form.set("file", new File([file.bytes as Uint8Array<ArrayBuffer>], file.name, { type: file.type }));
   form.set("profile", JSON.stringify(profile));
   form.set("stock", JSON.stringify(stock));
-  return call<CutJob>("/machine/jobs", { method: "POST", body: form });
+  return call<CutJob>("/machine/jobs", { method: "POST", body: form }, PATIENCE_FOR_FILES);
 }
 const job = (id: string) => `/machine/jobs/${encodeURIComponent(id)}`;
 export const beginJob = (id: string, speed: number) => call<CutJob>(`${job(id)}/begin`, send("POST", { speed }));

@@ -27,10 +27,25 @@ export const usePiece = create<PieceState>()(
   ),
 );
 
-/** Puts a piece on the bench; what was undone before belongs to another piece. */
-export function putOnBench(piece: Piece | null): void {
+/** What can be undone and done again of a piece. */
+export interface Steps {
+  piece: Piece;
+  past: Partial<Pick<PieceState, "piece">>[];
+  future: Partial<Pick<PieceState, "piece">>[];
+}
+
+/** Those of the piece on the bench, to be taken up again later. */
+export function stepsNow(): Steps | undefined {
+  const { piece } = usePiece.getState();
+  const { pastStates: past, futureStates: future } = usePiece.temporal.getState();
+  return piece ? { piece, past, future } : undefined;
+}
+
+/** Puts a piece on the bench. @param steps what can be undone of it; what was undone before belongs to another piece */
+export function putOnBench(piece: Piece | null, steps?: Steps): void {
   usePiece.setState({ piece });
   usePiece.temporal.getState().clear();
+  if (steps && steps.piece === piece) usePiece.temporal.setState({ pastStates: steps.past, futureStates: steps.future });
 }
 
 export function useUndo() {

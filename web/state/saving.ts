@@ -1,146 +1,187 @@
 /**
- * Saving by itself: shortly after each change, one save at a time, and a draft in the browser until the server has it.
+ * Saving by itself: shortly after each change, one save at a time for each piece, and a draft in the browser until the server has it.
+ * A piece that was left goes on being saved while another one lies on the bench.
  */
-import type { Piece } from "@mend-joint/core/piece";
-import { parsePiece } from "@mend-joint/core/piece";
 import { create } from "zustand";
-import { type ApiError, createPiece, getPiece, type StoredPiece, savePiece } from "./api";
-import { putOnBench, usePiece } from "./piece";
+import { ApiError, createPiece, getPiece, type StoredPiece, savePiece } from "./api";
+import { takeDraft, writeDraft } from "./drafts";
+import { putOnBench, type Steps, stepsNow, usePiece } from "./piece";
+import {
+  answered,
+  begun,
+  changed,
+  draftOf,
+  failed,
+  isUnsaved,
+  maySend,
+  mineKept,
+  opened,
+  refused,
+  type SaveStatus,
+  type Saving,
+  samePiece,
+  theirsTaken,
+} from "./saveMachine";
 
-type Status = "saved" | "waiting" | "saving" | "failed" | "stale";
-
+/** Of the piece on the bench. */
 interface SavingState {
-  status: Status;
+  status: SaveStatus;
   message: string;
-  /** For a stale save, the piece as someone else left it. */
   theirs: StoredPiece | null;
+  /** Whether the browser's own store takes drafts; else only the server keeps what is changed. */
+  drafts: boolean;
 }
 
-export const useSaving = create<SavingState>()(() => ({ status: "saved", message: "", theirs: null }));
+export const useSaving = create<SavingState>()(() => ({ status: "saved", message: "", theirs: null, drafts: true }));
 
 const PAUSE_MS = 500;
 const RETRY_MS = 4000;
 
-let version = 0;
-/** The piece as the server has it. */
-let saved: Piece | null = null;
-let timer: ReturnType<typeof setTimeout> | undefined;
-let running = false;
-
-const draftKey = (id: string) => `mend-joint:draft:${id}`;
-
-interface Draft {
-  version: number;
-  piece: unknown;
+/** A piece that was opened here, its timer, and what can be undone of it. */
+interface Opened {
+  state: Saving;
+  timer?: ReturnType<typeof setTimeout>;
+  steps?: Steps;
 }
 
-/** Fetches a piece and puts it on the bench; a draft that never reached the server is taken up again. @throws ApiError */
+const pieces = new Map<string, Opened>();
+/** Counts what is asked for, so that a late answer does not lay one piece in the place of another. */
+let asked = 0;
+
+/** Fetches a piece and puts it on the bench; what never reached the server is taken up again. @throws ApiError */
 export async function openPiece(id: string): Promise<void> {
-  const stored = await getPiece(id);
-  clearTimeout(timer);
-  version = stored.version;
-  saved = stored.piece;
-  useSaving.setState({ status: "saved", message: "", theirs: null });
-  const draft = readDraft(id);
-  if (!draft) return putOnBench(stored.piece);
-  putOnBench(draft.piece);
-  if (draft.version === stored.version) schedule();
-  else useSaving.setState({ status: "stale", theirs: stored, message: "" });
+  const question = ++asked;
+  const here = pieces.get(id);
+  // What is still on its way from here is newer than what the server would say.
+  if (here && isUnsaved(here.state)) return show(id, here);
+  const [stored, draft] = await Promise.all([getPiece(id), takeDraft(id)]);
+  const known = pieces.get(id);
+  if (known && isUnsaved(known.state)) {
+    if (question === asked) show(id, known);
+    return;
+  }
+  const state = opened(stored, draft);
+  const before = known?.steps;
+  const same = before && samePiece(before.piece, state.piece);
+  // The very piece that the steps of undo belong to, so that they go on from it.
+  const piece = same ? before.piece : state.piece;
+  const entry: Opened = { state: { ...state, piece, known: state.piece === state.known ? piece : state.known } };
+  if (same) entry.steps = before;
+  pieces.set(id, entry);
+  if (question === asked) show(id, entry);
 }
 
-function readDraft(id: string): { version: number; piece: Piece } | null {
-  const text = localStorage.getItem(draftKey(id));
-  if (!text) return null;
-  try {
-    const draft = JSON.parse(text) as Draft;
-    return { version: draft.version, piece: parsePiece(draft.piece) };
-  } catch {
-    return null;
-  }
+function show(id: string, entry: Opened): void {
+  putOnBench(entry.state.piece, entry.steps);
+  update(id, entry.state);
+  if (maySend(entry.state)) schedule(id);
 }
 
-usePiece.subscribe(({ piece }, before) => {
-  if (!piece || piece === before.piece || piece === saved || piece.id !== saved?.id) return;
-  try {
-    localStorage.setItem(draftKey(piece.id), JSON.stringify({ version, piece } satisfies Draft));
-  } catch {
-    // A full browser store only costs the draft; the save itself goes on.
+/** Takes the piece off the bench; what is not saved of it is sent at once. */
+export function leaveBench(): void {
+  asked++;
+  const { piece } = usePiece.getState();
+  const entry = piece && pieces.get(piece.id);
+  if (entry) {
+    entry.steps = stepsNow();
+    void send(piece.id, true);
   }
-  if (useSaving.getState().status !== "stale") schedule();
+  putOnBench(null);
+}
+
+usePiece.subscribe(({ piece }) => {
+  const entry = piece && pieces.get(piece.id);
+  if (!entry || piece === entry.state.piece) return;
+  update(piece.id, changed(entry.state, piece));
+  if (maySend(entry.state)) schedule(piece.id);
 });
 
-function schedule(pause = PAUSE_MS): void {
-  clearTimeout(timer);
-  if (!running) useSaving.setState({ status: "waiting" });
-  timer = setTimeout(() => void saveNow(), pause);
+/** Writes the state down, its draft too, and shows it when it is that of the piece on the bench. */
+function update(id: string, state: Saving): void {
+  const entry = pieces.get(id);
+  if (!entry) return;
+  entry.state = state;
+  const drafts = writeDraft(id, draftOf(state));
+  const theirs = state.theirs && { ...state.theirs, id };
+  if (usePiece.getState().piece?.id === id) useSaving.setState({ status: state.status, message: state.message, theirs, drafts });
 }
 
-/** Saves at once what is not saved yet. */
-export async function saveNow(): Promise<void> {
-  const { piece } = usePiece.getState();
-  if (running || !piece || piece === saved || piece.id !== saved?.id || useSaving.getState().status === "stale") return;
-  clearTimeout(timer);
-  running = true;
-  useSaving.setState({ status: "saving", message: "" });
+function schedule(id: string, pause = PAUSE_MS): void {
+  const entry = pieces.get(id);
+  if (!entry) return;
+  clearTimeout(entry.timer);
+  entry.timer = setTimeout(() => void send(id), pause);
+}
+
+/** @param leaving the page may end before the answer comes */
+async function send(id: string, leaving = false): Promise<void> {
+  const entry = pieces.get(id);
+  if (!entry || !maySend(entry.state)) return;
+  clearTimeout(entry.timer);
+  const save = crypto.randomUUID();
+  update(id, begun(entry.state, save));
+  const { sending, base, unanswered } = entry.state;
   try {
-    const stored = await savePiece(piece, version);
-    accept(stored, piece);
+    const stored = await savePiece(sending!.piece, { version: base, save, after: unanswered }, leaving);
+    update(id, answered(entry.state, save, stored.version));
+    if (maySend(entry.state)) schedule(id, 0);
   } catch (error) {
-    const fault = error as ApiError;
-    if (fault.status === 409 && fault.current) useSaving.setState({ status: "stale", theirs: fault.current });
+    const fault = error instanceof ApiError ? error : new ApiError(0, (error as Error).message);
+    if (fault.status === 409 && fault.current) update(id, refused(entry.state, save, fault.current));
     else {
-      useSaving.setState({ status: "failed", message: fault.message });
+      const passing = fault.status === 0 || fault.status >= 500;
+      update(id, failed(entry.state, save, fault.message, passing));
       // What the server refuses for good is not sent again until it changes.
-      if (fault.status === 0 || fault.status >= 500) timer = setTimeout(() => void saveNow(), RETRY_MS);
+      if (passing) schedule(id, RETRY_MS);
     }
   }
-  running = false;
 }
 
-function accept(stored: StoredPiece, piece: Piece): void {
-  version = stored.version;
-  saved = piece;
-  const now = usePiece.getState().piece;
-  if (now === piece || now?.id !== piece.id) {
-    localStorage.removeItem(draftKey(piece.id));
-    useSaving.setState({ status: "saved", message: "", theirs: null });
-  } else {
-    running = false;
-    schedule();
-  }
+/** Saves at once what is not saved yet of the piece on the bench. */
+export async function saveNow(): Promise<void> {
+  const { piece } = usePiece.getState();
+  if (piece) await send(piece.id);
+}
+
+function benched(): { id: string; entry: Opened } | null {
+  const { piece } = usePiece.getState();
+  const entry = piece && pieces.get(piece.id);
+  return entry ? { id: piece.id, entry } : null;
 }
 
 /** Ends a conflict with the piece as it is here: it is saved over the other one, which stays in the history. */
 export async function keepMine(): Promise<void> {
-  const { theirs } = useSaving.getState();
-  const { piece } = usePiece.getState();
-  if (!theirs || !piece) return;
-  version = theirs.version;
-  saved = theirs.piece;
-  useSaving.setState({ status: "waiting", theirs: null });
-  await saveNow();
+  const now = benched();
+  if (!now) return;
+  update(now.id, mineKept(now.entry.state));
+  await send(now.id);
 }
 
 /** Ends a conflict with the other piece. With `copy`, what is here goes on as a piece of its own. @returns the copy */
 export async function takeTheirs(copy: boolean): Promise<StoredPiece | null> {
-  const { theirs } = useSaving.getState();
-  const { piece } = usePiece.getState();
-  if (!theirs || !piece) return null;
+  const now = benched();
+  if (!now?.entry.state.theirs) return null;
+  const { piece } = now.entry.state;
   const made = copy ? await createPiece({ ...piece, name: copyName(piece.name) }) : null;
-  localStorage.removeItem(draftKey(piece.id));
-  version = theirs.version;
-  saved = theirs.piece;
-  useSaving.setState({ status: "saved", theirs: null });
-  putOnBench(theirs.piece);
+  update(now.id, theirsTaken(now.entry.state));
+  putOnBench(now.entry.state.piece);
   return made;
 }
 
+/** Letters that count as one are never cut apart. */
 export function copyName(name: string): string {
-  return `${name.slice(0, 70)} (copy)`;
+  const letters = [...new Intl.Segmenter().segment(name)].map(({ segment }) => segment);
+  let short = "";
+  for (const letter of letters) if (short.length + letter.length <= 70) short += letter;
+  return `${short} (copy)`;
 }
 
+const all = () => [...pieces.entries()];
+
 window.addEventListener("beforeunload", (event) => {
-  const { status } = useSaving.getState();
-  if (status === "failed" || status === "stale") event.preventDefault();
+  if (all().some(([, { state }]) => isUnsaved(state) && (state.status === "failed" || state.status === "stale")))
+    event.preventDefault();
 });
-window.addEventListener("pagehide", () => void saveNow());
+window.addEventListener("pagehide", () => {
+  for (const [id] of all()) void send(id, true);
+});

@@ -8,7 +8,12 @@ export function stubBrowser(): { storage: Map<string, string> } {
     getItem: (key: string) => storage.get(key) ?? null,
     setItem: (key: string, value: string) => storage.set(key, value),
     removeItem: (key: string) => storage.delete(key),
+    key: (i: number) => [...storage.keys()][i] ?? null,
+    get length() {
+      return storage.size;
+    },
   };
+  target.navigator ??= {};
   target.window = { addEventListener: () => {}, dispatchEvent: () => true };
   return { storage };
 }

@@ -10,10 +10,11 @@ const { storage } = stubBrowser();
 const { fallsOf } = await import("../stage/fallen");
 const { lineOf, selectionOf, useBench, withMove, setUnits, clearBench } = await import("../state/bench");
 const { putOnBench, usePiece, UNDO_STEPS } = await import("../state/piece");
-const { keepMine, openPiece, saveNow, takeTheirs, useSaving } = await import("../state/saving");
+const { copyName, keepMine, leaveBench, openPiece, saveNow, takeTheirs, useSaving } = await import("../state/saving");
 
 const library = shippedLibrary();
 const topper = demoPiece("boat-naming");
+const office = demoPiece("harbour-office");
 const rename = (name: string) => usePiece.getState().change((piece) => ({ ...piece, name }));
 
 describe("what falls", () => {
@@ -109,26 +110,49 @@ describe("undo", () => {
 });
 
 describe("saving", () => {
-  let server: { version: number; document: Piece; down: boolean; asked: number };
+  let server: {
+    version: number;
+    save: string | null;
+    document: Piece;
+    down: boolean;
+    /** Takes what is sent and loses its answer. */
+    mute: boolean;
+    asked: number;
+    /** How long answers take, ms. */
+    delay: number;
+  };
 
   beforeEach(() => {
     vi.useFakeTimers();
     storage.clear();
-    server = { version: 1, document: topper, down: false, asked: 0 };
+    server = { version: 1, save: null, document: topper, down: false, mute: false, asked: 0, delay: 0 };
     vi.stubGlobal("fetch", async (path: string, init?: RequestInit) => {
       server.asked++;
+      if (server.delay > 0) await new Promise((resolve) => setTimeout(resolve, server.delay));
+      if (path.includes("harbour-office") && init?.method !== "PUT") {
+        return Response.json({ id: office.id, version: 1, save: null, updatedAt: new Date(0).toISOString(), document: office });
+      }
       if (server.down) throw new TypeError("no connection");
       const wire = () => ({
         id: topper.id,
         version: server.version,
+        save: server.save,
         updatedAt: new Date(0).toISOString(),
         document: server.document,
       });
       if (init?.method === "PUT") {
-        const { version, document } = JSON.parse(String(init.body)) as { version: number; document: Piece };
-        if (version !== server.version) return Response.json({ detail: "stale", current: wire() }, { status: 409 });
+        const { version, save, after, document } = JSON.parse(String(init.body)) as {
+          version: number;
+          save: string;
+          after: string[];
+          document: Piece;
+        };
+        if (version !== server.version && !after.includes(server.save ?? ""))
+          return Response.json({ detail: "stale", current: wire() }, { status: 409 });
         server.version++;
+        server.save = save;
         server.document = document;
+        if (server.mute) throw new TypeError("the answer was lost");
       }
       if (init?.method === "POST") {
         const { document } = JSON.parse(String(init.body)) as { document: Piece };
@@ -138,7 +162,11 @@ describe("saving", () => {
       return Response.json(wire());
     });
   });
-  afterEach(() => {
+  afterEach(async () => {
+    // What is still on its way arrives: pieces go on being saved after they were left.
+    Object.assign(server, { down: false, mute: false, delay: 0 });
+    leaveBench();
+    await vi.advanceTimersByTimeAsync(30_000);
     vi.useRealTimers();
     vi.unstubAllGlobals();
   });
@@ -198,6 +226,98 @@ describe("saving", () => {
     expect(status()).toBe("saved");
     await settle();
     expect(server.document.name).toBe("Theirs");
+  });
+
+  it("what is typed while a save is on its way is saved too, when the bench is left", async () => {
+    await openPiece(topper.id);
+    server.delay = 800;
+    rename("First");
+    await vi.advanceTimersByTimeAsync(600);
+    expect(status()).toBe("saving");
+    rename("Typed since");
+    leaveBench();
+    server.delay = 0;
+    await vi.advanceTimersByTimeAsync(3000);
+    expect(server.document.name).toBe("Typed since");
+    expect([...drafts()]).toHaveLength(0);
+  });
+
+  it("another piece that is opened meanwhile does not stand in the way, nor does a late answer", async () => {
+    await openPiece(topper.id);
+    rename("Left behind");
+    leaveBench();
+    server.delay = 500;
+    const late = openPiece(topper.id);
+    server.delay = 0;
+    await openPiece("demo-harbour-office");
+    await vi.advanceTimersByTimeAsync(2000);
+    await late;
+    expect(usePiece.getState().piece!.id).toBe("demo-harbour-office");
+    expect(server.document.name).toBe("Left behind");
+  });
+
+  it("a save whose answer was lost is known again, at once and after a reload", async () => {
+    await openPiece(topper.id);
+    server.mute = true;
+    rename("Arrived");
+    await settle();
+    expect(status()).toBe("failed");
+    server.mute = false;
+    rename("And more");
+    await vi.advanceTimersByTimeAsync(6000);
+    expect(status()).toBe("saved");
+    expect(server.document.name).toBe("And more");
+    server.mute = true;
+    rename("Arrived again");
+    await settle();
+    server.mute = false;
+    // The page is loaded anew: nothing is left but the draft.
+    const draft = JSON.parse(storage.get(drafts()[0]!)!) as { sent: string[] };
+    expect(draft.sent).toContain(server.save);
+  });
+
+  it("taken back to what was saved, a lost save is written over", async () => {
+    await openPiece(topper.id);
+    server.mute = true;
+    rename("Not wanted");
+    await settle();
+    expect(server.document.name).toBe("Not wanted");
+    usePiece.temporal.getState().undo();
+    server.mute = false;
+    await vi.advanceTimersByTimeAsync(6000);
+    expect(server.document.name).toBe(topper.name);
+    expect(status()).toBe("saved");
+  });
+
+  it("undo goes on after the way to the cutter", async () => {
+    await openPiece(topper.id);
+    rename("One");
+    rename("Two");
+    await settle();
+    leaveBench();
+    expect(usePiece.getState().piece).toBeNull();
+    await openPiece(topper.id);
+    usePiece.temporal.getState().undo();
+    expect(usePiece.getState().piece!.name).toBe("One");
+    await settle();
+    expect(server.document.name).toBe("One");
+  });
+
+  it("a full store of the browser is said, and saving goes on", async () => {
+    await openPiece(topper.id);
+    const full = vi.spyOn(localStorage, "setItem").mockImplementation(() => {
+      throw new DOMException("full", "QuotaExceededError");
+    });
+    rename("Too much");
+    expect(useSaving.getState().drafts).toBe(false);
+    await settle();
+    expect(server.document.name).toBe("Too much");
+    full.mockRestore();
+  });
+
+  it("names are shortened between letters", () => {
+    expect(copyName("a".repeat(69) + "👩‍🚀")).toBe(`${"a".repeat(69)} (copy)`);
+    expect(copyName("Zoë")).toBe("Zoë (copy)");
   });
 
   it("saves at once when asked to", async () => {

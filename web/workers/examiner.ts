@@ -13,67 +13,101 @@ import type { CutChoices, CutSheet, Trial } from "./cutting";
 import type { ExaminerApi } from "./examiner.worker";
 import type { ExamineWish, LetteringChoices } from "./examining";
 
-function start(): { remote: Remote<ExaminerApi>; worker: Worker } {
-  const worker = new Worker(new URL("./examiner.worker.ts", import.meta.url), { type: "module" });
-  return { remote: wrap<ExaminerApi>(worker), worker };
+/** What is told when a worker ends by itself. The next question starts another one. */
+class WorkerLost extends Error {
+  override name = "WorkerLost";
+  constructor() {
+    super("The measuring broke off. It was started again, and your piece is as it was: try once more.");
+  }
+}
+
+interface Running {
+  remote: Remote<ExaminerApi>;
+  worker: Worker;
+  /** Never resolves; rejects when the worker ends by itself. */
+  lost: Promise<never>;
+}
+
+/** A worker that is started when it is first asked, and again when it has ended. */
+interface Host {
+  ask<T>(question: (remote: Remote<ExaminerApi>) => Promise<T>): Promise<T>;
+  /** Ends it; what it was asked is never answered. */
+  stop(): void;
+}
+
+function host(onStart: (remote: Remote<ExaminerApi>) => void = () => {}): Host {
+  let running: Running | undefined;
+  const start = (): Running => {
+    const worker = new Worker(new URL("./examiner.worker.ts", import.meta.url), { type: "module" });
+    const lost = new Promise<never>((_, reject) => {
+      const end = () => {
+        worker.terminate();
+        if (running?.worker === worker) running = undefined;
+        reject(new WorkerLost());
+      };
+      worker.addEventListener("error", end);
+      worker.addEventListener("messageerror", end);
+    });
+    lost.catch(() => {});
+    const remote = wrap<ExaminerApi>(worker);
+    onStart(remote);
+    return { remote, worker, lost };
+  };
+  return {
+    ask: (question) => {
+      running ??= start();
+      return Promise.race([question(running.remote), running.lost]);
+    },
+    stop: () => {
+      running?.worker.terminate();
+      running = undefined;
+    },
+  };
 }
 
 /** Longer than this (ms) and the maker is told what is going on. */
 const SLOW = 1000;
-
-let examiner: ReturnType<typeof start> | undefined;
-/** Mends take longer than examining; a worker of their own keeps them out of the way of the hand. */
-let mender: ReturnType<typeof start> | undefined;
 
 /** Told which stage the examining worker is at. */
 let onProgress: (stage: string) => void = () => {};
 /** Gives up what is being examined. */
 let giveUp: (reason: Error) => void = () => {};
 
-function worker(): Remote<ExaminerApi> {
-  if (!examiner) {
-    examiner = start();
-    void examiner.remote.onProgress(proxy((stage: string) => onProgress(stage)));
-  }
-  return examiner.remote;
-}
+const examiner = host((remote) => void remote.onProgress(proxy((stage: string) => onProgress(stage))));
+/** Mends take longer than examining; a worker of their own keeps them out of the way of the hand. */
+const mender = host();
+/** A worker of its own measures the lettering shelf, so that nothing else waits for it. */
+const shelver = host();
+/** A worker of its own draws up cut files and checks those of others. */
+const cutter = host();
 
 /** Ends an examination that takes too long. */
 export function stopExamining(): void {
-  examiner?.worker.terminate();
-  examiner = undefined;
+  examiner.stop();
   giveUp(new Error("it was stopped."));
 }
 
 export function mendsFor(piece: Piece, finding: number, units: Units): Promise<Mend[]> {
-  mender ??= start();
-  return mender.remote.mends(piece, finding, units);
+  return mender.ask((remote) => remote.mends(piece, finding, units));
 }
 
 export function mendAll(piece: Piece, units: Units): Promise<MendedAll> {
-  mender ??= start();
-  return mender.remote.mendAll(piece, units);
+  return mender.ask((remote) => remote.mendAll(piece, units));
 }
 
-/** A worker of its own measures the lettering shelf, so that nothing else waits for it. */
-let shelver: ReturnType<typeof start> | undefined;
-
 export function letteringFacts(word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> {
-  shelver ??= start();
-  return shelver.remote.lettering(word, font, { stock: piece.stock, cut: piece.cut });
+  return shelver.ask((remote) => remote.lettering(word, font, { stock: piece.stock, cut: piece.cut }));
 }
 
 export function letterforms(word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> {
-  shelver ??= start();
-  return shelver.remote.forms(word, key);
+  return shelver.ask((remote) => remote.forms(word, key));
 }
 
 let drawn: Promise<Record<SymbolName, Region>> | undefined;
 
 /** The ornaments, for choosers. */
 export function ornaments(): Promise<Record<SymbolName, Region>> {
-  shelver ??= start();
-  drawn ??= shelver.remote.ornaments();
+  drawn ??= shelver.ask((remote) => remote.ornaments());
   drawn.catch(() => {
     drawn = undefined;
   });
@@ -82,71 +116,55 @@ export function ornaments(): Promise<Record<SymbolName, Region>> {
 
 /** Features of a font that change a word, and the axes it varies on. */
 export function letteringChoices(word: Word): Promise<LetteringChoices> {
-  shelver ??= start();
-  return shelver.remote.choices(word);
+  return shelver.ask((remote) => remote.choices(word));
 }
 
 /** Puts in the ties that make one piece of what lies apart. */
 export function tiedUp(piece: Piece, width: number, count: 1 | 2): Promise<TiedUp> {
-  mender ??= start();
-  return mender.remote.tieUp(piece, width, count);
+  return mender.ask((remote) => remote.tieUp(piece, width, count));
 }
 
 /** A starter with the maker's words in it, and what comes of it. */
 export function beginWith(starter: string, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
-  shelver ??= start();
-  return shelver.remote.begin(starter, texts);
+  return shelver.ask((remote) => remote.begin(starter, texts));
 }
 
 /** A piece of the maker's own as a beginning. */
 export function beginWithOwn(own: Piece, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
-  shelver ??= start();
-  return shelver.remote.beginOwn(own, texts);
+  return shelver.ask((remote) => remote.beginOwn(own, texts));
 }
 
 /** Where an ornament joins the most of what is loose or weak; `null` where it helps nowhere. */
 export function bestBridgePlace(piece: Piece, ornamentId: string): Promise<Ornament["at"] | null> {
-  mender ??= start();
-  return mender.remote.bridgePlace(piece, ornamentId);
+  return mender.ask((remote) => remote.bridgePlace(piece, ornamentId));
 }
 
 /** The word in the middle of the space it stands in, stretched until it bites above and below; `null` where nothing bounds that. */
 export function wordIntoGap(piece: Piece, wordId: string, bite: number): Promise<Piece | null> {
-  mender ??= start();
-  return mender.remote.intoGap(piece, wordId, bite);
+  return mender.ask((remote) => remote.intoGap(piece, wordId, bite));
 }
 
 /** Where a stick holds best, mm right of the middle; `null` where there is no place for it. */
 export function bestStickPlace(piece: Piece, stickId: string): Promise<number | null> {
-  mender ??= start();
-  return mender.remote.stickPlace(piece, stickId);
+  return mender.ask((remote) => remote.stickPlace(piece, stickId));
 }
 
 /** Where a loop has to be so that the piece hangs straight, degrees; `null` where there is nothing to hang. */
 export function uprightPiece(piece: Piece, loopId: string): Promise<number | null> {
-  mender ??= start();
-  return mender.remote.upright(piece, loopId);
-}
-
-/** A worker of its own draws up cut files and checks those of others. */
-let cutter: ReturnType<typeof start> | undefined;
-
-function cutting(): Remote<ExaminerApi> {
-  cutter ??= start();
-  return cutter.remote;
+  return mender.ask((remote) => remote.upright(piece, loopId));
 }
 
 /** All that the way to the cutter shows of a piece. */
 export const cutSheet = (piece: Piece, units: Units, choices: CutChoices): Promise<CutSheet> =>
-  cutting().cutSheet(piece, units, choices);
+  cutter.ask((remote) => remote.cutSheet(piece, units, choices));
 export const cutFile = (piece: Piece, format: FileFormat, choices: CutChoices): Promise<MadeFile> =>
-  cutting().cutFile(piece, format, choices);
+  cutter.ask((remote) => remote.cutFile(piece, format, choices));
 /** Several files of a piece in one. */
 export const allFiles = (piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<Uint8Array> =>
-  cutting().allFiles(piece, formats, choices);
+  cutter.ask((remote) => remote.allFiles(piece, formats, choices));
 /** What the cutter makes of a file. */
 export const trialOf = (file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> =>
-  cutting().trial(file, profile, stock);
+  cutter.ask((remote) => remote.trial(file, profile, stock) as Promise<Trial>);
 /** @param onProgress told which stage it is at */
 export async function checkFile(
   file: Uint8Array,
@@ -155,27 +173,24 @@ export async function checkFile(
   units: Units,
   onProgress: (stage: string) => void,
 ): Promise<CheckedDrawing> {
-  await cutting().onProgress(proxy(onProgress));
-  return cutting().checkFile(file, stock, profile, units);
+  return cutter.ask(async (remote) => {
+    await remote.onProgress(proxy(onProgress));
+    return remote.checkFile(file, stock, profile, units);
+  });
 }
 /** The file with what could be put right. */
 export const repairedFile = (checked: CheckedDrawing, name: string, stock: Stock, profile: MachineProfile): Promise<MadeFile> =>
-  cutting().repairedFile({ repaired: checked.repaired }, name, stock, profile);
+  cutter.ask((remote) => remote.repairedFile({ repaired: checked.repaired }, name, stock, profile));
 
 /** Ends a check that takes too long; its answer never comes. */
-export function stopCutting(): void {
-  cutter?.worker.terminate();
-  cutter = undefined;
-}
+export const stopCutting = (): void => cutter.stop();
 
 /** Ends whatever mending is under way; its answers never come. */
-export function stopMending(): void {
-  mender?.worker.terminate();
-  mender = undefined;
-}
+export const stopMending = (): void => mender.stop();
 
 /** Examines one piece; for the rack, where every answer is wanted. */
-export const examineOnce = (piece: Piece, units: Units): Promise<Examination> => worker().examine(piece, units, {});
+export const examineOnce = (piece: Piece, units: Units): Promise<Examination> =>
+  examiner.ask((remote) => remote.examine(piece, units, {}));
 
 /**
  * A stream of questions about a piece in the hand. While one is being answered only the newest of those that follow is kept;
@@ -199,7 +214,10 @@ export function createExaminer(
       const stopped = new Promise<never>((_, reject) => {
         giveUp = reject;
       });
-      onAnswer(await Promise.race([worker().examine(piece, units, wish), stopped]), piece);
+      const question = () => examiner.ask((remote) => remote.examine(piece, units, wish));
+      // Lost once, it is asked again; lost twice, it is said.
+      const answer = question().catch((error: Error) => (error instanceof WorkerLost ? question() : Promise.reject(error)));
+      onAnswer(await Promise.race([answer, stopped]), piece);
     } catch (error) {
       onFault((error as Error).message);
     }

@@ -2,7 +2,7 @@
  * The proof of a file: what is about to leave is read again and compared with what was measured, by another way than it was written.
  */
 import { type CutPlan, type LinePurpose, purposeOf } from "../cut";
-import { type Box, deviation, hausdorff, type Ring, regionBox, ringArea, transformRing } from "../geometry";
+import { type Box, deviation, deviationFromAny, hausdorff, type Ring, regionBox, ringArea, transformRing } from "../geometry";
 import { DrawingError } from "./drawing";
 import { readDrawing } from "./read";
 
@@ -31,11 +31,7 @@ export async function differenceOf(bytes: Uint8Array, plan: CutPlan): Promise<st
   const tabbed = plan.lines.some(({ purpose, path }) => purpose === "cut" && !path.closed);
   return (
     compare(exactOf("engrave", plan.engrave), found) ??
-    compare(
-      plan.score.map((points): Outline => ({ purpose: "score", points, closed: false })),
-      found,
-      "score",
-    ) ??
+    compareOpen(plan.score, found) ??
     (tabbed ? compareTabbed(plan, found) : compare(exactOf("cut", plan.cut), found, "cut"))
   );
 }
@@ -86,6 +82,15 @@ function compare(exact: readonly Outline[], all: readonly Outline[], purpose: Li
   if (open.size > 0) return `${open.size} more ${open.size === 1 ? "outline" : "outlines"} than the piece has`;
   if (Math.abs(difference) > Math.max(PROVED_AREA * Math.abs(area), 1e-4)) return "its area is another one";
   return null;
+}
+
+/** Open lines may be joined or parted by a format, as long as they cover the same places. */
+function compareOpen(exact: readonly Float64Array[], all: readonly Outline[]): string | null {
+  const found = all.filter(({ purpose }) => purpose === "score").map(({ points }) => points);
+  const strays = (from: readonly Float64Array[], to: readonly Float64Array[]) =>
+    from.some((line) => !(deviationFromAny(line, to, PROVED + READ) <= PROVED));
+  if (strays(exact, found)) return "a score line is missing";
+  return strays(found, exact) ? "a score line is where the piece has none" : null;
 }
 
 /** With holding tabs outlines are in pieces: every place of them lies on an outline, and there are as many as were planned. */

@@ -13,7 +13,16 @@ const STEP = 0.25;
  */
 export function deviation(from: Float64Array, to: Float64Array, closed: boolean, limit: number): number {
   if (from.length < 2 || to.length < 2) return from.length === to.length ? 0 : Infinity;
-  const near = nearOf(to, closed, limit);
+  return farthest(from, nearOf(to, closed, limit), closed, limit);
+}
+
+/** The same for open lines that may be cut into other pieces: each place of the one line has to lie on any of the others. */
+export function deviationFromAny(from: Float64Array, lines: readonly Float64Array[], limit: number): number {
+  const nears = lines.filter((line) => line.length >= 2).map((line) => nearOf(line, false, limit));
+  return farthest(from, (x, y) => Math.min(...nears.map((near) => near(x, y))), false, limit);
+}
+
+function farthest(from: Float64Array, near: (x: number, y: number) => number, closed: boolean, limit: number): number {
   let worst2 = 0;
   const n = from.length / 2;
   for (let i = 0; i < (closed || n === 1 ? n : n - 1); i++) {

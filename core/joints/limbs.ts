@@ -6,7 +6,7 @@
  * with all that hangs on it.
  */
 import type { Point } from "../geometry";
-import type { Neck, WidthField } from "../measure";
+import type { Body, Neck, WidthField } from "../measure";
 import { isNarrower } from "./classify";
 
 export interface Limb {
@@ -18,8 +18,6 @@ export interface Limb {
   at: Point;
   /** What lies beyond, mm². */
   area: number;
-  /** Bodies beyond. */
-  bodies: number[];
 }
 
 /**
@@ -32,7 +30,7 @@ export const WORTH_SHARE = 0.25;
 /** A sampled chord is at most this much longer than the true minimum, as a share. */
 const SAMPLED_EXCESS = 1.1;
 /** A quick measure of a neck this near to the wanted width is made exact. */
-const NEARLY = 1.03;
+const NEARLY = 1.008;
 
 /** What hangs on one neck, before what is worth keeping is picked out. */
 interface Branch {
@@ -52,62 +50,44 @@ interface Branch {
 export function findLimbs(field: WidthField, anchors: readonly number[], wanted: number): Limb[] {
   const branches = growBranches(field, anchors, wanted);
   if (branches.length === 0) return [];
-  const areas = field.areas();
   const pieceAreas = new Float64Array(field.pieces);
-  areas.forEach((area, body) => {
+  field.areas().forEach((area, body) => {
     pieceAreas[field.pieceOf[body]!]! += area;
   });
-  const children: number[][] = branches.map(() => []);
-  // Branches come after what they hang on.
+  const discs = branches.map(({ own }) => largestDisc(field, own, wanted));
+  // Branches come after what they hang on: from the last to the first, each adds what it has to that.
   for (let i = branches.length - 1; i >= 0; i--) {
     const { parent, area } = branches[i]!;
     if (parent < 0) continue;
     branches[parent]!.area += area;
-    children[parent]!.push(i);
+    if (discs[i]!.width > discs[parent]!.width) discs[parent] = discs[i]!;
   }
-  const bodiesBeyond = (i: number): number[] => {
-    const found: number[] = [];
-    for (const stack = [i]; stack.length > 0; ) {
-      const at = stack.pop()!;
-      for (const body of branches[at]!.own) found.push(body);
-      stack.push(...children[at]!);
-    }
-    return found;
-  };
-  const measured = (i: number): Limb | null => {
-    const bodies = bodiesBeyond(i);
-    const { area } = branches[i]!;
-    const { at, disc } = largestDisc(field, bodies, wanted);
-    const enough = area >= Math.min(WORTH_SQUARES * wanted * wanted, WORTH_SHARE * pieceAreas[field.pieceOf[bodies[0]!]!]!);
-    return enough || !isNarrower(disc, wanted) ? { neck: field.exact(branches[i]!.neck), disc, at, area, bodies } : null;
-  };
-  const limbs: Limb[] = [];
-  branches.forEach(({ parent }, i) => {
-    if (parent < 0) limbs.push(...narrowestWithin(i));
+  const isWorth = ({ area, own }: Branch, i: number) =>
+    area >= Math.min(WORTH_SQUARES * wanted * wanted, WORTH_SHARE * pieceAreas[field.pieceOf[own[0]!]!]!) ||
+    !isNarrower(discs[i]!.width, wanted);
+  /** For each branch the one that it goes back to; and of that and all that hangs on it, the narrowest with something worth keeping beyond. */
+  const root = new Int32Array(branches.length);
+  const narrowest = new Map<number, number>();
+  branches.forEach((branch, i) => {
+    root[i] = branch.parent < 0 ? i : root[branch.parent]!;
+    if (!isWorth(branch, i)) return;
+    const best = narrowest.get(root[i]!);
+    if (best === undefined || branch.width < branches[best]!.width) narrowest.set(root[i]!, i);
   });
-  return limbs.sort((a, b) => a.neck.width - b.neck.width);
-
-  /** Of a branch and all that hangs on it, the narrowest place beyond which something worth keeping lies. */
-  function narrowestWithin(root: number): Limb[] {
-    let best: Limb | null = null;
-    for (const stack = [root]; stack.length > 0; ) {
-      const i = stack.pop()!;
-      const limb = measured(i);
-      if (!limb) continue;
-      if (!best || limb.neck.width < best.neck.width) best = limb;
-      stack.push(...children[i]!);
-    }
-    return best && isNarrower(best.neck.width, wanted) ? [best] : [];
-  }
+  const limbs = [...narrowest.values()].map(
+    (i): Limb => ({ neck: field.exact(branches[i]!.neck), disc: discs[i]!.width, at: discs[i]!, area: branches[i]!.area }),
+  );
+  return limbs.filter(({ neck }) => isNarrower(neck.width, wanted)).sort((m, n) => m.neck.width - n.neck.width);
 }
 
 function growBranches(field: WidthField, anchors: readonly number[], wanted: number): Branch[] {
   const { necks, bodies } = field;
   const width = necks.width.slice();
   for (let k = 0; k < necks.count; k++) {
-    if (width[k]! >= wanted * SAMPLED_EXCESS) continue;
+    // Far below and far above the wanted width, samples say enough.
+    if (width[k]! >= wanted * SAMPLED_EXCESS || isNarrower(width[k]!, wanted)) continue;
     const nearly = field.nearly(k);
-    width[k] = nearly >= wanted * 0.97 && nearly <= wanted * NEARLY ? field.exact(k).width : nearly;
+    width[k] = nearly <= wanted * NEARLY ? field.exact(k).width : nearly;
   }
   const order = Int32Array.from(width.keys()).sort((m, n) => width[n]! - width[m]!);
   const areas = field.areas();
@@ -152,22 +132,29 @@ function growBranches(field: WidthField, anchors: readonly number[], wanted: num
   return branches;
 }
 
-/** Bodies are looked at truly, the widest first, until one is as wide as wanted. */
-const LOOKED_AT = 40;
+/** So many are climbed, the widest first, where none is as wide as wanted at its own place. */
+const CLIMBED = 3;
 
-function largestDisc(field: WidthField, bodies: readonly number[], wanted: number): { at: Point; disc: number } {
-  const sampled = bodies.map((body) => field.bodies[body]!).sort((a, b) => b.width - a.width);
-  let [at, disc]: [Point, number] = [sampled[0]!, 0];
+function largestDisc(field: WidthField, bodies: readonly number[], wanted: number): Body {
+  let best: Body | null = null;
+  let widest = field.bodies[bodies[0]!]!;
+  for (const body of bodies) if (field.bodies[body]!.width > widest.width) widest = field.bodies[body]!;
+  // Discs between samples look at least as wide as they are.
+  if (isNarrower(widest.width, wanted)) return widest;
   const own = new Set(bodies);
-  for (const body of sampled.slice(0, LOOKED_AT)) {
-    // Discs between samples look at least as wide as they are.
-    if (isNarrower(body.width, wanted)) break;
-    const summit = field.summit(body.x, body.y);
-    const here = field.locate(summit.x, summit.y);
-    // A way uphill that leads out through the neck ends in another body.
-    const width = here && own.has(here.body) ? summit.width : (field.locate(body.x, body.y)?.clearance ?? 0);
-    if (width > disc) [at, disc] = [{ x: summit.x, y: summit.y }, width];
-    if (!isNarrower(disc, wanted)) break;
+  const wide = bodies.map((body) => field.bodies[body]!).filter(({ width }) => !isNarrower(width, wanted));
+  wide.sort((a, b) => b.width - a.width);
+  for (const { x, y } of wide) {
+    const width = field.locate(x, y)?.clearance ?? 0;
+    if (!isNarrower(width, wanted)) return { x, y, width };
   }
-  return { at, disc: disc > 0 ? disc : sampled[0]!.width };
+  for (const { x, y } of wide.slice(0, CLIMBED)) {
+    const top = field.summit(x, y);
+    const home = field.locate(top.x, top.y)?.body ?? -1;
+    // A way uphill that leads out through the neck ends in another body.
+    const disc = own.has(home) ? top : { x, y, width: field.locate(x, y)?.clearance ?? 0 };
+    if (!best || disc.width > best.width) best = disc;
+    if (!isNarrower(best.width, wanted)) break;
+  }
+  return best ?? widest;
 }

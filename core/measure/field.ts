@@ -10,7 +10,7 @@
  *
  * Self-check: bodies − necks = components − holes of the region.
  */
-import type { Point, Region } from "../geometry";
+import { type Point, type Region, regionArea, regionPerimeter } from "../geometry";
 import { type Boundary, boundaryOf, edgesLeaving, nearestOnEdge, pointAt } from "./boundary";
 import { type Mesh, nextHalfedge, prevHalfedge, sidesOf, type Triangles, trianglesOf } from "./mesh";
 import { distanceBeside, refineChord } from "./refine";
@@ -118,6 +118,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   const changed = known ? sampleChange(known, outline, steps) : null;
   const sampled = changed ?? sampleBoundary(outline, steps);
   const { boundary, mesh } = sampled;
+  if (!isWhole(mesh, region)) throw new MeasureError();
   const shapes = trianglesOf(mesh);
   const { bodies, bodyOf, middles } = findBodies(mesh, shapes);
   const { inner, outer } = sidesOf(mesh);
@@ -211,6 +212,24 @@ export function tryMeasure(...input: Parameters<typeof measureWidths>): WidthFie
  * from that one again, and samples do not drift.
  */
 const samplesOf = new WeakMap<WidthField, Sampled>();
+
+/** Outlines that touch are moved onto each other by no more than this, mm. */
+const MOVED = 2e-4;
+
+/** Self-check: the triangles marked as material have the area of the region, so that the mark has not leaked through an outline. */
+function isWhole({ triangles, coords, inside }: Mesh, region: Region): boolean {
+  let twice = 0;
+  for (let t = 0; t < inside.length; t++) {
+    if (inside[t] === 0) continue;
+    const [a, b, c] = [2 * triangles[3 * t]!, 2 * triangles[3 * t + 1]!, 2 * triangles[3 * t + 2]!];
+    twice += Math.abs(
+      (coords[b]! - coords[a]!) * (coords[c + 1]! - coords[a + 1]!) -
+        (coords[b + 1]! - coords[a + 1]!) * (coords[c]! - coords[a]!),
+    );
+  }
+  const area = regionArea(region);
+  return Math.abs(twice / 2 - area) <= 1e-6 + 1e-9 * Math.abs(area) + MOVED * regionPerimeter(region);
+}
 
 /** So many widths of a neck may it lie beyond a body that it should separate from another. */
 const BEYOND = 0.1;
@@ -369,7 +388,7 @@ interface Steps {
 /** To the very top. */
 const SEARCH: Steps = { first: 0.06, last: 0.0008, most: 200 };
 /** Far enough up that samples no longer mislead. */
-const WALK: Steps = { first: 0.1, last: 0.09, most: 12 };
+const WALK: Steps = { first: 0.12, last: 0.11, most: 6 };
 const DIRECTIONS = Array.from({ length: 8 }, (_, k): Point => {
   const angle = (k * Math.PI) / 4;
   return { x: Math.cos(angle), y: Math.sin(angle) };
@@ -398,6 +417,47 @@ function climb(clearance: (x: number, y: number) => number, x: number, y: number
   return top;
 }
 
+/** Walks through fewer triangles than this need no help. */
+const SHORT_WALK = 3000;
+/** From so far away (in cells) a walk begins anew, at a triangle of the place's own cell. */
+const FAR = 1.5;
+
+/** Where a walk to a place begins: where the last one ended, or from far away at a triangle in the same cell of a grid. */
+function startsNearby({ triangles, coords, inside }: Mesh): (x: number, y: number, last: number) => number {
+  if (inside.length < SHORT_WALK) return (_x, _y, last) => last;
+  let grid: { at: Int32Array; minX: number; minY: number; size: number; columns: number; rows: number } | undefined;
+  const make = () => {
+    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let t = 0; t < inside.length; t++) {
+      if (inside[t] === 0) continue;
+      const p = 2 * triangles[3 * t]!;
+      const [x, y] = [coords[p]!, coords[p + 1]!];
+      if (x < minX) minX = x;
+      if (x > maxX) maxX = x;
+      if (y < minY) minY = y;
+      if (y > maxY) maxY = y;
+    }
+    const size = Math.sqrt(((maxX - minX) * (maxY - minY)) / inside.length) * 8 || 1;
+    const [columns, rows] = [Math.floor((maxX - minX) / size) + 1, Math.floor((maxY - minY) / size) + 1];
+    const at = new Int32Array(columns * rows).fill(-1);
+    for (let t = 0; t < inside.length; t++) {
+      if (inside[t] === 0) continue;
+      const p = 2 * triangles[3 * t]!;
+      at[Math.floor((coords[p]! - minX) / size) + columns * Math.floor((coords[p + 1]! - minY) / size)] = t;
+    }
+    return { at, minX, minY, size, columns, rows };
+  };
+  return (x, y, last) => {
+    grid ??= make();
+    const { at, minX, minY, size, columns, rows } = grid;
+    const p = 2 * triangles[3 * last]!;
+    if (Math.abs(coords[p]! - x) + Math.abs(coords[p + 1]! - y) < FAR * size) return last;
+    const [column, row] = [Math.floor((x - minX) / size), Math.floor((y - minY) / size)];
+    const known = column < 0 || row < 0 || column >= columns || row >= rows ? -1 : at[column + columns * row]!;
+    return known === -1 ? last : known;
+  };
+}
+
 /** Finds the triangle around a point by walking towards it through the mesh. */
 function locator(
   mesh: Mesh,
@@ -416,11 +476,12 @@ function locator(
       (coords[2 * q + 1]! - coords[2 * p + 1]!) * (x - coords[2 * p]!);
     return cross > 1e-12;
   };
+  const nearby = startsNearby(mesh);
   /** Triangles looked at for the present place have its number. */
   const seen = new Int32Array(inside.length);
   let place = 0;
   return (x, y) => {
-    let t = last;
+    let t = nearby(x, y, last);
     for (let steps = 0; steps < inside.length; steps++) {
       const side = outside(3 * t, x, y)
         ? 3 * t

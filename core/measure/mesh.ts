@@ -33,18 +33,23 @@ export function meshOf(net: Delaunay, boundary: Boundary): Mesh {
   const material = new Int32Array(inside.length);
   let marked = 0;
   const missing: number[] = [];
+  /** Half-edge against the direction of each boundary edge: triangles run clockwise, so it has the material. */
+  const against = new Int32Array(edges).fill(-1);
+  const doubled = new Set<number>();
   for (let e = 0; e < edges; e++) {
     const h = net.halfedgeBetween(start[e]!, end[e]!);
     if (h === -1) {
       missing.push(e);
       continue;
     }
-    const twin = halfedges[h]!;
-    edgeOn[h] = e;
-    edgeOn[twin] = e;
-    // Triangles run clockwise, so the half-edge against the boundary's direction has the material.
-    const t = (twin / 3) | 0;
-    if (inside[t] === 1) continue;
+    // Where outlines lie back to back, there is no width between them, and neither tells on which side material is.
+    if (edgeOn[h] !== -1) doubled.add(edgeOn[h]!).add(e);
+    against[e] = halfedges[h]!;
+    edgeOn[h] = edgeOn[against[e]!] = e;
+  }
+  for (let e = 0; e < edges; e++) {
+    const t = (against[e]! / 3) | 0;
+    if (against[e] === -1 || doubled.has(e) || inside[t] === 1) continue;
     inside[t] = 1;
     material[marked++] = t;
   }

@@ -1,0 +1,106 @@
+/**
+ * Random pieces and heaps against libraries that the product does not use (Shapely, ezdxf, poppler; see pieces.py).
+ */
+import { spawn } from "node:child_process";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { createInterface } from "node:readline";
+import { shippedLibrary } from "@mend-joint/library";
+import { PROFILES, planCut } from "../cut";
+import { type Examination, examine, examineSolids, type Solid } from "../examine";
+import { makeFile } from "../formats";
+import { normalise, regionArea } from "../geometry";
+import { poleOf } from "../measure";
+import { widthToDraw } from "../piece";
+import { sheetOf } from "../report";
+import { randomHeap, randomPiece } from "./randomPieces";
+
+export interface Disagreement {
+  seed: number;
+  kind: "piece" | "heap";
+  faults: string[];
+}
+
+const library = shippedLibrary();
+const profile = { ...PROFILES[0]!, bed: { width: 5000, height: 5000 } };
+/** Holds are measured at no more parts than this: each takes a dozen erosions. */
+const HOLDS = 3;
+
+/** @param first seed; each case has one of its own @param onCase told after each */
+export async function disagreements(
+  first: number,
+  count: number,
+  { heaps = 0.25, onCase = () => {} }: { heaps?: number; onCase?: (found: Disagreement | null, done: number) => void } = {},
+): Promise<Disagreement[]> {
+  const folder = mkdtempSync(join(tmpdir(), "mend-joint-"));
+  const script = spawn("/usr/bin/python3", [join(import.meta.dirname, "pieces.py")], { stdio: ["pipe", "pipe", "inherit"] });
+  script.stdin.on("error", () => {});
+  const lines = createInterface({ input: script.stdout })[Symbol.asyncIterator]();
+  const found: Disagreement[] = [];
+  try {
+    for (let k = 0; k < count; k++) {
+      const seed = first + k;
+      const kind = k % Math.round(1 / heaps) === 0 ? "heap" : "piece";
+      let faults: string[];
+      try {
+        const question = kind === "heap" ? heapCase(seed) : await pieceCase(seed, folder);
+        script.stdin.write(`${JSON.stringify(question)}\n`);
+        const answer = await lines.next();
+        if (answer.done) throw new Error("the reference has ended");
+        faults = (JSON.parse(answer.value) as { faults: string[] }).faults;
+      } catch (error) {
+        faults = [`ours failed: ${(error as Error).message}`];
+      }
+      const disagreement = faults.length > 0 ? ({ seed, kind, faults } as Disagreement) : null;
+      if (disagreement) found.push(disagreement);
+      onCase(disagreement, k + 1);
+    }
+  } finally {
+    script.stdin.end();
+    rmSync(folder, { recursive: true, force: true });
+  }
+  return found;
+}
+
+function heapCase(seed: number) {
+  const solids = randomHeap(seed)
+    .map((ring, i): Solid => {
+      const id = `s${i}`;
+      return { id, partId: id, label: { kind: "shape", text: id, ordinal: "" }, holder: i === 0, region: normalise([ring]) };
+    })
+    .filter(({ region }) => regionArea(region) > 0.05);
+  return { id: seed, ...describe(examineSolids(solids, 1.5, { notes: false }), 1.5) };
+}
+
+async function pieceCase(seed: number, folder: string) {
+  const piece = randomPiece(seed);
+  const examination = examine(piece, library, { notes: false });
+  const sheet = sheetOf(piece, examination);
+  const question = { id: seed, ...describe(examination, widthToDraw(piece)) };
+  if (sheet.material.length === 0) return question;
+  const plan = planCut(piece, sheet, { profile });
+  const files: Record<string, string> = {};
+  for (const format of ["svg", "dxf", "pdf"] as const) {
+    files[format] = join(folder, `piece.${format}`);
+    writeFileSync(files[format], (await makeFile(piece, sheet, format, { profile })).bytes);
+  }
+  return { ...question, files, cut: plan.cut.map((ring) => [...ring]), height: plan.height };
+}
+
+function describe({ solids, holds, pieces, verdict, area, standIn }: Examination, wanted: number) {
+  const poles = solids.map(({ region, pole }) => (pole === undefined ? poleOf(region) : pole));
+  const holders = [...solids.keys()].filter((i) => (standIn >= 0 ? i === standIn : solids[i]!.holder) && poles[i]);
+  const asked = [...solids.keys()].filter((i) => poles[i] && !holders.includes(i)).slice(0, HOLDS);
+  const point = (i: number) => [poles[i]!.x, poles[i]!.y];
+  return {
+    parts: solids.map(({ region }) => ({ rings: region.map((ring) => [...ring]) })),
+    holds: asked.map((i) => ({ id: solids[i]!.id, width: holds[i]!.width, pole: point(i), anchors: holders.map(point) })),
+    pieces,
+    verdict,
+    area,
+    wanted,
+    colour: profile.lines.cut.colour,
+    layer: profile.lines.cut.layer,
+  };
+}

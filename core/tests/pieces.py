@@ -1,0 +1,276 @@
+"""Looks at pieces and their files with libraries that the product does not use.
+
+Shapely (GEOS) unites the parts and asks for connected components and erosions; ezdxf reads DXF, poppler's pdftocairo reads PDF, and
+a small reader of its own reads SVG paths. One JSON document a line comes in, one line of faults goes out.
+"""
+
+import json
+import math
+import re
+import subprocess
+import sys
+
+import ezdxf
+import numpy
+from scipy.spatial import cKDTree
+from shapely.geometry import Point, Polygon
+from shapely.ops import unary_union
+from shapely.validation import make_valid
+
+CRUMB = 0.01
+NEAR = 0.02
+FINE = 0.001
+
+
+def rings(flat):
+    return [numpy.asarray(ring).reshape(-1, 2) for ring in flat]
+
+
+def even_odd(rings_):
+    shape = Polygon()
+    for ring in rings_:
+        if len(ring) > 2:
+            shape = shape.symmetric_difference(make_valid(Polygon(ring)))
+    return shape
+
+
+def region(flat):
+    """A normalised region: what lies inside an odd number of its rings."""
+    return even_odd(rings(flat))
+
+
+def pieces(shape):
+    if shape.is_empty:
+        return []
+    return [each for each in getattr(shape, "geoms", [shape]) if each.geom_type == "Polygon"]
+
+
+def eroded(shape, by):
+    return pieces(shape.buffer(-by, resolution=16))
+
+
+def verdict_faults(case):
+    faults = []
+    whole = unary_union([region(part["rings"]) for part in case["parts"]])
+    solid = [each for each in pieces(whole) if each.area >= CRUMB]
+    # Pieces that hang together by less than the grid may count either way.
+    loose = len([each for each in pieces(whole.buffer(0.0004, resolution=2)) if each.area >= CRUMB])
+    tight = len([each for each in eroded(whole, 0.0004) if each.area >= CRUMB])
+    if not min(loose, len(solid)) <= case["pieces"] <= max(tight, len(solid)):
+        faults.append(f"{case['pieces']} pieces, shapely finds {len(solid)} ({loose} to {tight})")
+    if loose > 1 and case["verdict"] != "falls":
+        faults.append(f"{loose} pieces and yet {case['verdict']}")
+    if abs(whole.area - case["area"]) > max(0.02, 1e-4 * whole.area):
+        faults.append(f"area {case['area']:.3f}, shapely has {whole.area:.3f}")
+    wanted = case["wanted"]
+    if case["verdict"] == "holds":
+        # A disc a little narrower than wanted must reach everything that is as wide as wanted.
+        wide = [each for each in eroded(whole, wanted / 2 + 0.02) if each.area > 0.02]
+        way = eroded(whole, wanted / 2 - 0.02)
+        homes = {next((i for i, each in enumerate(way) if each.intersects(one)), -1) for one in wide}
+        if len(homes) > 1:
+            faults.append(f"holds, and yet discs of {wanted} are in {len(homes)} places apart")
+        if not wide and not eroded(whole, wanted / 2 - 0.02):
+            faults.append("holds, and yet is narrower than wanted everywhere")
+    for hold in case["holds"]:
+        faults.extend(hold_faults(whole, hold))
+    return faults
+
+
+def hold_faults(whole, hold):
+    width, pole = hold["width"], Point(hold["pole"])
+    anchors = [Point(each) for each in hold["anchors"]]
+
+    def reached(diameter):
+        home = next((each for each in eroded(whole, diameter / 2) if each.distance(pole) < 1e-3), None)
+        return home is not None and any(home.distance(anchor) < 1e-3 for anchor in anchors)
+
+    if width == 0:
+        return ["falls, and yet a disc of 0.02 gets through"] if reached(0.02) else []
+    slack = max(0.02, 0.004 * width)
+    if width > 2 * slack and not reached(width - slack):
+        return [f"{hold['id']}: hold {width:.3f}, and yet a disc of {width - slack:.3f} does not get through"]
+    if reached(width + slack):
+        return [f"{hold['id']}: hold {width:.3f}, and yet a disc of {width + slack:.3f} gets through"]
+    return []
+
+
+# Files
+
+
+def svg_paths(text):
+    cut = re.search(r'<g id="([^"]*)"[^>]*stroke="%s".*?</g>' % re.escape(CUT), text, re.S)
+    for data in re.findall(r' d="([^"]*)"', cut.group(0)) if cut else []:
+        yield from path_rings(data)
+
+
+def path_rings(data):
+    tokens = re.findall(r"[MLCAZ]|-?\d*\.?\d+(?:e-?\d+)?", data)
+    points, k = [], 0
+    number = lambda: float(tokens.pop(0))
+    while tokens:
+        command = tokens.pop(0)
+        if command == "M":
+            points = [(number(), number())]
+        elif command == "L":
+            points.append((number(), number()))
+        elif command == "C":
+            a = numpy.array(points[-1])
+            b, c, d = (numpy.array((number(), number())) for _ in range(3))
+            n = 12 + math.ceil(6 * sum(math.dist(p, q) for p, q in ((a, b), (b, c), (c, d))))
+            t = numpy.linspace(0, 1, n)[1:, None]
+            points.extend(map(tuple, (1 - t) ** 3 * a + 3 * (1 - t) ** 2 * t * b + 3 * (1 - t) * t**2 * c + t**3 * d))
+        elif command == "A":
+            r, _, _, large, sweep = number(), number(), number(), int(number()), int(number())
+            points.extend(arc(points[-1], (number(), number()), r, large, sweep))
+        elif command == "Z":
+            yield points, True
+            points = []
+    # Writers leave a point behind after a closed path.
+    if len(points) > 1:
+        yield points, False
+
+
+def arc(a, b, r, large, sweep):
+    """End point to centre parameters: SVG 1.1, appendix F.6.5."""
+    hx, hy = (a[0] - b[0]) / 2, (a[1] - b[1]) / 2
+    r = max(r, math.hypot(hx, hy))
+    k = math.sqrt(max(0.0, (r * r - hx * hx - hy * hy) / (hx * hx + hy * hy))) * (-1 if large == sweep else 1)
+    cx, cy = (a[0] + b[0]) / 2 + k * hy, (a[1] + b[1]) / 2 - k * hx
+    start, end = math.atan2(a[1] - cy, a[0] - cx), math.atan2(b[1] - cy, b[0] - cx)
+    if sweep and end <= start:
+        end += 2 * math.pi
+    if not sweep and end >= start:
+        end -= 2 * math.pi
+    n = max(2, math.ceil(abs(end - start) / math.acos(1 - min(1, FINE / r)) / 2))
+    return [(cx + r * math.cos(start + (end - start) * i / n), cy + r * math.sin(start + (end - start) * i / n)) for i in range(1, n)] + [b]
+
+
+def dxf_lines(path):
+    for entity in ezdxf.readfile(path).modelspace():
+        if entity.dxf.layer != LAYER:
+            continue
+        kind = entity.dxftype()
+        if kind == "LINE":
+            yield [tuple(entity.dxf.start)[:2], tuple(entity.dxf.end)[:2]]
+        elif kind == "ARC":
+            yield [tuple(p)[:2] for p in entity.flattening(FINE)]
+        elif kind == "SPLINE":
+            yield [tuple(p)[:2] for p in entity.flattening(FINE)]
+        elif kind == "LWPOLYLINE":
+            points = [(x, y) for x, y, *_ in entity.get_points()]
+            yield points + points[:1] if entity.closed else points
+        else:
+            raise ValueError(kind)
+
+
+def chained(lines):
+    """The lines of our files follow one another: each begins where the last one ended."""
+    points = []
+    for line in lines:
+        if points:
+            near = min((line, line[::-1]), key=lambda each: math.dist(points[-1], each[0]))
+            if math.dist(points[-1], near[0]) < 0.005:
+                points.extend(near[1:])
+            else:
+                # The first line of an outline may have to be turned round as well.
+                back = min((line, line[::-1]), key=lambda each: math.dist(points[0], each[0]))
+                points = points[::-1] + back[1:] if math.dist(points[0], back[0]) < 0.005 else points + line
+        else:
+            points = list(line)
+        if len(points) > 2 and math.dist(points[0], points[-1]) < 0.005:
+            yield points, True
+            points = []
+    if points:
+        yield points, False
+
+
+def pdf_paths(path):
+    text = subprocess.run(["pdftocairo", "-svg", "-nocenter", "-noshrink", path, "-"], capture_output=True, text=True, check=True).stdout
+    for element in re.findall(r"<path[^>]*/>", text):
+        stroke = re.search(r'stroke(?:="|:)rgb\(([^)]*)\)', element)
+        if not stroke:
+            continue
+        colour = "#" + "".join("%02x" % round(float(part.strip(" %")) * 2.55) for part in stroke.group(1).split(","))
+        if colour != CUT:
+            continue
+        matrix = re.search(r'transform="matrix\(([^)]*)\)"', element)
+        m = [float(v) for v in matrix.group(1).split(",")] if matrix else [1, 0, 0, 1, 0, 0]
+        for points, closed in path_rings(re.search(r' d="([^"]*)"', element).group(1)):
+            yield [((m[0] * x + m[2] * y + m[4]) * 25.4 / 72, (m[1] * x + m[3] * y + m[5]) * 25.4 / 72) for x, y in points], closed
+
+
+def file_faults(case):
+    faults = []
+    exact = region(case["cut"])
+    holes = sum(len(each.interiors) for each in pieces(exact))
+    height = case["height"]
+    for kind, path in case["files"].items():
+        try:
+            if kind == "svg":
+                found = [([(x, height - y) for x, y in points], closed) for points, closed in svg_paths(open(path).read())]
+            elif kind == "pdf":
+                found = [([(x, height - y) for x, y in points], closed) for points, closed in pdf_paths(path)]
+            else:
+                found = list(chained(list(dxf_lines(path))))
+        except Exception as error:
+            faults.append(f"{kind} cannot be read: {error}")
+            continue
+        if not all(closed for _, closed in found):
+            faults.append(f"{kind} has open cut lines")
+        shape = even_odd([points for points, _ in found])
+        difference = abs(shape.area - exact.area)
+        if difference > max(0.0005 * exact.area, 0.02):
+            faults.append(f"{kind}: area {shape.area:.3f}, the piece has {exact.area:.3f}")
+        if not shape.is_empty and not exact.is_empty:
+            off = apart(shape, exact)
+            if off > NEAR + 0.003:
+                faults.append(f"{kind}: {off:.3f} mm off")
+        count = len([each for each in pieces(shape) if each.area > 0.05])
+        wanted = len([each for each in pieces(exact) if each.area > 0.05])
+        own = sum(len([hole for hole in each.interiors if Polygon(hole).area > 0.05]) for each in pieces(shape))
+        theirs = sum(len([hole for hole in each.interiors if Polygon(hole).area > 0.05]) for each in pieces(exact))
+        if (count, own) != (wanted, theirs):
+            faults.append(f"{kind}: {count} pieces with {own} holes, the piece has {wanted} with {theirs}")
+    return faults
+
+
+def segments(shape):
+    """Boundary in pieces of at most 0.2 mm: their starts and ends."""
+    starts, ends = [], []
+    for each in pieces(shape):
+        for ring in [each.exterior, *each.interiors]:
+            corners = numpy.asarray(ring.coords)[:, :2]
+            for a, b in zip(corners[:-1], corners[1:]):
+                n = max(1, math.ceil(math.dist(a, b) / 0.2))
+                t = numpy.linspace(0, 1, n + 1)[:, None]
+                line = a + (b - a) * t
+                starts.append(line[:-1])
+                ends.append(line[1:])
+    return numpy.concatenate(starts), numpy.concatenate(ends)
+
+
+def apart(one, other):
+    """Hausdorff distance of two boundaries, from places 0.2 mm apart to the nearest segments."""
+    sides = [segments(one), segments(other)]
+    worst = 0.0
+    for (points, _), (a, b) in ((sides[0], sides[1]), (sides[1], sides[0])):
+        _, near = cKDTree((a + b) / 2).query(points, k=min(12, len(a)))
+        near = near.reshape(len(points), -1)
+        p, u = a[near], b[near] - a[near]
+        v = points[:, None, :] - p
+        length2 = numpy.maximum((u**2).sum(-1), 1e-18)
+        t = numpy.clip((v * u).sum(-1) / length2, 0, 1)
+        away = numpy.sqrt(((v - t[..., None] * u) ** 2).sum(-1)).min(1)
+        worst = max(worst, float(away.max()))
+    return worst
+
+
+for line in sys.stdin:
+    case = json.loads(line)
+    CUT, LAYER = case["colour"], case["layer"]
+    try:
+        faults = verdict_faults(case) + (file_faults(case) if case.get("files") else [])
+    except Exception as error:  # A fault of the reference is told, not hidden.
+        faults = [f"the reference failed: {error!r}"]
+    print(json.dumps({"id": case["id"], "faults": faults}), flush=True)

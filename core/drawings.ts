@@ -68,6 +68,7 @@ export function checkDrawing(drawing: Drawing, { stock, profile, units = "mm", o
     smallestHole: smallestHole(stock),
     bending: { ...stock, lost: stock.kerf },
     onProgress,
+    thinnest: true,
   });
   const least = (CRUMB * Math.max(stock.kerf, 0.1)) ** 2;
   const kept = examination.cutouts.filter(({ region }) => Math.abs(regionArea(region)) >= least);

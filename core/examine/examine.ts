@@ -2,7 +2,7 @@
  * The whole way from a piece to a verdict: lettering → holders → weld → measure → joints → judge.
  */
 import { type Box, type Point, type Region, regionArea, regionBox, regionCentroid, regionPerimeter } from "../geometry";
-import { classify, findComponents, findJoints, findLimbs, type Hold, isNarrower, type Joint } from "../joints";
+import { CRUMB, classify, findComponents, findJoints, findLimbs, type Hold, isNarrower, type Joint } from "../joints";
 import {
   type BendingRule,
   type Finding,
@@ -206,7 +206,7 @@ export function examineSolids(
     box: regionBox(welded.region),
     centre: regionCentroid(welded.region),
     area: regionArea(welded.region),
-    pieces: material.components.length,
+    pieces: material.components.filter(({ area }) => area >= CRUMB).length,
     standIn,
     visible,
     skeleton: options.skeleton ? field.skeleton() : undefined,

@@ -9,7 +9,7 @@ import { readDrawing } from "./read";
 /** No place of a file lies farther from the piece, or of the piece from the file, mm. */
 export const PROVED = 0.02;
 /** Nor do their areas differ by more than this share. */
-export const PROVED_AREA = 0.0005;
+export const PROVED_AREA = 0.0004;
 /** Where chords are this far from the curves that they stand for (the readers' own), they are not the file's fault, mm. */
 const READ = 0.0015;
 /** Outlines that are smaller as a whole are not written, since they are no wider than a node, mm. */

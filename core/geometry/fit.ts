@@ -283,13 +283,13 @@ function asArc(points: readonly Point[], i: number, j: number, start: Point, end
 
 /**
  * As few arcs as programs read truly: many of them make cubic curves of what they read, a quarter circle at a time, which on large
- * circles is off by more than a cut may be.
+ * circles is off by more than a cut may be. Nor as much as a half: the middle of that is lost in the rounding of its ends.
  */
 function arcs({ x: cx, y: cy }: Point, r: number, ccw: boolean, a: Point, b: Point): CurveSegment[] {
   const [start, end] = [Math.atan2(a.y - cy, a.x - cx), Math.atan2(b.y - cy, b.x - cx)];
   const full = 2 * Math.PI;
   const sweep = (((ccw ? end - start : start - end) % full) + full) % full || full;
-  const pieces = Math.ceil(sweep / (r < SMALL ? 0.98 * Math.PI : Math.PI / 3) - 1e-9);
+  const pieces = Math.ceil(sweep / (r < SMALL ? (2 * Math.PI) / 3 : Math.PI / 3) - 1e-9);
   return Array.from({ length: pieces }, (_, k) => {
     const angle = start + ((ccw ? 1 : -1) * sweep * (k + 1)) / pieces;
     const to = k === pieces - 1 ? b : { x: cx + r * Math.cos(angle), y: cy + r * Math.sin(angle) };

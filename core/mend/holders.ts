@@ -3,7 +3,7 @@
  */
 import type { Examination, Solid } from "../examine";
 import { joinBoxes, regionBox } from "../geometry";
-import { type Backing, type Bar, freeId, inBuildOrder, type Part, parsePiece, type Stick } from "../piece";
+import { type Backing, type Bar, freeId, inBuildOrder, type Loop, type Part, parsePiece, type Stick } from "../piece";
 import { type Attempt, FURTHEST, isDot, round, type Scene } from "./scene";
 
 /** Furthest that a holder reaches into the letters, mm. */
@@ -40,24 +40,66 @@ export function deepenOverlap({ piece, examination, finding, hanging }: Scene): 
   };
 }
 
-/** A bar or stick that is too thin itself grows away from the letters. */
-export function growHolder({ piece, finding }: Scene): Attempt | null {
-  const holder = piece.parts.find(
-    (part): part is Bar | Stick => (part.kind === "bar" || part.kind === "stick") && part.id === finding.parts[0],
-  );
-  if (!holder) return null;
-  const grow = (part: Bar | Stick, amount: number): Part =>
-    part.kind === "bar" ? { ...part, height: round(part.height + amount) } : { ...part, width: round(part.width + amount) };
+/** A holder that is too thin itself grows: a bar away from the letters, a loop outwards, a line and a tie on both sides. */
+export function growHolder({ piece, finding, examination }: Scene): Attempt | null {
+  const solid = examination.solids.find(({ id }) => id === finding.parts[0]);
+  const holder = piece.parts.find(({ id }) => id === solid?.partId);
+  const grown = holder && solid && growing(holder, solid);
+  if (!grown) return null;
   return {
     kind: "holder",
-    title: (amount, say) => `Make the ${holder.kind} ${say(amount)} ${holder.kind === "bar" ? "higher" : "wider"}`,
+    title: (amount, say) => `Make the ${grown.name} ${say(amount)} ${grown.name === "bar" ? "higher" : "wider"}`,
     least: 0,
     most: FURTHEST,
-    apply: (now, amount) => ({
-      ...now,
-      parts: now.parts.map((part) => (part.id === holder.id ? grow(part as Bar | Stick, amount) : part)),
-    }),
+    amounts: growths(examination.leastWidth - finding.width, grown.sides),
+    apply: (now, amount) => ({ ...now, parts: now.parts.map((part) => (part.id === holder.id ? grown.by(part, amount) : part)) }),
   };
+}
+
+/** What is missing, and a little more, on as many sides as it is missing. */
+const growths = (missing: number, sides: number) =>
+  [1.02, 1.3, 2, 3].map((share) => round(Math.max(0.02, missing) * share * sides));
+
+interface Growing {
+  name: string;
+  /** A ring is as wide on both sides of its hole. */
+  sides: number;
+  by(part: Part, amount: number): Part;
+}
+
+function growing(holder: Part, solid: Solid): Growing | null {
+  switch (holder.kind) {
+    case "bar":
+      return {
+        name: "bar",
+        sides: 1,
+        by: (part, amount) => ({ ...(part as Bar), height: round((part as Bar).height + amount) }),
+      };
+    case "stick":
+    case "tie":
+      return {
+        name: holder.kind,
+        sides: 1,
+        by: (part, amount) => ({ ...(part as Stick), width: round((part as Stick).width + amount) }),
+      };
+    case "loop":
+      return {
+        name: "loop",
+        sides: 2,
+        by: (part, amount) => ({ ...(part as Loop), outer: round((part as Loop).outer + amount) }),
+      };
+    case "word":
+      return solid.label.kind === "line" && holder.path && "line" in holder.path
+        ? { name: "line", sides: 1, by: widerLine }
+        : null;
+    default:
+      return null;
+  }
+}
+
+function widerLine(part: Part, amount: number): Part {
+  if (part.kind !== "word" || !part.path || !("line" in part.path) || part.path.line === undefined) return part;
+  return { ...part, path: { ...part.path, line: round(part.path.line + amount) } };
 }
 
 /** A backing with a slit or a small hole is grown by the least that closes it. */

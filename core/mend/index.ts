@@ -1,4 +1,4 @@
-export { type MendedAll, mendAll } from "./all";
+export { type MendAllOptions, type MendedAll, mendAll } from "./all";
 export { beginPiece } from "./begin";
 export { bridgePlace } from "./bridge";
 export { intoGap } from "./intoGap";

@@ -66,20 +66,24 @@ describe("mend all", () => {
       for (const text of ["Jiří", "Zoë", "Kit"]) {
         const { piece, left } = mendAll(pieceOf(text, font), library);
         const after = examine(piece, library);
-        expect(after.findings.filter(({ means }) => means !== "note").map((finding) => finding.message)).toEqual(left);
+        const open = after.findings.filter(({ means }) => means !== "note").map(({ message }) => message);
+        expect(left).toHaveLength(open.length);
+        expect(left.every((message, i) => message.startsWith(open[i]!))).toBe(true);
         if (left.length === 0) expect(after.verdict).toBe("holds");
       }
     },
   );
 
   it("stops when told to, and keeps what is mended so far", () => {
-    const { done } = mendAll(demoPieces().find(({ id }) => id === "demo-boat-naming")!, library, "mm", (n) => n < 1);
+    const { done } = mendAll(demoPieces().find(({ id }) => id === "demo-boat-naming")!, library, {
+      onProgress: (n) => n < 1,
+    });
     expect(done).toHaveLength(1);
   });
 
   it("leaves a piece that holds as it is", () => {
     const piece = demoPieces()[0]!;
-    expect(mendAll(piece, library)).toEqual({ piece, done: [], left: [] });
+    expect(mendAll(piece, library)).toEqual({ piece, done: [], left: [], change: 0, more: false });
   });
 });
 

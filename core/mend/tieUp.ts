@@ -1,12 +1,13 @@
 /**
  * The fewest ties that make one piece of what lies apart: over the gap around a front word, across the strokes of letters that are
- * cut through a plate.
+ * cut through a plate, between letters that do not reach each other.
  */
+import Flatbush from "flatbush";
 import { type Examination, examine, type Library } from "../examine";
-import { nearestPoints, type Point, type Region, regionArea, regionContains } from "../geometry";
+import { insideTest, type Point, type Region, regionArea } from "../geometry";
 import { measureState } from "../judge";
-import { freeId, type Piece, type Tie } from "../piece";
-import { round, unit } from "./scene";
+import { freeId, LIMITS, type Piece, type Tie } from "../piece";
+import { unit } from "./scene";
 import { anchorEnd, type Pair } from "./ties";
 
 export interface TiedUp {
@@ -25,7 +26,7 @@ export interface TieUpOptions {
 }
 
 /** How far ties reach into the material on either side, as shares of their width: the first that holds is taken. */
-const DEPTHS = [0.55, 1, 1.7];
+const DEPTHS = [0.55, 1, 1.7, 3];
 /** What is left over after a round of ties has another way found for it. */
 const ROUNDS = 3;
 /** Ties longer than this would be seen as bars of their own, mm. */
@@ -36,16 +37,52 @@ export function tieUp(piece: Piece, library: Library, { width, count = 1 }: TieU
   let now = piece;
   let examination = examine(now, library, { notes: false });
   for (let round = 0; round < ROUNDS && examination.cutouts.length > 1; round++) {
-    const ways = shortestWays(examination, width, count);
+    const ways = shortestWays(examination, width, count).slice(0, LIMITS.parts - now.parts.length);
     if (ways.length === 0) break;
-    const tries = DEPTHS.map((depth) => withTies(now, examination, ways, width, depth));
     const base = examination;
-    const results = tries.map((each) => ({ piece: each, examination: examine(each, library, { notes: false, base }) }));
-    const best = results.reduce((one, other) => (worth(other.examination) > worth(one.examination) ? other : one));
+    const best = deepened(now, base, ways, width, library);
+    if (worth(best.examination) <= worth(base)) break;
     now = best.piece;
     examination = best.examination;
   }
   return { piece: now, added: now.parts.length - piece.parts.length, pieces: examination.cutouts.length };
+}
+
+interface Tied {
+  piece: Piece;
+  examination: Examination;
+}
+
+/** All ties end just inside at first; those that are held too little there go deeper. */
+function deepened(piece: Piece, base: Examination, ways: readonly Pair[], width: number, library: Library): Tied {
+  const depths = ways.map(() => 0);
+  let best: Tied | null = null;
+  for (let round = 0; round < DEPTHS.length; round++) {
+    const made = withTies(
+      piece,
+      base,
+      ways,
+      width,
+      depths.map((at) => DEPTHS[at]!),
+    );
+    const next = { piece: made.piece, examination: examine(made.piece, library, { notes: false, base }) };
+    if (!best || worth(next.examination) > worth(best.examination)) best = next;
+    const short = shortTies(next.examination);
+    if (!made.ids.some((id) => short.has(id))) break;
+    made.ids.forEach((id, i) => {
+      if (short.has(id)) depths[i] = Math.min(DEPTHS.length - 1, depths[i]! + 1);
+    });
+  }
+  return best!;
+}
+
+/** Ties that fall or are weak, or at which something else is. */
+function shortTies({ findings, solids, holds, leastWidth }: Examination): Set<string> {
+  const short = new Set(findings.filter(({ means }) => means !== "note").flatMap(({ parts }) => parts));
+  solids.forEach(({ id }, i) => {
+    if (measureState(holds[i]!, leastWidth) > 0) short.add(id);
+  });
+  return short;
 }
 
 /** The fewer separate pieces, then the fewer weak parts, the better. */
@@ -57,31 +94,24 @@ function worth({ cutouts, holds, leastWidth }: Examination): number {
 /** Ways between separate pieces that join them all, and a second one for each that is joined, where it is wanted. */
 function shortestWays({ cutouts }: Examination, width: number, count: 1 | 2): Pair[] {
   const regions = cutouts.map(({ region }) => region);
-  const pairs: { a: number; b: number; from: Point; to: Point; distance: number }[] = [];
-  for (let a = 0; a < regions.length; a++) {
-    for (let b = a + 1; b < regions.length; b++) {
-      const near = nearestPoints(regions[a]!, regions[b]!, LONGEST);
-      if (near) pairs.push({ a, b, ...near });
-    }
-  }
-  pairs.sort((one, other) => one.distance - other.distance);
+  const places = placesOf(regions);
   const group = regions.map((_, i) => i);
-  const root = (i: number): number => (group[i] === i ? i : root(group[i]!));
+  const root = (i: number): number => {
+    let at = i;
+    while (group[at] !== at) at = group[at] = group[group[at]!]!;
+    return at;
+  };
   const ways: Pair[] = [];
-  for (const { a, b, from, to } of pairs) {
+  for (const { a, b } of places.neighbours()) {
     if (root(a) === root(b)) continue;
+    const first = places.supportedWay(a, b, width) ?? places.supportedWay(b, a, width) ?? places.nearestWay(a, b);
+    if (!first) continue;
     group[root(a)] = root(b);
-    const first = supportedWay(regions[a]!, regions[b]!, width) ?? { from, to };
     ways.push(first);
     if (count < 2) continue;
     // A second one as far from the first as half the size of the smaller piece.
     const apart = Math.sqrt(Math.min(regionArea(regions[a]!), regionArea(regions[b]!))) * 0.6;
-    const second = supportedWay(
-      regions[a]!,
-      regions[b]!,
-      width,
-      (p) => Math.hypot(p.x - first.from.x, p.y - first.from.y) > apart,
-    );
+    const second = places.supportedWay(a, b, width, (p) => Math.hypot(p.x - first.from.x, p.y - first.from.y) > apart);
     if (second) ways.push(second);
   }
   return ways;
@@ -89,30 +119,77 @@ function shortestWays({ cutouts }: Examination, width: number, count: 1 | 2): Pa
 
 /** Places on an outline at which a tie may end are looked for in steps of so many mm. */
 const STEP = 0.6;
+/** Of each piece so many others are looked at, the nearest first. */
+const NEIGHBOURS = 6;
 
-/** The shortest way on whose both ends the material is as wide as the tie, so that it does not end on a tip. */
-function supportedWay(one: Region, other: Region, width: number, suits: (from: Point) => boolean = () => true): Pair | null {
-  const [starts, goals] = [placesAlong(one).filter(suits), placesAlong(other)];
-  let best: Pair | null = null;
-  let shortest = LONGEST;
-  for (const from of starts) {
-    for (const to of goals) {
-      const [dx, dy] = [to.x - from.x, to.y - from.y];
-      const distance = Math.hypot(dx, dy);
-      if (distance >= shortest || distance < 1e-6) continue;
-      const way = { x: dx / distance, y: dy / distance };
-      if (!carries(one, from, { x: -way.x, y: -way.y }, width) || !carries(other, to, way, width)) continue;
-      [shortest, best] = [distance, { from, to }];
-    }
-  }
-  return best;
+interface Places {
+  /** Pairs of pieces that lie near each other, the nearest first. */
+  neighbours(): { a: number; b: number; distance: number }[];
+  nearestWay(a: number, b: number): Pair | null;
+  /** The shortest way on whose both ends the material is as wide as the tie, so that it does not end on a tip. */
+  supportedWay(a: number, b: number, width: number, suits?: (from: Point) => boolean): Pair | null;
+}
+
+/** Places along all outlines, found by an index. */
+function placesOf(regions: readonly Region[]): Places {
+  const all = regions.map(placesAlong);
+  const flat = all.flatMap((list, owner) => list.map((place) => ({ ...place, owner })));
+  const tree = new Flatbush(Math.max(1, flat.length));
+  for (const { x, y } of flat) tree.add(x, y, x, y);
+  if (flat.length === 0) tree.add(0, 0, 0, 0);
+  tree.finish();
+  const tests = regions.map((region) => {
+    let test: ReturnType<typeof insideTest> | undefined;
+    return (x: number, y: number) => {
+      test ??= insideTest(region);
+      return test(x, y);
+    };
+  });
+  const nearest = ({ x, y }: Point, wanted: (owner: number) => boolean) => {
+    const [found] = tree.neighbors(x, y, 1, LONGEST, (k) => wanted(flat[k]!.owner));
+    return found === undefined ? null : flat[found]!;
+  };
+  /** Ways from every place of one piece to the nearest of another, the shortest first. */
+  const waysBetween = (a: number, b: number) =>
+    all[a]!.flatMap((from) => {
+      const to = nearest(from, (owner) => owner === b);
+      return to ? [{ from, to, distance: Math.hypot(to.x - from.x, to.y - from.y) }] : [];
+    }).sort((m, n) => m.distance - n.distance);
+  return {
+    neighbours: () => {
+      const pairs = new Map<number, { a: number; b: number; distance: number }>();
+      all.forEach((list, a) => {
+        const seen = new Set([a]);
+        for (let k = 0; k < NEIGHBOURS; k++) {
+          let best: { b: number; distance: number } | null = null;
+          for (const from of list) {
+            const to = nearest(from, (owner) => !seen.has(owner));
+            const distance = to ? Math.hypot(to.x - from.x, to.y - from.y) : Infinity;
+            if (to && (!best || distance < best.distance)) best = { b: to.owner, distance };
+          }
+          if (!best) break;
+          seen.add(best.b);
+          const key = Math.min(a, best.b) * regions.length + Math.max(a, best.b);
+          if (!pairs.has(key)) pairs.set(key, { a, ...best });
+        }
+      });
+      return [...pairs.values()].sort((m, n) => m.distance - n.distance);
+    },
+    nearestWay: (a, b) => waysBetween(a, b)[0] ?? null,
+    supportedWay: (a, b, width, suits = () => true) =>
+      waysBetween(a, b).find(({ from, to, distance }) => {
+        if (distance < 1e-6 || !suits(from)) return false;
+        const way = { x: (to.x - from.x) / distance, y: (to.y - from.y) / distance };
+        return carries(tests[a]!, from, { x: -way.x, y: -way.y }, width) && carries(tests[b]!, to, way, width);
+      }) ?? null,
+  };
 }
 
 /** Is there material on all of a tie's width just inside an outline? */
-function carries(region: Region, { x, y }: Point, inwards: Point, width: number): boolean {
+function carries(inside: (x: number, y: number) => boolean, { x, y }: Point, inwards: Point, width: number): boolean {
   return [-0.42, 0, 0.42].every((side) => {
     const [deep, across] = [0.45 * width, side * width];
-    return regionContains(region, x + inwards.x * deep - inwards.y * across, y + inwards.y * deep + inwards.x * across);
+    return inside(x + inwards.x * deep - inwards.y * across, y + inwards.y * deep + inwards.x * across);
   });
 }
 
@@ -135,16 +212,24 @@ function placesAlong(region: Region): Point[] {
   return places;
 }
 
-function withTies(piece: Piece, examination: Examination, ways: readonly Pair[], width: number, depth: number): Piece {
+function withTies(
+  piece: Piece,
+  examination: Examination,
+  ways: readonly Pair[],
+  width: number,
+  depths: readonly number[],
+): { piece: Piece; ids: string[] } {
   const parts = [...piece.parts];
-  const reach = width * depth;
-  for (const { from, to } of ways) {
+  const ids = ways.map(({ from, to }, i) => {
+    const reach = width * depths[i]!;
     const way = unit({ x: to.x - from.x, y: to.y - from.y }) ?? { x: 1, y: 0 };
     const ends = [
       { x: from.x - way.x * reach, y: from.y - way.y * reach },
       { x: to.x + way.x * reach, y: to.y + way.y * reach },
     ].map((end) => anchorEnd(end, examination)) as Tie["ends"];
-    parts.push({ kind: "tie", id: freeId({ ...piece, parts }, "tie"), width: round(width), ends });
-  }
-  return { ...piece, parts };
+    const id = freeId({ ...piece, parts }, "tie");
+    parts.push({ kind: "tie", id, width: Math.ceil(width * 100) / 100, ends });
+    return id;
+  });
+  return { piece: { ...piece, parts }, ids };
 }

@@ -6,10 +6,15 @@ import { usePiece } from "../state/piece";
 import { Button } from "../ui/Button";
 import { mendAll, stopMending } from "../workers/examiner";
 
+/** Any share of the piece may change. */
+const ALL = 10;
+
 /** Mends finding after finding until the piece holds; one undo takes all of it back. */
 export function MendAll({ piece, count }: { piece: Piece; count: number }) {
   const units = useBench((state) => state.units);
   const [busy, setBusy] = useState(false);
+  /** The piece of which only larger changes would mend the rest. */
+  const [larger, setLarger] = useState<Piece | null>(null);
 
   useEffect(
     () => () => {
@@ -18,14 +23,16 @@ export function MendAll({ piece, count }: { piece: Piece; count: number }) {
     [busy],
   );
 
-  const run = async () => {
+  const run = async (most?: number) => {
     setBusy(true);
     try {
-      const { piece: mended, done, left } = await mendAll(piece, units);
+      const { piece: mended, done, left, change, more } = await mendAll(piece, units, most);
       // What the maker changed meanwhile goes first.
       if (usePiece.getState().piece !== piece) return toast("The piece was changed meanwhile, so nothing was mended.");
       if (done.length > 0) usePiece.getState().change(() => mended);
-      const counted = `${done.length} ${done.length === 1 ? "mend" : "mends"} made.`;
+      setLarger(more && left.length > 0 ? (done.length > 0 ? mended : piece) : null);
+      const share = change > 0 ? `, ${(100 * change).toFixed(change < 0.01 ? 1 : 0)} % of the piece changed` : "";
+      const counted = `${done.length} ${done.length === 1 ? "mend" : "mends"} made${share}.`;
       if (left.length === 0) toast(`${counted} Everything holds. Undo takes it back.`);
       else toast(`${counted} Left for your hand: ${left.slice(0, 3).join(" ")}`);
     } catch (error) {
@@ -52,9 +59,16 @@ export function MendAll({ piece, count }: { piece: Piece; count: number }) {
           </Button>
         </div>
       ) : (
-        <Button look="strong" className="w-full" onClick={() => void run()}>
-          {count === 1 ? "Mend it" : "Mend all"}
-        </Button>
+        <div className="flex flex-col gap-2">
+          <Button look="strong" className="w-full" onClick={() => void run()}>
+            {count === 1 ? "Mend it" : "Mend all"}
+          </Button>
+          {larger === piece && (
+            <Button className="w-full" onClick={() => void run(ALL)}>
+              Mend the rest with larger changes
+            </Button>
+          )}
+        </div>
       )}
     </div>
   );

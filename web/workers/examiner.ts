@@ -91,8 +91,9 @@ export function mendsFor(piece: Piece, finding: number, units: Units): Promise<M
   return mender.ask((remote) => remote.mends(piece, finding, units));
 }
 
-export function mendAll(piece: Piece, units: Units): Promise<MendedAll> {
-  return mender.ask((remote) => remote.mendAll(piece, units));
+/** @param most largest share of the piece that may change; left out, what nobody has to be asked for */
+export function mendAll(piece: Piece, units: Units, most?: number): Promise<MendedAll> {
+  return mender.ask((remote) => remote.mendAll(piece, units, most));
 }
 
 export function letteringFacts(word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> {

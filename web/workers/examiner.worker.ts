@@ -62,7 +62,8 @@ const api = {
     stock: Stock,
     profile: MachineProfile,
   ): Promise<MadeFile> => (await cutting()).repairedFile(checked, name, stock, profile),
-  mendAll: async (piece: Piece, units: Units): Promise<MendedAll> => (await examining).mendPiece(piece, units),
+  mendAll: async (piece: Piece, units: Units, most?: number): Promise<MendedAll> =>
+    (await examining).mendPiece(piece, units, most),
 };
 
 export type ExaminerApi = typeof api;

@@ -102,9 +102,10 @@ export async function mendsFor(piece: Piece, index: number, units: Units): Promi
   return finding ? offerMends(piece, examination, finding, library, units) : [];
 }
 
-export async function mendPiece(piece: Piece, units: Units): Promise<MendedAll> {
+/** @param most largest share of the piece that may change; left out, what nobody has to be asked for */
+export async function mendPiece(piece: Piece, units: Units, most?: number): Promise<MendedAll> {
   await ensureFonts(piece);
-  return mendAll(piece, library, units);
+  return mendAll(piece, library, { units, most });
 }
 
 /** How a word would survive in a lettering. */

@@ -19,6 +19,7 @@ import {
   widthToDraw,
 } from "@mend-joint/core/piece";
 import { labelsOf, reportOf, thinnestPlace } from "@mend-joint/core/report";
+import { readDrawingSafely } from "@mend-joint/library";
 import { libraryWith, readBytes, refuse, UsageError } from "./files";
 
 const USAGE = "Usage: check FILE [--min-width MM] [--holder ID] [--stock NAME] [--font FONTFILE] [--lines] [--json]";
@@ -160,8 +161,9 @@ async function check(bytes: Buffer, request: Request): Promise<Checked> {
 
 /** A cut file: what lies inside another outline is a hole. */
 async function checkLines(bytes: Uint8Array, request: Request): Promise<Checked> {
-  const { readDrawing } = await import("@mend-joint/core/formats");
-  const drawing = await readDrawing(bytes);
+  const { drawingFormat, readDrawing } = await import("@mend-joint/core/formats");
+  // The parser of DXF may never come to an end of a damaged file: it is given a process that can be ended.
+  const drawing = await (drawingFormat(bytes) === "dxf" ? readDrawingSafely(bytes) : readDrawing(bytes));
   if (drawing.shapes.length === 0)
     throw new UsageError(`The file has no outlines that could be cut${drawing.notes[0] ? ` (${drawing.notes[0]})` : ""}`);
   const stock = stockOf(request);

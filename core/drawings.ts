@@ -4,19 +4,9 @@
 import type { MachineProfile } from "./cut";
 import { type Examination, examineSolids, type Solid } from "./examine";
 import type { Drawing, DrawnShape } from "./formats";
-import {
-  type Box,
-  islandsOf,
-  normalise,
-  type Point,
-  type Region,
-  type Ring,
-  regionArea,
-  regionBox,
-  transformRing,
-} from "./geometry";
+import { islandsOf, normalise, type Point, type Region, type Ring, regionArea, regionBox, transformRing } from "./geometry";
 import type { Finding } from "./judge";
-import { sameOutline } from "./machine";
+import { twinFinder } from "./machine";
 import { solidsFromShapes } from "./outlines";
 import { formatLength, type Stock, smallestHole, type Units } from "./piece";
 
@@ -108,7 +98,8 @@ function fromShapes(shapes: readonly DrawnShape[]): Made {
 function fromLines(shapes: readonly DrawnShape[], stock: Stock, units: Units): Made {
   const findings: Finding[] = [];
   const repairs: string[] = [];
-  const rings: { id: string; ring: Ring; box: Box }[] = [];
+  const rings: Ring[] = [];
+  const twinOf = twinFinder<string>();
   for (const { id, subpaths } of shapes) {
     for (const { ring: down, closed } of subpaths) {
       const ring = transformRing(down, [1, 0, 0, -1, 0, 0]);
@@ -129,21 +120,15 @@ function fromLines(shapes: readonly DrawnShape[], stock: Stock, units: Units): M
             ),
           );
         }
-        const box = regionBox([ring])!;
-        const twin = rings.find((other) => sameOutline(other.ring, ring, [other.box, box]));
-        if (twin) {
+        const twin = twinOf(ring, id);
+        if (twin !== undefined) {
           findings.push(
-            note(
-              "duplicate",
-              id,
-              at,
-              "weak",
-              `${id} lies exactly on ${twin.id}: it would be cut twice and burn. Take one away.`,
-              [twin.id],
-            ),
+            note("duplicate", id, at, "weak", `${id} lies exactly on ${twin}: it would be cut twice and burn. Take one away.`, [
+              twin,
+            ]),
           );
-          repairs.push(`${id}, which lay on ${twin.id}, left out`);
-        } else rings.push({ id, ring, box });
+          repairs.push(`${id}, which lay on ${twin}, left out`);
+        } else rings.push(ring);
       } else
         findings.push(
           note(
@@ -156,10 +141,7 @@ function fromLines(shapes: readonly DrawnShape[], stock: Stock, units: Units): M
         );
     }
   }
-  const region = normalise(
-    rings.map(({ ring }) => ring),
-    "evenodd",
-  );
+  const region = normalise(rings, "evenodd");
   const solids = islandsOf(region)
     .filter((island) => regionArea(island) > 1e-4)
     .map(

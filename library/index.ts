@@ -9,7 +9,7 @@ import { CATALOGUE, type CatalogueEntry } from "./catalogue";
 import type { OwnFont } from "./fontFile";
 
 export { type OwnFont, readFontFile } from "./fontFile";
-export { readFontSafely } from "./readSafely";
+export { readDrawingSafely, readFontSafely } from "./readSafely";
 export { CATALOGUE, type CatalogueEntry };
 
 const resolve = createRequire(import.meta.url).resolve;
@@ -41,4 +41,4 @@ export function shippedLibrary(own: readonly OwnFont[] = []): Library {
     },
   };
 }
-export { answerInThread, standingThread } from "./inThread";
+export { answerInProcess, standingProcess } from "./inProcess";

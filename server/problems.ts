@@ -34,6 +34,12 @@ export function handleError(error: Error, c: Context): Response {
   if (error instanceof RefusedError) return problem(c, 422, error.message, { reasons: error.reasons });
   if (error instanceof BusyError) return problem(c, 409, error.message);
   if (error instanceof HTTPException) return problem(c, error.status as ContentfulStatusCode, error.message);
+  if (/invalid byte sequence|unsupported Unicode|\\u0000|lone surrogate/i.test(error.message))
+    return problem(
+      c,
+      422,
+      "What was sent has characters that cannot be kept, such as U+0000 or half of a character. Take them out.",
+    );
   console.error(error);
   if (error instanceof DataFolderError || /no space left|could not (write|extend)|ENOSPC|EROFS/i.test(error.message)) {
     return problem(

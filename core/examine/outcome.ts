@@ -39,13 +39,13 @@ export function gapsOf(components: readonly Component[], field: WidthField): Map
   const loose = components.filter(({ held }) => !held);
   const gaps = loose.length > 0 ? field.gaps() : [];
   const there = new Set(components.map(({ piece }) => piece));
-  return new Map(
-    loose.flatMap(({ piece }) => {
-      // Gaps come narrowest first; crumbs are nothing to be joined to.
-      const gap = gaps.find(({ pieces }) => pieces.includes(piece) && pieces.every((each) => there.has(each)));
-      return gap ? [[piece, gap] as const] : [];
-    }),
-  );
+  const nearest = new Map<number, Gap>();
+  // Gaps come narrowest first; crumbs are nothing to be joined to.
+  for (const gap of gaps) {
+    if (!gap.pieces.every((piece) => there.has(piece))) continue;
+    for (const piece of gap.pieces) if (!nearest.has(piece)) nearest.set(piece, gap);
+  }
+  return nearest;
 }
 
 export function lettersOf(words: readonly WordLayout[], solids: readonly Solid[]): ExaminedLetter[] {

@@ -1,7 +1,10 @@
 /**
  * What is read from an outline file, whatever its format: shapes with how they are drawn, in mm.
  */
+import { converter, parse } from "culori";
 import type { FillRuleName, FlatPath } from "../geometry";
+
+const toRgb = converter("rgb");
 
 /** A file that cannot be used; the message says what, where and what to do. */
 export class DrawingError extends Error {
@@ -34,43 +37,22 @@ export interface Drawing {
 /** Larger files are not read. */
 export const MOST_BYTES = 50_000_000;
 
-const NAMED: Record<string, string> = {
-  black: "#000000",
-  white: "#ffffff",
-  red: "#ff0000",
-  lime: "#00ff00",
-  green: "#008000",
-  blue: "#0000ff",
-  yellow: "#ffff00",
-  cyan: "#00ffff",
-  aqua: "#00ffff",
-  magenta: "#ff00ff",
-  fuchsia: "#ff00ff",
-  gray: "#808080",
-  grey: "#808080",
-  silver: "#c0c0c0",
-  maroon: "#800000",
-  navy: "#000080",
-  olive: "#808000",
-  purple: "#800080",
-  teal: "#008080",
-  orange: "#ffa500",
-};
-
-/** A CSS colour as `#rrggbb`; `null` for none, black for what is not known. */
-export function colourOf(text: string | undefined): string | null {
+/**
+ * A CSS colour as `#rrggbb`, by CSS Color 4 (culori); `null` for none, `undefined` for what is no colour.
+ *
+ * @param own the element's own `color`, which `currentColor` stands for
+ */
+export function colourOf(text: string | undefined, own = "black"): string | null | undefined {
   const said = text?.trim().toLowerCase() ?? "none";
   if (said === "none" || said === "transparent" || said === "") return null;
-  const short = /^#([0-9a-f])([0-9a-f])([0-9a-f])[0-9a-f]?$/.exec(said);
-  if (short) return `#${short[1]}${short[1]}${short[2]}${short[2]}${short[3]}${short[3]}`;
-  const long = /^(#[0-9a-f]{6})([0-9a-f]{2})?$/.exec(said);
-  if (long) return long[1]!;
-  const parts = /^rgba?\(\s*([\d.]+%?)[\s,]+([\d.]+%?)[\s,]+([\d.]+%?)/.exec(said);
-  if (parts) {
-    const value = (part: string) => (part.endsWith("%") ? (Number.parseFloat(part) * 255) / 100 : Number.parseFloat(part));
-    return hexColour(value(parts[1]!) / 255, value(parts[2]!) / 255, value(parts[3]!) / 255);
-  }
-  return NAMED[said] ?? "#000000";
+  // A gradient or a pattern is something that is drawn; it may have a colour behind it to fall back on.
+  const plain = said.replace(/^url\([^)]*\)\s*/, "");
+  if (plain === "") return "#000000";
+  const parsed = parse(plain === "currentcolor" ? own : plain);
+  if (!parsed) return undefined;
+  if (parsed.alpha === 0) return null;
+  const colour = toRgb(parsed);
+  return colour ? hexColour(colour.r, colour.g, colour.b) : undefined;
 }
 
 /** @param r, g, b from 0 to 1 */
@@ -85,9 +67,13 @@ export function hexColour(r: number, g: number, b: number): string {
 /** Gives every shape an id that no other has. */
 export function namer(): (wanted: string) => string {
   const used = new Set<string>();
+  const times = new Map<string, number>();
   return (wanted) => {
     let id = wanted;
-    while (used.has(id)) id = `${id}-again`;
+    for (let n = times.get(wanted) ?? 1; used.has(id); n++) {
+      id = n === 1 ? `${wanted}-again` : `${wanted}-again-${n}`;
+      times.set(wanted, n + 1);
+    }
     used.add(id);
     return id;
   };

@@ -18,12 +18,15 @@ import { circleSteps, composed, type FlatPath, type Matrix, REACH, rotation, tra
 import { chained } from "./chain";
 import { type Drawing, DrawingError, type DrawnShape, hexColour, MOST_BYTES, namer } from "./drawing";
 
-const MOST_ENTITIES = 200_000;
+/** Counted before anything is built of them. */
+const MOST_ENTITIES = 100_000;
+/** Points of all curves together. */
+const MOST_POINTS = 2_000_000;
 const DEEPEST_BLOCK = 12;
 /** mm for a unit of the file, by the value of $INSUNITS. */
 const UNITS: Record<number, number> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000, 8: 0.0000254, 9: 0.0254, 13: 0.001, 14: 100 };
 /** Curves are followed so closely, mm. */
-const FINE = 0.002;
+const FINE = 0.0005;
 const UNREAD: Record<string, string> = {
   TEXT: "text is not an outline: turn it into curves first",
   MTEXT: "text is not an outline: turn it into curves first",
@@ -51,11 +54,15 @@ export function readDxf(text: string): Drawing {
   const layers = new Map<string, { lines: Line[]; colour: string }>();
   const colourOfLayer = (name: string) => parsed.tables?.layer?.layers?.[name]?.color;
   const scale = unit ?? 1;
+  let points = 0;
   // y runs upwards in the file.
   visit(parsed.entities, [scale, 0, 0, -scale, 0, 0], parsed.blocks ?? {}, (entity, matrix) => {
     if (UNREAD[entity.type]) unread.add(`${entity.type}: ${UNREAD[entity.type]}`);
     const line = lineOf(entity, matrix);
     if (!line) return;
+    points += line.points.length / 2;
+    if (points > MOST_POINTS)
+      throw new DrawingError(`The curves of the file come to more than ${MOST_POINTS / 1e6} million points`);
     const name = entity.layer || "0";
     const colour = entity.color ?? colourOfLayer(name) ?? 0;
     const key = `${name}\n${colour}`;
@@ -99,9 +106,54 @@ const shapeOf = (id: string, path: FlatPath, colour: string, layer: string): Dra
   layer,
 });
 
+/** Pairs of group code and value. */
+const MOST_PAIRS = 8_000_000;
+/** Group codes whose values are numbers (DXF reference, "Group Code Value Types"). */
+const isNumber = (code: number) => (code >= 10 && code <= 99) || (code >= 110 && code <= 179) || (code >= 210 && code <= 289);
+
+/**
+ * The parser takes the file for what it says it is, and may never come to an end of one that is damaged: so its pairs are looked through
+ * first, and every polyline of the old kind has to be ended.
+ *
+ * @throws DrawingError with the line
+ */
+function requirePairs(text: string): void {
+  const damaged = (line: number, what: string) =>
+    new DrawingError(`The DXF is damaged: line ${line} ${what}. Save it again from the program it came from.`);
+  let line = 0;
+  let open = false;
+  let ended = false;
+  for (let at = 0; at < text.length && !ended; ) {
+    const [code, afterCode] = lineAt(text, at);
+    if (code === "" && text.slice(at).trim() === "") break;
+    if (!/^-?\d{1,4}$/.test(code)) throw damaged(line + 1, `has no group code, but “${code.slice(0, 20)}”`);
+    const [value, afterValue] = lineAt(text, afterCode);
+    if (afterCode >= text.length && value === "") throw damaged(line + 1, "is the last one, and its value is missing");
+    if (isNumber(Number(code)) && (value === "" || !Number.isFinite(Number(value))))
+      throw damaged(line + 2, `is no number, but “${value.slice(0, 20)}”`);
+    if (code === "0") {
+      if (open && value !== "VERTEX" && value !== "SEQEND")
+        throw damaged(line + 2, "begins something else before a polyline has ended");
+      open = value === "POLYLINE" || (open && value === "VERTEX");
+      ended = value === "EOF";
+    }
+    line += 2;
+    if (line > 2 * MOST_PAIRS) throw new DrawingError(`The file has more than ${MOST_PAIRS / 1e6} million values`);
+    at = afterValue;
+  }
+  if (!ended) throw new DrawingError("The DXF breaks off before its end. Save it again from the program it came from.");
+}
+
+/** @returns the line without blanks around it, and where the next one begins */
+function lineAt(text: string, at: number): [string, number] {
+  const end = text.indexOf("\n", at);
+  return end === -1 ? [text.slice(at).trim(), text.length] : [text.slice(at, end).trim(), end + 1];
+}
+
 function parse(text: string) {
   if (!/^\s*0\s*[\r\n]+\s*SECTION/i.test(text.replace(/^(\s*999[^\n]*\n[^\n]*\n)+/, "")))
     throw new DrawingError("This is not a DXF: it does not begin with a section");
+  requirePairs(text);
   try {
     const parsed = new DxfParser().parseSync(text);
     if (!parsed?.entities) throw new Error("it has no entities");
@@ -206,16 +258,22 @@ function ellipse(centre: XY, axis: XY, ratio: number, from: number, to: number, 
   });
 }
 
+/** Rounder than this an arc is a whole circle through one point. */
+const MOST_BULGE = 1000;
+
 /** Corners with bulges between them: the tangent of a quarter of the angle that an arc runs through. */
 function polyline(vertices: readonly (XY & { bulge?: number })[], closed: boolean, tolerance: number): Float64Array {
   const points: number[] = [];
   vertices.forEach((a, i) => {
     points.push(a.x, a.y);
     const b = vertices[i + 1] ?? (closed ? vertices[0] : undefined);
-    if (!a.bulge || !b) return;
+    const chord = b ? Math.hypot(b.x - a.x, b.y - a.y) : 0;
+    // Flatter than can be seen, a bulge is a straight side; between two equal corners there is no arc.
+    if (!a.bulge || !b || chord === 0 || Math.abs(a.bulge) * chord < tolerance) return;
+    if (!(Math.abs(a.bulge) <= MOST_BULGE)) throw new DrawingError(`A bulge of ${a.bulge} makes an arc beyond ${REACH} mm`);
     const sweep = 4 * Math.atan(a.bulge);
-    const chord = Math.hypot(b.x - a.x, b.y - a.y);
     const r = chord / 2 / Math.sin(sweep / 2);
+    if (!(Math.abs(r) <= REACH * 1000)) throw new DrawingError(`A bulge of ${a.bulge} makes an arc beyond ${REACH} mm`);
     const height = r * Math.cos(sweep / 2);
     const [mx, my] = [(a.x + b.x) / 2, (a.y + b.y) / 2];
     const [cx, cy] = [mx - ((b.y - a.y) / chord) * height, my + ((b.x - a.x) / chord) * height];
@@ -252,6 +310,8 @@ function spline({ controlPoints = [], knotValues = [], degreeOfSplineCurve: p }:
       const u = low + ((high - low) * i) / steps;
       points.push(...deBoor(controlPoints, knotValues, p, k, u));
     }
+    if (points.length > 2 * MOST_POINTS)
+      throw new DrawingError(`A spline comes to more than ${MOST_POINTS / 1e6} million points`);
   }
   return Float64Array.from(points);
 }

@@ -26,7 +26,7 @@ const MOST_CONTENT = 200_000_000;
 const MOST_SHAPES = 50_000;
 const DEEPEST_FORM = 12;
 /** Curves are followed so closely, mm. */
-const FINE = 0.002;
+const FINE = 0.0005;
 
 /** @throws DrawingError */
 export async function readPdf(bytes: Uint8Array): Promise<Drawing> {

@@ -172,8 +172,8 @@ describe("files that cannot be used are refused in one sentence, and nothing is 
   it.each([
     ["nothing", "", "empty"],
     ["noise", "\u0001\u0002 noise", "neither an SVG"],
-    ["a DXF cut off in an entity", dxf("0\nLINE\n8\nA\n10\n0\n").slice(0, 48), "breaks off or is damaged"],
-    ["a DXF with NaN", circle("NaN"), "missing or lies beyond"],
+    ["a DXF cut off in an entity", dxf("0\nLINE\n8\nA\n10\n0\n").slice(0, 48), "its value is missing"],
+    ["a DXF with NaN", circle("NaN"), "is no number"],
     ["a DXF out of reach", circle("1e9"), "beyond 2000 mm"],
     ["a DXF with a corner out of reach", dxf("0\nLINE\n8\nA\n10\n0\n20\n0\n11\n5000\n21\n0\n"), "beyond 2000 mm"],
     ["a binary DXF", "0\nSECTION\n\u0000\u0000", "binary form"],

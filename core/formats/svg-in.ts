@@ -15,7 +15,7 @@ export class SvgError extends DrawingError {
   override name = "SvgError";
 }
 
-export const SVG_LIMITS = { bytes: MOST_BYTES, depth: 200, shapes: 20_000 } as const;
+export const SVG_LIMITS = { bytes: MOST_BYTES, depth: 200, shapes: 20_000, points: 2_000_000 } as const;
 
 /** CSS reference pixel: 1/96 in. */
 const MM_PER_PX = 25.4 / 96;
@@ -31,7 +31,7 @@ const UNITS: Record<string, number> = {
 };
 
 /** A file is read once, so curves are followed more closely than while a letter is dragged (mm). */
-const FINE = 0.001;
+const FINE = 0.0005;
 
 const SKIPPED = new Set([
   "defs",
@@ -59,6 +59,10 @@ interface Frame {
   matrix: Matrix;
   fillRule: FillRuleName;
   hidden: boolean;
+  /** Hidden by `visibility`, which what lies in it may take back. */
+  invisible: boolean;
+  /** What `currentColor` stands for. */
+  colour: string | undefined;
   fill: string | undefined;
   stroke: string | undefined;
   /** In user units. */
@@ -78,6 +82,7 @@ export function readSvg(text: string): Drawing {
   const named = namer();
   const rules: Rules = new Map();
   let count = 0;
+  let points = 0;
   let sawRoot = false;
 
   const parser = new SaxesParser();
@@ -94,8 +99,22 @@ export function readSvg(text: string): Drawing {
       const root = rootMatrix(attributes);
       drawing.widthMm = root.widthMm;
       drawing.heightMm = root.heightMm;
-      const { fill, stroke, "stroke-width": strokeWidth } = styleOf(attributes, rules);
-      stack.push({ name, matrix: root.matrix, fillRule: "nonzero", hidden: false, fill, stroke, strokeWidth, layer: null });
+      const style = styleOf(attributes, rules);
+      const { fill, stroke, "stroke-width": strokeWidth, color: colour } = style;
+      const hidden = style.display === "none";
+      const invisible = isInvisible(style) ?? false;
+      stack.push({
+        name,
+        matrix: root.matrix,
+        fillRule: "nonzero",
+        hidden,
+        invisible,
+        colour,
+        fill,
+        stroke,
+        strokeWidth,
+        layer: null,
+      });
       return;
     }
     const parent = stack[stack.length - 1]!;
@@ -106,20 +125,25 @@ export function readSvg(text: string): Drawing {
         ? composed(parent.matrix, parseTransform(attributes.transform, where(name, attributes)))
         : parent.matrix,
       fillRule: style["fill-rule"] === "evenodd" ? "evenodd" : style["fill-rule"] === "nonzero" ? "nonzero" : parent.fillRule,
-      hidden: parent.hidden || SKIPPED.has(name) || style.display === "none",
-      fill: style.fill ?? parent.fill,
-      stroke: style.stroke ?? parent.stroke,
-      strokeWidth: style["stroke-width"] ?? parent.strokeWidth,
+      hidden: parent.hidden || SKIPPED.has(name) || style.display === "none" || Number(style.opacity ?? 1) === 0,
+      invisible: isInvisible(style) ?? parent.invisible,
+      colour: handedDown(style.color, parent.colour),
+      fill: handedDown(style.fill, parent.fill),
+      stroke: handedDown(style.stroke, parent.stroke),
+      strokeWidth: handedDown(style["stroke-width"], parent.strokeWidth),
       layer: name === "g" && attributes.id ? attributes.id : parent.layer,
     };
     stack.push(frame);
-    if (frame.hidden) return;
+    if (frame.hidden || frame.invisible) return;
     if (UNREAD[name]) unread.add(`<${name}>: ${UNREAD[name]}`);
     if (!SHAPES.has(name)) return;
     count++;
     if (count > SVG_LIMITS.shapes) throw new SvgError(`The file has more than ${SVG_LIMITS.shapes} shapes`);
     const id = named(attributes.id?.trim() || `part-${count}`);
     const subpaths = outlineOf(name, attributes, frame.matrix, id);
+    for (const { ring } of subpaths) points += ring.length / 2;
+    if (points > SVG_LIMITS.points)
+      throw new SvgError(`The outlines come to more than ${SVG_LIMITS.points / 1e6} million points`);
     if (subpaths.length > 0) drawing.shapes.push({ id, subpaths, fillRule: frame.fillRule, layer: frame.layer, ...inkOf(frame) });
   });
   const inStyle = (text: string) => stack[stack.length - 1]?.name === "style" && addRules(text, rules);
@@ -129,6 +153,16 @@ export function readSvg(text: string): Drawing {
   parser.write(text).close();
   drawing.notes.push(...unread);
   return drawing;
+}
+
+/** What an element says itself, or has from what it lies in. */
+const handedDown = (own: string | undefined, parent: string | undefined) =>
+  own === undefined || own === "inherit" || own === "unset" ? parent : own;
+
+/** @returns `undefined` where the element says nothing */
+function isInvisible({ visibility }: Attributes): boolean | undefined {
+  if (visibility === undefined || visibility === "inherit") return undefined;
+  return visibility === "hidden" || visibility === "collapse";
 }
 
 function localName(name: string): string {
@@ -168,11 +202,13 @@ function addRules(sheet: string, rules: Rules): void {
 }
 
 /** Colours and width of a line, by the defaults of SVG: filled black, no line. */
-function inkOf({ fill = "black", stroke, strokeWidth, matrix }: Frame) {
+function inkOf({ fill = "black", stroke, strokeWidth, colour, matrix }: Frame) {
   const [a, b, c, d] = matrix;
   const width = (lengthPx(strokeWidth) ?? 1) * Math.sqrt(Math.abs(a * d - b * c));
-  const line = colourOf(stroke);
-  return { fill: colourOf(fill), stroke: line, strokeWidth: line === null ? null : width };
+  // What is no colour counts as not said: filled black, no line.
+  const line = colourOf(stroke, colour) ?? null;
+  const area = colourOf(fill, colour);
+  return { fill: area === undefined ? "#000000" : area, stroke: line, strokeWidth: line === null ? null : width };
 }
 
 /** A length in px (user units of the outermost viewport). */
@@ -238,13 +274,14 @@ function outlineOf(name: string, attributes: Attributes, matrix: Matrix, id: str
   const fault = (path as unknown as { err: string }).err;
   if (fault) throw new SvgError(`${where(name, attributes)}: ${fault.replace(/^SvgPath: /, "")}`);
   const commands: PathCommand[] = [];
+  const place = (command: PathCommand): PathCommand => transformed(command, matrix);
   path
     .abs()
     .unshort()
-    .matrix([...matrix])
-    .unarc()
     .iterate((segment, _index, x, y) => {
-      commands.push(...toCommands(segment as unknown as [string, ...number[]], x, y));
+      const drawn = segment as unknown as [string, ...number[]];
+      const made = drawn[0] === "A" ? arcCommands(x, y, drawn.slice(1) as number[]) : toCommands(drawn, x, y);
+      for (const command of made) commands.push(place(command));
     });
   for (const command of commands) {
     for (const value of Object.values(command)) {
@@ -254,6 +291,52 @@ function outlineOf(name: string, attributes: Attributes, matrix: Matrix, id: str
     }
   }
   return flattenPath(commands, FINE);
+}
+
+function transformed(command: PathCommand, [a, b, c, d, e, f]: Matrix): PathCommand {
+  const made = { ...command } as Record<string, unknown>;
+  for (const suffix of ["", "1", "2"]) {
+    const [x, y] = [made[`x${suffix}`], made[`y${suffix}`]];
+    if (typeof x !== "number" || typeof y !== "number") continue;
+    made[`x${suffix}`] = a * x + c * y + e;
+    made[`y${suffix}`] = b * x + d * y + f;
+  }
+  return made as unknown as PathCommand;
+}
+
+/**
+ * An elliptical arc as cubic curves of at most an eighth of a turn, within a millionth of its radius (SVG 1.1, appendix F.6.5 for the
+ * centre; the usual 4/3·tan(φ/4) handles).
+ */
+function arcCommands(x0: number, y0: number, [rx0, ry0, turn, large, sweep, x, y]: number[]): PathCommand[] {
+  let [rx, ry] = [Math.abs(rx0!), Math.abs(ry0!)];
+  if (rx === 0 || ry === 0) return [{ type: "L", x: x!, y: y! }];
+  const phi = (turn! * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(phi), Math.sin(phi)];
+  const [hx, hy] = [(x0 - x!) / 2, (y0 - y!) / 2];
+  const [px, py] = [cos * hx + sin * hy, cos * hy - sin * hx];
+  const over = (px / rx) ** 2 + (py / ry) ** 2;
+  if (over === 0) return [];
+  if (over > 1) [rx, ry] = [rx * Math.sqrt(over), ry * Math.sqrt(over)];
+  const flat = rx * rx * py * py + ry * ry * px * px;
+  const k = Math.sqrt(Math.max(0, (rx * rx * ry * ry - flat) / flat)) * (large === sweep ? -1 : 1);
+  const [mx, my] = [(k * rx * py) / ry, (-k * ry * px) / rx];
+  const [cx, cy] = [cos * mx - sin * my + (x0 + x!) / 2, sin * mx + cos * my + (y0 + y!) / 2];
+  const start = Math.atan2((py - my) / ry, (px - mx) / rx);
+  let span = Math.atan2((-py - my) / ry, (-px - mx) / rx) - start;
+  if (sweep && span < 0) span += 2 * Math.PI;
+  if (!sweep && span > 0) span -= 2 * Math.PI;
+  const pieces = Math.max(1, Math.ceil(Math.abs(span) / (Math.PI / 4) - 1e-9));
+  const step = span / pieces;
+  const handle = (4 / 3) * Math.tan(step / 4);
+  const at = (u: number, v: number) => ({ x: cx + cos * rx * u - sin * ry * v, y: cy + sin * rx * u + cos * ry * v });
+  return Array.from({ length: pieces }, (_, i): PathCommand => {
+    const [a, b] = [start + i * step, start + (i + 1) * step];
+    const one = at(Math.cos(a) - handle * Math.sin(a), Math.sin(a) + handle * Math.cos(a));
+    const two = at(Math.cos(b) + handle * Math.sin(b), Math.sin(b) - handle * Math.cos(b));
+    const end = i === pieces - 1 ? { x: x!, y: y! } : at(Math.cos(b), Math.sin(b));
+    return { type: "C", x1: one.x, y1: one.y, x2: two.x, y2: two.y, ...end };
+  });
 }
 
 function toCommands([type, ...v]: [string, ...number[]], x: number, y: number): PathCommand[] {

@@ -8,12 +8,30 @@
  */
 import { arcAsCubics, type CurvePath, type CurveSegment, flattened } from "./curves";
 import { hausdorff } from "./deviation";
-import { type Point, ringArea } from "./ring";
+import { type Point, regionPerimeter, ringArea } from "./ring";
 
-/** How far the corners of the outline may lie from the curve, mm. Chords lie up to 0.01 mm inside of what they stand for. */
-const NEAR = 0.007;
-/** How far a curve may lie from a chord between two corners, mm. */
-const NEAR_CHORD = 0.016;
+/** How closely an outline is followed, mm. */
+interface Closeness {
+  /** How far the corners of the outline may lie from the curve. Chords lie up to 0.01 mm inside of what they stand for. */
+  near: number;
+  /** How far a curve may lie from a chord between two corners. */
+  chord: number;
+  /** How much may be lost by nodes that are made one or drawn apart. */
+  lost: number;
+}
+
+/** Where a try has another area, the outline is followed more closely, by more curves. */
+const CLOSER: readonly Closeness[] = [
+  { near: 0.007, chord: 0.016, lost: 0.019 },
+  { near: 0.0035, chord: 0.013, lost: 0.019 },
+  { near: 0.0012, chord: 0.0115, lost: 0.019 },
+];
+/** Where nodes that are made one lead too far astray, fewer are. */
+const APARTER: readonly Closeness[] = [
+  { near: 0.0035, chord: 0.013, lost: 0.01 },
+  { near: 0.0035, chord: 0.013, lost: 0 },
+];
+
 /** A chord whose ends turn so much that an arc over it would stand out by this, mm, is a straight line. */
 const STRAIGHT = 0.015;
 /** Nodes lie no closer than this, mm. */
@@ -24,27 +42,40 @@ const APART = 0.05;
  * @returns `null` where less than two nodes are left: what is smaller than a node is wide cannot be cut
  */
 export function fitCurves(points: Float64Array, closed: boolean): CurvePath | null {
-  for (const lost of LOSSES) {
-    const fitted = fitOutline(points, closed, lost);
-    if (!fitted) return null;
-    if (isTrue(fitted, points, closed)) return fitted;
+  let best: { path: CurvePath; error: number } | null = null;
+  for (const closeness of CLOSER) {
+    const path = fitOutline(points, closed, closeness);
+    if (!path) return null;
+    const error = areaError(path, points, closed);
+    if (!isNear(path, points, closed) || (best && error >= best.error)) continue;
+    best = { path, error };
+    if (error <= 1) break;
   }
-  return asLines(points, closed);
+  for (const closeness of best ? [] : APARTER) {
+    const path = fitOutline(points, closed, closeness);
+    if (path && isNear(path, points, closed)) return path;
+  }
+  return best?.path ?? asLines(points, closed);
 }
 
-/** So much may be lost by nodes that are made one or drawn apart, mm: less where the first try strays too far. */
-const LOSSES = [0.019, 0.008, 0];
-
+/** The area of a fitted ring differs from that of its chords by no more than this share, or by so much along all of its length, mm. */
+const TRUE_AREA = 0.0003;
+const TRUE_MEAN = 0.0003;
 /** Farther than this no place of a fitted outline lies from the one given, and no place of that from it, mm. */
 const TRUE = 0.0165;
 /** Chords of a curve that is compared are as near to it, mm. */
-const COMPARED = 0.001;
+const COMPARED = 0.0003;
 
-function isTrue(path: CurvePath, points: Float64Array, closed: boolean): boolean {
-  const line = flattened(path, COMPARED);
-  // A ring that turns over, or closes round the wrong side, has another area.
-  if (closed && Math.sign(ringArea(line)) !== Math.sign(ringArea(points))) return false;
-  return hausdorff(line, points, closed, TRUE) <= TRUE;
+function isNear(path: CurvePath, points: Float64Array, closed: boolean): boolean {
+  return hausdorff(flattened(path, COMPARED), points, closed, TRUE) <= TRUE;
+}
+
+/** How much another area a ring has, in what is allowed: 1 is just enough. */
+function areaError(path: CurvePath, points: Float64Array, closed: boolean): number {
+  if (!closed) return 0;
+  const area = ringArea(points);
+  const allowed = Math.max(TRUE_AREA * Math.abs(area), TRUE_MEAN * regionPerimeter([points]));
+  return Math.abs(ringArea(flattened(path, COMPARED)) - area) / allowed;
 }
 
 /** The outline chord by chord: never wrong, if never short. */
@@ -55,17 +86,17 @@ export function asLines(points: Float64Array, closed: boolean): CurvePath | null
   return { x: p[0]!.x, y: p[0]!.y, segments: ends.map(({ x, y }) => ({ type: "L", x, y })), closed };
 }
 
-function fitOutline(points: Float64Array, closed: boolean, most: number): CurvePath | null {
+function fitOutline(points: Float64Array, closed: boolean, closeness: Closeness): CurvePath | null {
   const p = withoutTwins(points, closed);
   const n = p.length;
   if (n < (closed ? 3 : 2)) return null;
-  const circle = closed ? asCircle(p) : null;
+  const circle = closed ? asCircle(p, closeness) : null;
   if (circle) return circle;
   const runs = runsOf(p, closed);
   const segments: CurveSegment[] = [];
-  for (const run of runs) fitRun(run, segments);
+  for (const run of runs) fitRun(run, segments, closeness);
   const start = runs[0]!.points[0]!;
-  return spaced({ x: start.x, y: start.y, segments, closed }, most);
+  return spaced({ x: start.x, y: start.y, segments, closed }, closeness.lost);
 }
 
 function withoutTwins(points: Float64Array, closed: boolean): Point[] {
@@ -197,7 +228,7 @@ function outerTangent(a: Point, b: Point, c: Point | undefined): Point {
   return { x: first.x * cos - first.y * sin, y: first.x * sin + first.y * cos };
 }
 
-function fitRun(run: Run, segments: CurveSegment[]): void {
+function fitRun(run: Run, segments: CurveSegment[], { near, chord }: Closeness): void {
   const { points } = run;
   const last = points.length - 1;
   if (run.straight || last === 1) {
@@ -209,7 +240,9 @@ function fitRun(run: Run, segments: CurveSegment[]): void {
   const endFree = run.end ?? { x: -reversed.x, y: -reversed.y };
   const tangent = (i: number) => (i === 0 ? startFree : i === last ? endFree : innerTangent(points, i));
   const fit = (i: number, j: number): CurveSegment[] | null =>
-    asLine(points, i, j) ?? asArc(points, i, j, tangent(i), tangent(j)) ?? asCubic(points, i, j, tangent(i), tangent(j));
+    asLine(points, i, j, near) ??
+    asArc(points, i, j, { start: tangent(i), end: tangent(j), near, chord }) ??
+    asCubic(points, i, j, { start: tangent(i), end: tangent(j), near, chord });
   for (let i = 0; i < last; ) {
     let [reach, best] = furthest(i, last, fit);
     const left = last - reach;
@@ -249,13 +282,13 @@ function furthest(i: number, last: number, fit: (i: number, j: number) => CurveS
   return [good, best];
 }
 
-function asLine(points: readonly Point[], i: number, j: number): CurveSegment[] | null {
+function asLine(points: readonly Point[], i: number, j: number, near: number): CurveSegment[] | null {
   const [a, b] = [points[i]!, points[j]!];
   const length = Math.hypot(b.x - a.x, b.y - a.y);
   for (let k = i + 1; k < j; k++) {
     const p = points[k]!;
     const off = length > 0 ? Math.abs((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) / length : Infinity;
-    if (off > NEAR / 4) return null;
+    if (off > near / 4) return null;
   }
   return [{ type: "L", x: b.x, y: b.y }];
 }
@@ -263,7 +296,15 @@ function asLine(points: readonly Point[], i: number, j: number): CurveSegment[] 
 /** Directions at the ends of an arc may differ by so much from those of the outline, radians. */
 const KINK = 0.06;
 
-function asArc(points: readonly Point[], i: number, j: number, start: Point, end: Point): CurveSegment[] | null {
+/** Directions at both ends of a curve, and how near it has to come. */
+interface Wanted {
+  start: Point;
+  end: Point;
+  near: number;
+  chord: number;
+}
+
+function asArc(points: readonly Point[], i: number, j: number, { start, end, near, chord }: Wanted): CurveSegment[] | null {
   if (j - i < 3) return null;
   const [a, b] = [points[i]!, points[j]!];
   const circle = circleThrough(a, points[(i + j) >> 1]!, b);
@@ -271,9 +312,9 @@ function asArc(points: readonly Point[], i: number, j: number, start: Point, end
   const { x: cx, y: cy, r } = circle;
   for (let k = i + 1; k <= j; k++) {
     const [p, q] = [points[k - 1]!, points[k]!];
-    if (Math.abs(Math.hypot(q.x - cx, q.y - cy) - r) > NEAR / 2) return null;
+    if (Math.abs(Math.hypot(q.x - cx, q.y - cy) - r) > near / 2) return null;
     // Over a chord of length l an arc stands out by l²/8r.
-    if ((q.x - p.x) ** 2 + (q.y - p.y) ** 2 > 8 * r * NEAR_CHORD) return null;
+    if ((q.x - p.x) ** 2 + (q.y - p.y) ** 2 > 8 * r * chord) return null;
   }
   const ccw = turn(between(a, points[i + 1]!), between(points[i + 1]!, points[i + 2]!)) > 0;
   const along = (p: Point): Point => (ccw ? { x: cy - p.y, y: p.x - cx } : { x: p.y - cy, y: cx - p.x });
@@ -300,18 +341,18 @@ function arcs({ x: cx, y: cy }: Point, r: number, ccw: boolean, a: Point, b: Poi
 /** mm */
 const SMALL = 15;
 
-function asCircle(p: readonly Point[]): CurvePath | null {
+function asCircle(p: readonly Point[], { near, chord }: Closeness): CurvePath | null {
   const n = p.length;
   if (n < 12) return null;
   const circle = circleThrough(p[0]!, p[Math.floor(n / 3)]!, p[Math.floor((2 * n) / 3)]!);
   if (!circle) return null;
   const { x: cx, y: cy, r } = circle;
-  if (p.some(({ x, y }) => Math.abs(Math.hypot(x - cx, y - cy) - r) > NEAR / 2)) return null;
+  if (p.some(({ x, y }) => Math.abs(Math.hypot(x - cx, y - cy) - r) > near / 2)) return null;
   let [sum, area] = [0, 0];
   for (let i = 0; i < n; i++) {
     const [a, b] = [p[i]!, p[(i + 1) % n]!];
     // A chord that an arc would stand out over is a straight side: all corners of half a disc lie on its circle.
-    if ((b.x - a.x) ** 2 + (b.y - a.y) ** 2 > 8 * r * NEAR_CHORD) return null;
+    if ((b.x - a.x) ** 2 + (b.y - a.y) ** 2 > 8 * r * chord) return null;
     sum += turn({ x: a.x - cx, y: a.y - cy }, { x: b.x - cx, y: b.y - cy });
     area += ((a.x - cx) * (b.y - cy) - (b.x - cx) * (a.y - cy)) / 2;
   }
@@ -334,7 +375,7 @@ function circleThrough(a: Point, b: Point, c: Point): { x: number; y: number; r:
 /** Rounds of Newton's method for the parameters. */
 const ROUNDS = 4;
 
-function asCubic(points: readonly Point[], i: number, j: number, start: Point, end: Point): CurveSegment[] | null {
+function asCubic(points: readonly Point[], i: number, j: number, { start, end, near, chord }: Wanted): CurveSegment[] | null {
   const count = j - i + 1;
   const [a, d] = [points[i]!, points[j]!];
   const u = new Float64Array(count);
@@ -348,9 +389,9 @@ function asCubic(points: readonly Point[], i: number, j: number, start: Point, e
   for (let round = 0; round < ROUNDS; round++) {
     const c = leastSquares(points, i, u, a, d, start, end, length);
     const worst = furthestOff(points, i, u, a, c, d);
-    if (worst <= NEAR && bulge(points, i, u, a, c, d) <= NEAR_CHORD) return [{ type: "C", ...c, x: d.x, y: d.y }];
+    if (worst <= near && bulge(points, i, u, a, c, d) <= chord) return [{ type: "C", ...c, x: d.x, y: d.y }];
     // What is so far off, or comes nearer so slowly, will not come near enough by better parameters.
-    if (worst > 12 * NEAR || (worst > 1.5 * NEAR && worst > 0.7 * before)) return null;
+    if (worst > 12 * near || (worst > 1.5 * near && worst > 0.7 * before)) return null;
     before = worst;
     improve(points, i, u, a, c, d);
   }

@@ -1,8 +1,9 @@
 /**
  * Which rings of a region belong together.
  */
+import Flatbush from "flatbush";
 import { insideTest } from "./inside";
-import { boxHolds, type Point, type Region, type Ring, regionBox, ringArea } from "./ring";
+import { type Box, boxHolds, type Point, type Region, type Ring, regionBox, ringArea } from "./ring";
 
 export interface Islands {
   /** One outer ring each, with the holes that lie in it. Largest first. */
@@ -16,9 +17,12 @@ export function findIslands(region: Region): Islands {
   const sized = region.map((ring) => ({ ring, area: ringArea(ring), holds: lateTest(ring) }));
   const outers = sized.filter(({ area }) => area > 0).sort((a, b) => b.area - a.area);
   const islands = outers.map(({ ring }): Region => [ring]);
+  const around = boxesAround(outers.map(({ ring }) => regionBox([ring])!));
+  // Outer rings are numbered from the largest: the last that holds the place is the smallest around it.
   const smallest = (x: number, y: number, least: number) => {
-    for (let i = outers.length - 1; i >= 0; i--) if (outers[i]!.area > least && outers[i]!.holds(x, y)) return i;
-    return -1;
+    let best = -1;
+    for (const i of around(x, y)) if (i > best && outers[i]!.area > least && outers[i]!.holds(x, y)) best = i;
+    return best;
   };
   for (const { ring, area } of sized) {
     if (area > 0) continue;
@@ -30,6 +34,21 @@ export function findIslands(region: Region): Islands {
 }
 
 export const islandsOf = (region: Region): Region[] => findIslands(region).islands;
+
+/** Fewer boxes than this are looked through one by one. */
+const FEW = 32;
+
+/** @returns numbers of the boxes that hold a place */
+export function boxesAround(boxes: readonly Box[]): (x: number, y: number) => readonly number[] {
+  if (boxes.length < FEW) {
+    const all = [...boxes.keys()];
+    return (x, y) => all.filter((i) => boxHolds(boxes[i]!, x, y));
+  }
+  const tree = new Flatbush(boxes.length);
+  for (const { minX, minY, maxX, maxY } of boxes) tree.add(minX, minY, maxX, maxY);
+  tree.finish();
+  return (x, y) => tree.search(x, y, x, y);
+}
 
 /** Asks the box of a ring first, and makes the test when it is wanted. */
 function lateTest(ring: Ring): (x: number, y: number) => boolean {

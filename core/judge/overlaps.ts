@@ -1,7 +1,7 @@
 /**
  * Too much of a good thing: letters that sink into what they touch, and outlines that lie on each other.
  */
-import { type Bite, biteOf, boxesMeet, intersection, type Region, regionArea, regionBox } from "../geometry";
+import { type Bite, type Box, biteOf, boxesMeet, intersection, type Region, regionArea, regionBox } from "../geometry";
 import { formatLength, type Units } from "../piece";
 import { type Finding, type JudgedPart, partLabels } from "./findings";
 import { capital, nameOf } from "./wording";
@@ -54,35 +54,57 @@ function deepestBite(
 
 /** The same outline lying twice on itself: some machines cut twice and burn, others refuse. (Common practice, no published source.) */
 export function judgeTwice(parts: readonly Shape[]): Finding[] {
-  const seen = parts
-    .filter((part) => part.region.length > 0)
-    .map((part) => ({ part, area: regionArea(part.region), box: regionBox(part.region)! }))
-    .sort((a, b) => a.area - b.area);
   const findings: Finding[] = [];
-  seen.forEach((first, i) => {
-    for (let k = i + 1; k < seen.length && seen[k]!.area - first.area < 0.01; k++) {
-      const second = seen[k]!;
-      const sameBox = (["minX", "minY", "maxX", "maxY"] as const).every(
-        (side) => Math.abs(first.box[side] - second.box[side]) < 0.02,
-      );
-      if (!sameBox || !sameShape(first.part.region, second.part.region, first.area)) continue;
-      const [one, other] = [nameOf(first.part.label), nameOf(second.part.label)];
-      const names =
-        one === other
-          ? `${capital(one)} is there twice, one exactly on the other`
-          : `${capital(one)} and ${other} are the same outline, one on the other`;
-      findings.push({
-        kind: "duplicate",
-        parts: [first.part.id, second.part.id],
-        meeting: 2,
-        at: { x: first.box.minX, y: first.box.maxY },
-        width: 0,
-        means: "weak",
-        message: `${names}. Remove one.`,
-      });
+  const seen = new Map<string, Sized[]>();
+  for (const part of parts) {
+    if (part.region.length === 0) continue;
+    const own: Sized = { part, area: regionArea(part.region), box: regionBox(part.region)! };
+    const keys = keysOf(own.box);
+    const first = keys.flatMap((key) => seen.get(key) ?? []).find((other) => areAlike(other, own));
+    for (const key of keys) {
+      const known = seen.get(key);
+      if (known) known.push(own);
+      else seen.set(key, [own]);
     }
-  });
+    if (first) findings.push(twiceFinding(first.part, part, first.box));
+  }
   return findings;
+}
+
+interface Sized {
+  part: Shape;
+  area: number;
+  box: Box;
+}
+
+/** mm: boxes of the same outline lie no farther apart. */
+const SAME = 0.02;
+
+/** Boxes that are the same have a key in common: sides rounded by two grids, half a step apart. */
+const keysOf = ({ minX, minY, maxX, maxY }: Box) =>
+  [0, 0.5].map((shift) => [minX, minY, maxX, maxY].map((side) => Math.round(side / (4 * SAME) + shift)).join(" "));
+
+function areAlike(a: Sized, b: Sized): boolean {
+  const sameBox = (["minX", "minY", "maxX", "maxY"] as const).every((side) => Math.abs(a.box[side] - b.box[side]) < SAME);
+  return sameBox && Math.abs(a.area - b.area) < 0.01 && sameShape(a.part.region, b.part.region, Math.min(a.area, b.area));
+}
+
+function twiceFinding(first: Shape, second: Shape, { minX, maxY }: Box): Finding {
+  const [one, other] = [nameOf(first.label), nameOf(second.label)];
+  const names =
+    one === other
+      ? `${capital(one)} is there twice, one exactly on the other`
+      : `${capital(one)} and ${other} are the same outline, one on the other`;
+  const parts = [first.id, second.id];
+  return {
+    kind: "duplicate",
+    parts,
+    meeting: 2,
+    at: { x: minX, y: maxY },
+    width: 0,
+    means: "weak",
+    message: `${names}. Remove one.`,
+  };
 }
 
 function sameShape(a: Region, b: Region, area: number): boolean {

@@ -138,17 +138,30 @@ const said = (purpose: LinePurpose) => ({ cut: "cut", score: "scored", engrave: 
 
 /** How many closed cuts lie on an earlier one. */
 export function equalOutlines(lines: readonly Pick<JobLine, "purpose" | "points" | "closed">[]): number {
-  const seen = new Map<string, Ring[]>();
+  const twins = twinFinder<Ring>();
   let twice = 0;
   for (const { purpose, points, closed } of lines) {
-    if (purpose !== "cut" || !closed) continue;
-    const box = regionBox([points])!;
-    const keys = [0, 0.5].map((shift) => [box.minX, box.minY, box.maxX, box.maxY].map((v) => Math.round(v + shift)).join(" "));
-    const alike = keys.some((key) => seen.get(key)?.some((other) => sameOutline(other, points)));
-    if (alike) twice++;
-    for (const key of keys) seen.set(key, [...(seen.get(key) ?? []), points]);
+    if (purpose === "cut" && closed && twins(points, points)) twice++;
   }
   return twice;
+}
+
+/** @returns tells the first outline that lies on the same place, and remembers this one for those that follow */
+export function twinFinder<T>(): (ring: Ring, own: T) => T | undefined {
+  const seen = new Map<string, { ring: Ring; own: T }[]>();
+  return (ring, own) => {
+    const box = regionBox([ring])!;
+    const keys = [0, 0.5].map((shift) => [box.minX, box.minY, box.maxX, box.maxY].map((v) => Math.round(v + shift)).join(" "));
+    let twin: T | undefined;
+    for (const key of keys) {
+      const known = seen.get(key) ?? [];
+      twin ??= known.find((other) => sameOutline(other.ring, ring))?.own;
+      // Of outlines that lie on one another the first is enough to know the others by.
+      if (twin === undefined) known.push({ ring, own });
+      seen.set(key, known);
+    }
+    return twin;
+  };
 }
 
 /** @param boxes around both, where they are known */

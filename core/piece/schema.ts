@@ -14,7 +14,7 @@ z.config({ jitless: true });
 export const PIECE_VERSION = 1;
 
 /** Bounds that keep a piece inside what the measuring can carry. */
-export const LIMITS = { letters: 500, parts: 60, reach: 1000, name: 80 } as const;
+export const LIMITS = { letters: 500, text: 10_000, parts: 60, reach: 1000, name: 80 } as const;
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, "must be 1 to 40 letters, digits, - or _");
 const offset = z.number().min(-LIMITS.reach).max(LIMITS.reach);
@@ -119,6 +119,7 @@ const word = z
     id,
     text: z
       .string()
+      .max(LIMITS.text, `has more than ${LIMITS.text} characters`)
       .refine((text) => !/[\r\n\u2028\u2029]/.test(text), "must be a single line; give every line a word of its own"),
     /** One key per letter (grapheme cluster) of the text; per-letter changes hang on these. */
     keys: z.array(id).default([]),
@@ -170,12 +171,16 @@ const word = z
     align: z.enum(["left", "centre", "right"]).default("centre"),
   })
   .superRefine((value, context) => {
+    // What is too long as text is not counted letter by letter.
+    if (value.text.length > LIMITS.text) return;
     const letters = graphemesOf(value.text).length;
     if (letters > LIMITS.letters) {
       context.addIssue({ code: "custom", path: ["text"], message: `has ${letters} letters; a word can have ${LIMITS.letters}` });
     }
   })
-  .transform((value) => ({ ...value, keys: completeKeys(value.keys, graphemesOf(value.text).length) }));
+  .transform((value) =>
+    value.text.length > LIMITS.text ? value : { ...value, keys: completeKeys(value.keys, graphemesOf(value.text).length) },
+  );
 
 /**
  * How a part meets the material before it: it joins it, cuts itself out of it, or clears a gap around itself and then stands in it.
@@ -446,8 +451,21 @@ export class PieceError extends Error {
 export function parsePiece(document: unknown): Piece {
   const upgraded = upgradePiece(document);
   const result = pieceSchema.safeParse(upgraded);
-  if (result.success) return result.data;
-  throw new PieceError(describeIssues(result.error));
+  if (!result.success) throw new PieceError(describeIssues(result.error));
+  const where = unstorable(result.data);
+  if (where === null) return result.data;
+  throw new PieceError(`${where}: has characters that cannot be kept (U+0000, or half of one)`);
+}
+
+/** Path of the first text that no database and no file can keep: with a NUL, or with half of a surrogate pair; `null` for none. */
+function unstorable(value: unknown, path = ""): string | null {
+  if (typeof value === "string") return /[\0\p{Cs}]/u.test(value) ? path : null;
+  if (typeof value !== "object" || value === null) return null;
+  for (const [key, each] of Object.entries(value)) {
+    const found = unstorable(each, Array.isArray(value) ? `${path}[${key}]` : path ? `${path}.${key}` : key);
+    if (found !== null) return found;
+  }
+  return null;
 }
 
 /** "parts[0].size.mm: Too small: expected number to be >=2" for each fault, at most three. */

@@ -3,10 +3,10 @@
  */
 import { randomUUID } from "node:crypto";
 import { DrawingError } from "@mend-joint/core/formats";
-import { standingThread } from "@mend-joint/library";
+import { standingProcess } from "@mend-joint/library";
 import type { Database } from "../store/database";
 import { addJob, changeJob, getJob, type JobChange, listJobs, removeJob, sentFile } from "../store/jobs";
-import type { ReadFile, SentFile } from "./jobThread";
+import type { ReadFile, SentFile } from "./jobReader";
 import { BusyError, type CutJob, type Fault, type FaultyMachine, type NewJob, RefusedError } from "./machine";
 
 interface Running {
@@ -76,8 +76,8 @@ class SimulatedCutter implements FaultyMachine {
       speed,
       since: Date.now(),
       total,
-      end: setTimeout(() => void this.finish(id), (total / speed) * 1000),
-      keep: setInterval(() => void this.keep(id), KEPT_EVERY),
+      end: setTimeout(() => this.try(() => this.finish(id)), (total / speed) * 1000),
+      keep: setInterval(() => this.try(() => this.keep(id)), KEPT_EVERY),
     };
     return this.change(job, { state: "cutting", speed, doneSeconds: 0, fault: null });
   }
@@ -109,6 +109,11 @@ class SimulatedCutter implements FaultyMachine {
     this.stop();
   }
 
+  /** What the clock does, nobody waits for: where it cannot be written down, it is said and tried again the next time. */
+  private try(work: () => Promise<void>): void {
+    work().catch((error: Error) => console.error(`The trial cutter could not write down how far it is: ${error.message}`));
+  }
+
   /** A job as it is at this moment. */
   private now(job: CutJob): CutJob {
     const { running } = this;
@@ -128,10 +133,17 @@ class SimulatedCutter implements FaultyMachine {
   }
 
   private async finish(id: string): Promise<void> {
+    const { running } = this;
     const job = await this.job(id);
-    if (this.running?.id !== id) return;
-    this.stop();
-    if (job) await this.change(job, { state: "done", doneSeconds: job.totalSeconds });
+    if (running?.id !== id || this.running !== running) return;
+    try {
+      if (job) await this.change(job, { state: "done", doneSeconds: job.totalSeconds });
+      this.stop();
+    } catch (error) {
+      // Done it is, only not written down: once more a little later.
+      running.end = setTimeout(() => this.try(() => this.finish(id)), KEPT_EVERY);
+      throw error;
+    }
   }
 
   private stop(): void {
@@ -146,7 +158,7 @@ function afterwards(what: string, { doneSeconds, totalSeconds }: CutJob): string
   return `${what} ${share} % was done. Look at the sheet before it is cut again: what was cut stays cut.`;
 }
 
-const read = standingThread<SentFile, ReadFile>(new URL("./jobThread.mjs", import.meta.url));
+const read = standingProcess<SentFile, ReadFile>(new URL("./jobReader.mjs", import.meta.url));
 
 const readFile = ({ file, profile, stock }: NewJob): Promise<ReadFile> =>
   read(

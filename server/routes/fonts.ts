@@ -16,7 +16,7 @@ export function fontRoutes(db: Database): Hono {
   });
 
   routes.post("/", async (c) => {
-    const fileName = (c.req.query("name") ?? "").slice(0, 120) || "The file";
+    const fileName = (c.req.query("name") ?? "").replace(/[\0\p{Cs}]/gu, "").slice(0, 120) || "The file";
     const fonts = await readFontSafely(fileName, new Uint8Array(await c.req.arrayBuffer()));
     const added = [];
     for (const font of fonts) added.push({ ...(await addFont(db, font)), style: "own" });

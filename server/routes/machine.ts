@@ -22,7 +22,12 @@ const json = <T extends z.ZodType>(schema: T) =>
     .pipe(schema);
 
 const newJob = z.object({
-  name: z.string().trim().min(1).max(80),
+  name: z
+    .string()
+    .trim()
+    .min(1)
+    .max(80)
+    .refine((name) => !/[\0\p{Cs}]/u.test(name), "has characters that cannot be kept"),
   file: z.instanceof(File, { error: "must be a file" }),
   profile: json(profileSchema),
   stock: json(stockSchema),

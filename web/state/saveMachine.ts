@@ -113,6 +113,6 @@ export const theirsTaken = (state: Saving): Saving => (state.theirs ? opened(sta
 /** What has to be kept in the browser; `null` when the server has all of it. */
 export function draftOf(state: Saving): Draft | null {
   const { base, piece, sending, unanswered } = state;
-  if (!isUnsaved(state)) return null;
+  if (!isUnsaved(state) && state.status !== "stale") return null;
   return { version: base, piece, sent: sending ? [...unanswered, sending.save] : unanswered };
 }

@@ -1,11 +1,11 @@
 /**
- * Reads font files away from the server's own thread, which can end it.
+ * Reads font files in a process of its own, which the server can end.
  */
 import { FontError } from "@mend-joint/core/lettering";
 import { readFontFile } from "./fontFile";
-import { answerInThread } from "./inThread";
+import { answerInProcess } from "./inProcess";
 
-answerInThread(
+answerInProcess(
   ({ fileName, file }: { fileName: string; file: Uint8Array }) => readFontFile(fileName, file),
   (error, { fileName }) => (error instanceof FontError ? error.message : `${fileName} cannot be read as a font.`),
 );

@@ -1,11 +1,11 @@
 /**
- * Reads cut files away from the server's own thread, which can end it.
+ * Reads cut files in a process of its own, which the server can end.
  */
 import { type MachineProfile, speedsFor } from "@mend-joint/core/cut";
 import { DrawingError, readDrawing } from "@mend-joint/core/formats";
 import { isRefused, playJob, readJob } from "@mend-joint/core/machine";
 import type { Stock } from "@mend-joint/core/piece";
-import { answerInThread } from "@mend-joint/library";
+import { answerInProcess } from "@mend-joint/library";
 import type { JobReport } from "./machine";
 
 /** What becomes of a file: the reasons against it, or how it will go. */
@@ -27,7 +27,7 @@ async function read(file: Uint8Array, profile: MachineProfile, stock: Stock): Pr
   return { report: { lengths: run.lengths, pieces, warnings: [...job.warnings, ...run.warnings] }, seconds: run.seconds };
 }
 
-answerInThread(
+answerInProcess(
   ({ file, profile, stock }: SentFile) => read(file, profile, stock),
   (error) => (error instanceof DrawingError ? error.message : "The file cannot be read."),
 );

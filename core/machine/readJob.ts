@@ -152,15 +152,15 @@ export function twinFinder<T>(): (ring: Ring, own: T) => T | undefined {
   return (ring, own) => {
     const box = regionBox([ring])!;
     const keys = [0, 0.5].map((shift) => [box.minX, box.minY, box.maxX, box.maxY].map((v) => Math.round(v + shift)).join(" "));
-    let twin: T | undefined;
-    for (const key of keys) {
-      const known = seen.get(key) ?? [];
-      twin ??= known.find((other) => sameOutline(other.ring, ring))?.own;
-      // Of outlines that lie on one another the first is enough to know the others by.
-      if (twin === undefined) known.push({ ring, own });
-      seen.set(key, known);
+    const twin = keys.flatMap((key) => seen.get(key) ?? []).find((other) => sameOutline(other.ring, ring))?.own;
+    // Of outlines that lie on one another the first is enough to know the others by.
+    if (twin !== undefined) return twin;
+    for (const key of new Set(keys)) {
+      const known = seen.get(key);
+      if (known) known.push({ ring, own });
+      else seen.set(key, [{ ring, own }]);
     }
-    return twin;
+    return undefined;
   };
 }
 

@@ -17,6 +17,7 @@ export const patchWidth = (leastWidth: number): number => Math.ceil(leastWidth *
 export function withPatches(piece: Piece, examination: Examination, findings: readonly Finding[], reach: number): Piece {
   const parts = [...piece.parts];
   const width = patchWidth(examination.leastWidth);
+  const laid = new Set<string>();
   for (const { chord } of findings) {
     const across = chord && unit({ x: chord.to.x - chord.from.x, y: chord.to.y - chord.from.y });
     if (!across) continue;
@@ -24,6 +25,10 @@ export function withPatches(piece: Piece, examination: Examination, findings: re
     const ends = [-reach, reach].map((by) =>
       anchorEnd({ x: round(middle.x - across.y * by), y: round(middle.y + across.x * by) }, examination),
     ) as Tie["ends"];
+    // Two findings at one place need one patch.
+    const place = JSON.stringify(ends);
+    if (laid.has(place)) continue;
+    laid.add(place);
     parts.push({ kind: "tie", id: freeId({ ...piece, parts }, "tie"), width, ends });
   }
   return { ...piece, parts };

@@ -25,7 +25,7 @@ export interface Disagreement {
 const library = shippedLibrary();
 const profile = { ...PROFILES[0]!, bed: { width: 5000, height: 5000 } };
 /** Holds are measured at no more parts than this: each takes a dozen erosions. */
-const HOLDS = 3;
+const HOLDS = 2;
 
 /** @param first seed; each case has one of its own @param onCase told after each */
 export async function disagreements(

@@ -1,0 +1,64 @@
+/**
+ * Heaps of polygons, where everything touches everything: all of them can be measured, and places are found as by looking at every edge.
+ */
+import { describe, expect, it } from "vitest";
+import { normalise, type Region, regionContains, union } from "../geometry";
+import { randomHeap } from "../tests/randomPieces";
+import { freshSeed, numbersFrom } from "../tests/seed";
+import { measureWidths, poleOf } from "./index";
+
+const SEED = freshSeed("heaps");
+const heap = (k: number): Region => union(randomHeap(SEED + k).map((ring) => normalise([ring])));
+
+function clearanceByEveryEdge(region: Region, x: number, y: number): number {
+  let nearest = Infinity;
+  for (const ring of region) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [ax, ay, ux, uy] = [ring[j]!, ring[j + 1]!, ring[i]! - ring[j]!, ring[i + 1]! - ring[j + 1]!];
+      const t = Math.min(1, Math.max(0, ((x - ax) * ux + (y - ay) * uy) / (ux * ux + uy * uy || 1)));
+      nearest = Math.min(nearest, Math.hypot(ax + t * ux - x, ay + t * uy - y));
+    }
+  }
+  return 2 * nearest;
+}
+
+describe("heaps", () => {
+  it("are measured without fail, and bodies less necks are pieces less holes", () => {
+    for (let k = 0; k < 120; k++) {
+      const region = heap(k);
+      const { pieces, areas } = measureWidths(region);
+      expect(pieces).toBeGreaterThan(0);
+      expect(Math.min(...areas())).toBeGreaterThanOrEqual(0);
+    }
+  });
+
+  it("the clearance of a place is that to the nearest of all edges", () => {
+    const next = numbersFrom(SEED);
+    for (let k = 0; k < 30; k++) {
+      const region = heap(k);
+      const field = measureWidths(region);
+      for (let n = 0; n < 60; n++) {
+        const body = field.bodies[Math.floor(next() * field.bodies.length)]!;
+        const [x, y] = [body.x + (next() - 0.5) * body.width, body.y + (next() - 0.5) * body.width];
+        if (!regionContains(region, x, y)) continue;
+        const found = field.locate(x, y);
+        // Within the width of touching outlines the mesh may see the other side.
+        if (clearanceByEveryEdge(region, x, y) < 0.001) continue;
+        expect(found, `${SEED + k}: ${x}, ${y}`).not.toBeNull();
+        expect(Math.abs(found!.clearance - clearanceByEveryEdge(region, x, y)), `${SEED + k}: ${x}, ${y}`).toBeLessThan(0.0005);
+      }
+    }
+  });
+
+  it("the middle of a shape has the largest disc, within 0.03 mm of what a fine mesh finds", () => {
+    for (let k = 0; k < 60; k++) {
+      const [ring] = randomHeap(SEED + k);
+      const region = normalise([ring!]);
+      const pole = poleOf(region);
+      if (!pole || pole.width < 0.1) continue;
+      const field = measureWidths(region, undefined, { longest: 0.1, shortest: 0.01 });
+      const widest = Math.max(...field.bodies.map(({ x, y }) => field.locate(x, y)?.clearance ?? 0));
+      expect(pole.width, String(SEED + k)).toBeGreaterThan(widest - 0.03);
+    }
+  });
+});

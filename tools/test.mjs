@@ -14,6 +14,7 @@ await installCommands({
   "command -v rsvg-convert": "librsvg2-bin",
   "/usr/bin/python3 -c 'import scipy'": "python3-scipy",
   "/usr/bin/python3 -c 'import PIL'": "python3-pil",
+  "/usr/bin/python3 -c 'import shapely'": "python3-shapely",
   "/usr/bin/python3 -c 'import ezdxf'": "python3-ezdxf",
   "command -v pdftoppm": "poppler-utils",
 });

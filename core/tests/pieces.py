@@ -18,6 +18,7 @@ from shapely.ops import unary_union
 from shapely.validation import make_valid
 
 CRUMB = 0.01
+GRID = 0.0003
 NEAR = 0.02
 FINE = 0.001
 # Outlines that are smaller as a whole than a node is wide are not compared, mm.
@@ -47,8 +48,13 @@ def pieces(shape):
     return [each for each in getattr(shape, "geoms", [shape]) if each.geom_type == "Polygon"]
 
 
-def eroded(shape, by):
-    return pieces(shape.buffer(-by, resolution=16))
+def eroded(shape, by, resolution=16):
+    return pieces(shape.buffer(-by, resolution=resolution))
+
+
+def slack(width):
+    """GEOS simplifies outlines by up to a hundredth of the distance before it grows or shrinks them (its BufferParameters)."""
+    return max(0.02, 0.012 * width)
 
 
 def verdict_faults(case):
@@ -64,15 +70,23 @@ def verdict_faults(case):
         faults.append(f"{loose} pieces and yet {case['verdict']}")
     if abs(whole.area - case["area"]) > max(0.02, 1e-4 * whole.area):
         faults.append(f"area {case['area']:.3f}, shapely has {whole.area:.3f}")
-    wanted = case["wanted"]
+    # Parts whose sides lie on each other are joined on the grid of 0.1 µm; in floating point a crack is left between them. So what is
+    # narrow is looked at with and without such cracks, and told when it is wrong both ways.
+    sealed = whole.buffer(GRID, resolution=2).buffer(-GRID, resolution=2)
+    both = [width_faults(case, each) for each in (whole, sealed)]
+    return faults + (both[1] if all(both) else [])
+
+
+def width_faults(case, whole):
+    faults, wanted = [], case["wanted"]
     if case["verdict"] == "holds":
         # A disc a little narrower than wanted must reach everything that is as wide as wanted.
-        wide = [each for each in eroded(whole, wanted / 2 + 0.02) if each.area > 0.02]
-        way = eroded(whole, wanted / 2 - 0.02)
+        wide = [each for each in eroded(whole, wanted / 2 + slack(wanted)) if each.area > 0.02]
+        way = eroded(whole, wanted / 2 - slack(wanted))
         homes = {next((i for i, each in enumerate(way) if each.intersects(one)), -1) for one in wide}
         if len(homes) > 1:
             faults.append(f"holds, and yet discs of {wanted} are in {len(homes)} places apart")
-        if not wide and not eroded(whole, wanted / 2 - 0.02):
+        if not wide and not way:
             faults.append("holds, and yet is narrower than wanted everywhere")
     for hold in case["holds"]:
         faults.extend(hold_faults(whole, hold))
@@ -83,17 +97,21 @@ def hold_faults(whole, hold):
     width, pole = hold["width"], Point(hold["pole"])
     anchors = [Point(each) for each in hold["anchors"]]
 
-    def reached(diameter):
-        home = next((each for each in eroded(whole, diameter / 2) if each.distance(pole) < 1e-3), None)
+    def reached_by(diameter, resolution):
+        home = next((each for each in eroded(whole, diameter / 2, resolution) if each.distance(pole) < 1e-3), None)
         return home is not None and any(home.distance(anchor) < 1e-3 for anchor in anchors)
 
+    def reached(diameter, hoped):
+        """What disagrees is looked at once more with rounder corners before it is told."""
+        return hoped if reached_by(diameter, 16) == hoped else reached_by(diameter, 96)
+
     if width == 0:
-        return ["falls, and yet a disc of 0.02 gets through"] if reached(0.02) else []
-    slack = max(0.02, 0.004 * width)
-    if width > 2 * slack and not reached(width - slack):
-        return [f"{hold['id']}: hold {width:.3f}, and yet a disc of {width - slack:.3f} does not get through"]
-    if reached(width + slack):
-        return [f"{hold['id']}: hold {width:.3f}, and yet a disc of {width + slack:.3f} gets through"]
+        return ["falls, and yet a disc of 0.02 gets through"] if reached(0.02, False) else []
+    by = slack(width)
+    if width > 2 * by and not reached(width - by, True):
+        return [f"{hold['id']}: hold {width:.3f}, and yet a disc of {width - by:.3f} does not get through"]
+    if reached(width + by, False):
+        return [f"{hold['id']}: hold {width:.3f}, and yet a disc of {width + by:.3f} gets through"]
     return []
 
 

@@ -47,7 +47,8 @@ test("letters run downwards, round a ring, along a curve and a spiral; undo goes
   await page.getByLabel("Distance from it").fill("-2");
   await page.getByLabel("Distance from it").press("Enter");
   await expect(page.locator("[data-solid$='-line']")).toHaveCount(1);
-  await expect(verdict(page)).toContainText("Everything holds.");
+  // A letter that has no room on the ring is told in the verdict, not only beside it.
+  await expect(verdict(page)).toContainText("too short: O stands beyond it");
   await run.selectOption("curve");
   await expect(page.locator("[data-node]")).toHaveCount(4);
   await run.selectOption("spiral");

@@ -9,7 +9,7 @@ import { difference, regionArea } from "../geometry";
 import { type Finding, MENDABLE, openFindings } from "../judge";
 import { LIMITS, type Piece, type Units } from "../piece";
 import { offerMends } from "./offer";
-import { patchWidth, withPatches } from "./patches";
+import { patchWidth, REACHES, withPatches } from "./patches";
 import { tieUp } from "./tieUp";
 
 export interface MendedAll {
@@ -38,8 +38,6 @@ const UNASKED = 0.1;
 const ROUNDS = 40;
 /** So many findings are mended one by one at most: each takes many measurements. */
 const SINGLE = 8;
-/** How far patches reach to either side, in least widths: longer ones where the shorter do not do. */
-const REACHES = [0.5, 0.9, 1.6];
 /** So many places are patched one by one where all together would do harm. */
 const ONE_BY_ONE = 8;
 

@@ -3,10 +3,11 @@
  */
 import { type Examination, examine, type Library } from "../examine";
 import { difference, type Region, regionArea } from "../geometry";
-import type { Finding } from "../judge";
+import { type Finding, openFindings } from "../judge";
 import { formatLength, type Piece, type Units } from "../piece";
 import { attemptsFor } from "./attempts";
 import { type HeldNearby, holdsNearby, neighbourhood } from "./nearby";
+import { patchWidth, REACHES, withPatches } from "./patches";
 import { proveMend } from "./proof";
 import type { Attempt, MendKind } from "./scene";
 
@@ -51,8 +52,31 @@ export function offerMends(
     const mend = tryAttempt(attempt, { piece, before: examination, finding, library, units });
     if (mend) mends.push(mend);
   }
+  const patch = patchLimb({ piece, before: examination, finding, library, units });
+  if (patch) mends.push(patch);
   mends.sort((a, b) => a.change - b.change);
   return mends.filter(({ kind }, i) => mends.findIndex((other) => other.kind === kind) === i).slice(0, OFFERED);
+}
+
+/** A limb that no part's middle lies in hangs on no hold that could be measured again: the place is patched, and has to be gone. */
+function patchLimb(trial: Trial): Mend | null {
+  const { piece, before, finding, library, units } = trial;
+  if (!finding.beyond || !finding.chord || finding.kind === "loose" || finding.kind === "island") return null;
+  const count = ({ findings }: Examination) => openFindings(findings).length;
+  const isThere = ({ findings }: Examination) =>
+    findings.some(
+      ({ kind, means, at }) =>
+        kind === finding.kind && means !== "note" && Math.hypot(at.x - finding.at.x, at.y - finding.at.y) < before.leastWidth,
+    );
+  for (const reach of REACHES) {
+    const mended = withPatches(piece, before, [finding], reach * before.leastWidth);
+    const after = examine(mended, library, { units, base: before });
+    if (isThere(after) || count(after) >= count(before)) continue;
+    const title: Attempt["title"] = (_, say) => `Strengthen it with a tie of ${say(patchWidth(before.leastWidth))}`;
+    const attempt: Attempt = { kind: "tie", title, least: 0, most: 0, apply: () => mended };
+    return describe(attempt, { amount: reach, mended, after }, trial);
+  }
+  return null;
 }
 
 /** What is tried on. */

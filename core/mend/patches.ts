@@ -10,6 +10,9 @@ import { anchorEnd } from "./ties";
 /** A patch is as wide as what is wanted, rounded up: never less. */
 export const patchWidth = (leastWidth: number): number => Math.ceil(leastWidth * 100 + 0.5) / 100;
 
+/** How far patches reach to either side, in least widths: longer ones where the shorter do not do. */
+export const REACHES = [0.5, 0.9, 1.6];
+
 /**
  * @param reach how far the patch goes along the material to either side, mm
  * @returns the piece with a patch over each place; findings without a place are left out
@@ -22,13 +25,13 @@ export function withPatches(piece: Piece, examination: Examination, findings: re
     const across = chord && unit({ x: chord.to.x - chord.from.x, y: chord.to.y - chord.from.y });
     if (!across) continue;
     const middle = { x: (chord.from.x + chord.to.x) / 2, y: (chord.from.y + chord.to.y) / 2 };
+    // Two findings at one place need one patch.
+    const place = `${middle.x.toFixed(2)} ${middle.y.toFixed(2)}`;
+    if (laid.has(place)) continue;
+    laid.add(place);
     const ends = [-reach, reach].map((by) =>
       anchorEnd({ x: round(middle.x - across.y * by), y: round(middle.y + across.x * by) }, examination),
     ) as Tie["ends"];
-    // Two findings at one place need one patch.
-    const place = JSON.stringify(ends);
-    if (laid.has(place)) continue;
-    laid.add(place);
     parts.push({ kind: "tie", id: freeId({ ...piece, parts }, "tie"), width, ends });
   }
   return { ...piece, parts };

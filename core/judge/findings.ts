@@ -131,6 +131,9 @@ export interface JudgedMaterial {
   gaps: ReadonlyMap<number, { width: number; from: Point; to: Point }>;
 }
 
+/** Widths that differ by less are the same place, when it lies within half of that width, mm. */
+const SAME_WIDTH = 0.002;
+
 /**
  * What the material says: every connected component that is not held falls, and what would break off at a place that is too narrow
  * counts, whichever part it belongs to.
@@ -200,12 +203,13 @@ export function judgeHolds(
   for (const { neck, area, at } of limbs) {
     const means = classify(neck.width, rule.wanted, rule.lost) === "falls" ? "falls" : "weak";
     const middle = { x: (neck.from.x + neck.to.x) / 2, y: (neck.from.y + neck.to.y) / 2 };
+    // The same place may have been found by the middle of a part.
     const told = findings.some(
-      ({ chord, width, means: known }) =>
+      ({ chord, at: place, width, means: known }) =>
         chord &&
         known === means &&
-        Math.abs(width - neck.width) < 1e-6 &&
-        Math.hypot(chord.from.x - neck.from.x, chord.from.y - neck.from.y) < 1e-6,
+        Math.abs(width - neck.width) < SAME_WIDTH &&
+        Math.hypot(place.x - middle.x, place.y - middle.y) < Math.max(SAME_WIDTH, neck.width / 2),
     );
     if (told || neck.parts.length === 0) continue;
     const kind = neck.parts.length > 1 ? "thin-joint" : "thin-stroke";

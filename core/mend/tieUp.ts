@@ -5,7 +5,7 @@
 import Flatbush from "flatbush";
 import { type Examination, examine, type Library } from "../examine";
 import { insideTest, type Point, type Region, regionArea } from "../geometry";
-import { measureState } from "../judge";
+import { measureState, openFindings } from "../judge";
 import { freeId, LIMITS, type Piece, type Tie } from "../piece";
 import { unit } from "./scene";
 import { anchorEnd, type Pair } from "./ties";
@@ -53,11 +53,10 @@ interface Tied {
   examination: Examination;
 }
 
-/** All ties end just inside at first; those that are held too little there go deeper. */
+/** All ties end just inside at first; those that are held too little there go deeper. Where that does not do, all go as deep. */
 function deepened(piece: Piece, base: Examination, ways: readonly Pair[], width: number, library: Library): Tied {
-  const depths = ways.map(() => 0);
   let best: Tied | null = null;
-  for (let round = 0; round < DEPTHS.length; round++) {
+  const attempt = (depths: readonly number[]) => {
     const made = withTies(
       piece,
       base,
@@ -65,14 +64,18 @@ function deepened(piece: Piece, base: Examination, ways: readonly Pair[], width:
       width,
       depths.map((at) => DEPTHS[at]!),
     );
-    const next = { piece: made.piece, examination: examine(made.piece, library, { notes: false, base }) };
-    if (!best || worth(next.examination) > worth(best.examination)) best = next;
-    const short = shortTies(next.examination);
-    if (!made.ids.some((id) => short.has(id))) break;
-    made.ids.forEach((id, i) => {
-      if (short.has(id)) depths[i] = Math.min(DEPTHS.length - 1, depths[i]! + 1);
-    });
+    const tied = { piece: made.piece, examination: examine(made.piece, library, { notes: false, base }) };
+    if (!best || worth(tied.examination) > worth(best.examination)) best = tied;
+    return { short: shortTies(tied.examination), ids: made.ids };
+  };
+  let depths = ways.map(() => 0);
+  let clean = false;
+  for (let round = 0; round < DEPTHS.length && !clean; round++) {
+    const { short, ids } = attempt(depths);
+    clean = !ids.some((id) => short.has(id));
+    depths = depths.map((at, i) => (short.has(ids[i]!) ? Math.min(DEPTHS.length - 1, at + 1) : at));
   }
+  for (let depth = 1; depth < DEPTHS.length - 1 && !clean; depth++) attempt(ways.map(() => depth));
   return best!;
 }
 
@@ -85,11 +88,8 @@ function shortTies({ findings, solids, holds, leastWidth }: Examination): Set<st
   return short;
 }
 
-/** The fewer separate pieces, then the fewer weak parts, the better. */
-function worth({ cutouts, holds, leastWidth }: Examination): number {
-  const weak = holds.filter((hold) => measureState(hold, leastWidth) === 1).length;
-  return -1000 * cutouts.length - weak;
-}
+/** The fewer separate pieces, then the fewer weak places, the better. */
+const worth = ({ cutouts, findings }: Examination): number => -1000 * cutouts.length - openFindings(findings).length;
 
 /** Ways between separate pieces that join them all, and a second one for each that is joined, where it is wanted. */
 function shortestWays({ cutouts }: Examination, width: number, count: 1 | 2): Pair[] {
@@ -104,7 +104,8 @@ function shortestWays({ cutouts }: Examination, width: number, count: 1 | 2): Pa
   const ways: Pair[] = [];
   for (const { a, b } of places.neighbours()) {
     if (root(a) === root(b)) continue;
-    const first = places.supportedWay(a, b, width) ?? places.supportedWay(b, a, width) ?? places.nearestWay(a, b);
+    // From either side, since the nearest place on the other one is not the same seen from there.
+    const first = shorter(places.supportedWay(a, b, width), places.supportedWay(b, a, width)) ?? places.nearestWay(a, b);
     if (!first) continue;
     group[root(a)] = root(b);
     ways.push(first);
@@ -117,8 +118,12 @@ function shortestWays({ cutouts }: Examination, width: number, count: 1 | 2): Pa
   return ways;
 }
 
+const lengthOf = ({ from, to }: Pair) => Math.hypot(to.x - from.x, to.y - from.y);
+const shorter = (one: Pair | null, other: Pair | null) =>
+  one && other ? (lengthOf(other) < lengthOf(one) ? other : one) : (one ?? other);
+
 /** Places on an outline at which a tie may end are looked for in steps of so many mm. */
-const STEP = 0.6;
+const STEP = 0.4;
 /** Of each piece so many others are looked at, the nearest first. */
 const NEIGHBOURS = 6;
 

@@ -106,7 +106,7 @@ describe("saving", () => {
         const { server, state, settle, keepMine } = run(steps);
         const here = state().piece.name;
         // Where nothing was changed here, the stranger's stays.
-        const unsaved = isUnsaved(state());
+        const unsaved = state().piece !== state().known;
         settle();
         expect(state().piece.name).toBe(here);
         if (!unsaved) return;

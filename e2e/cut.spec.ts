@@ -40,6 +40,7 @@ test("every file can be taken along, one by one and all in one", async ({ page }
   expect([picture.name, picture.bytes.subarray(1, 4).toString()]).toEqual(["key-ring-for-the-ferry-picture.png", "PNG"]);
   const all = unzipSync(new Uint8Array((await taken(page, "All of them")).bytes));
   expect(Object.keys(all)).toHaveLength(5);
+  expect(Buffer.from(all["key-ring-for-the-ferry-picture.png"]!.subarray(1, 4)).toString()).toBe("PNG");
 });
 
 test("purposes, tabs and where the cut runs change the lines; the choice is kept", async ({ page }) => {

@@ -4,7 +4,9 @@ import { join } from "node:path";
 import { defineConfig } from "@playwright/test";
 import { BROWSER } from "./browser";
 
-const PORT = 5190;
+/** Another one in every run, the same in all processes of it. */
+process.env.MEND_JOINT_E2E_PORT ??= String(20_000 + Math.floor(Math.random() * 25_000));
+const PORT = Number(process.env.MEND_JOINT_E2E_PORT);
 
 export default defineConfig({
   testDir: ".",

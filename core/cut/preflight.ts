@@ -53,12 +53,15 @@ export function preflight(
     checks.push({ means: means === "falls" ? "stop" : means === "weak" ? "weak" : "note", message, at });
   }
   const { bed, name } = plan.profile;
-  if (plan.width > bed.width || plan.height > bed.height) {
+  const fits = plan.width <= bed.width && plan.height <= bed.height;
+  if (!fits) {
     const size = (w: number, h: number) => `${formatLength(w, units)} × ${formatLength(h, units)}`;
-    checks.push({
-      means: "stop",
-      message: `It is ${size(plan.width, plan.height)}, larger than the bed of “${name}”: ${size(bed.width, bed.height)}. Make it smaller, or choose another machine.`,
-    });
+    const turned = plan.height <= bed.width && plan.width <= bed.height;
+    const than = `the bed of “${name}”: ${size(bed.width, bed.height)}`;
+    const message = turned
+      ? `It is ${size(plan.width, plan.height)} and fits ${than} only when it is turned by a quarter. Turn it at the machine.`
+      : `It is ${size(plan.width, plan.height)}, larger than ${than}. Make it smaller, or choose another machine.`;
+    checks.push({ means: turned ? "note" : "stop", message });
   }
   if (drill !== undefined) {
     for (const { at, width } of startHoles(sheet.material, drill).tooSmall) {

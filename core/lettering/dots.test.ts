@@ -88,7 +88,7 @@ describe("words whose dots bite", () => {
         if (loose.length === 0) joined++;
         for (const { id: part } of loose) {
           expect(
-            findings.some(({ kind, parts }) => kind === "loose" && parts.includes(part)),
+            findings.some(({ means, parts }) => means === "falls" && parts.includes(part)),
             `${id} ${text}`,
           ).toBe(true);
         }

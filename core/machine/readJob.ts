@@ -193,6 +193,11 @@ function outsideBed(job: Job, { bed }: MachineProfile): string[] {
   if (!box) return [];
   const size = `${(box.maxX - box.minX).toFixed(1)} × ${(box.maxY - box.minY).toFixed(1)} mm`;
   const fits = box.maxX - box.minX <= bed.width + GRACE && box.maxY - box.minY <= bed.height + GRACE;
+  const turned = box.maxX - box.minX <= bed.height + GRACE && box.maxY - box.minY <= bed.width + GRACE;
+  if (!fits && turned) {
+    job.warnings.push(`The drawing is ${size} and fits the bed only when it is turned by a quarter: it was turned.`);
+    return [];
+  }
   if (!fits) return [`The drawing is ${size}, larger than the bed of ${bed.width} × ${bed.height} mm.`];
   const inside = box.minX >= -GRACE && box.minY >= -GRACE && box.maxX <= bed.width + GRACE && box.maxY <= bed.height + GRACE;
   return inside ? [] : ["Part of the drawing lies outside of the bed: move it to the corner of the page."];

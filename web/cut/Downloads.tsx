@@ -1,4 +1,4 @@
-import type { FileFormat } from "@mend-joint/core/formats";
+import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import { slug } from "@mend-joint/core/formats";
 import type { Piece } from "@mend-joint/core/piece";
 import { Check as Tick } from "lucide-react";
@@ -11,7 +11,7 @@ import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { download, rasterised } from "../ui/download";
 import type { CutSheet } from "../workers/cutting";
-import { allFiles, cutFile } from "../workers/examiner";
+import { allFiles, cutFile, zipped } from "../workers/examiner";
 
 const FILES: { format: FileFormat; text: string; note: string }[] = [
   { format: "svg", text: "SVG", note: "true curves, in mm" },
@@ -20,6 +20,12 @@ const FILES: { format: FileFormat; text: string; note: string }[] = [
   { format: "pattern", text: "Paper pattern", note: "PDF for the saw" },
   { format: "picture", text: "Picture", note: "PNG for a listing" },
 ];
+
+const asPng = (name: string) => name.replace(/\.svg$/, ".png");
+/** What the maker should know about a file. */
+const tell = (files: readonly Pick<MadeFile, "name" | "notes">[]) => {
+  for (const { name, notes } of files) for (const note of notes) toast(`${name}: ${note}`);
+};
 
 interface Props {
   piece: Piece;
@@ -49,12 +55,20 @@ export function Downloads({ piece, sheet, onTrial }: Props) {
   const take = (format: FileFormat) =>
     attempt(async () => {
       const file = await cutFile(piece, format, choices());
+      tell([file]);
       if (format !== "picture") download(file.name, file.type, file.bytes);
-      else download(file.name.replace(/\.svg$/, ".png"), "image/png", await rasterised(file.bytes));
+      else download(asPng(file.name), "image/png", await rasterised(file.bytes));
     });
   const takeAll = () =>
     attempt(async () => {
-      const bytes = await allFiles(piece, ["svg", "dxf", "pdf", "pattern", "picture"], choices());
+      const files = await allFiles(piece, ["svg", "dxf", "pdf", "pattern", "picture"], choices());
+      tell(files);
+      const last = files.map(async ({ name, bytes }, i) =>
+        FILES[i]!.format === "picture"
+          ? { name: asPng(name), bytes: new Uint8Array(await (await rasterised(bytes)).arrayBuffer()) }
+          : { name, bytes },
+      );
+      const bytes = await zipped(await Promise.all(last));
       download(`${slug(piece.name)}.zip`, "application/zip", bytes);
     });
   const send = () =>

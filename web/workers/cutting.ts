@@ -57,12 +57,15 @@ export async function cutFile(piece: Piece, format: FileFormat, choices: CutChoi
   return makeFile(piece, sheetOf(piece, await examined(piece, "mm")), format, choices);
 }
 
-export async function allFiles(piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<Uint8Array> {
+export async function allFiles(piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<MadeFile[]> {
   const sheet = sheetOf(piece, await examined(piece, "mm"));
   const files: MadeFile[] = [];
   for (const format of formats) files.push(await makeFile(piece, sheet, format, choices));
-  return zipFiles(files);
+  return files;
 }
+
+/** Several files in one. */
+export const zipped = (files: readonly Pick<MadeFile, "name" | "bytes">[]): Uint8Array => zipFiles(files);
 
 export type Trial = Refusal | { job: Job; run: Run };
 

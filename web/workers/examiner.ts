@@ -160,8 +160,10 @@ export const cutSheet = (piece: Piece, units: Units, choices: CutChoices): Promi
   cutter.ask((remote) => remote.cutSheet(piece, units, choices));
 export const cutFile = (piece: Piece, format: FileFormat, choices: CutChoices): Promise<MadeFile> =>
   cutter.ask((remote) => remote.cutFile(piece, format, choices));
-/** Several files of a piece in one. */
-export const allFiles = (piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<Uint8Array> =>
+/** Several files in one. */
+export const zipped = (files: readonly Pick<MadeFile, "name" | "bytes">[]): Promise<Uint8Array> =>
+  cutter.ask((remote) => remote.zipped(files));
+export const allFiles = (piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<MadeFile[]> =>
   cutter.ask((remote) => remote.allFiles(piece, formats, choices));
 /** What the cutter makes of a file. */
 export const trialOf = (file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> =>

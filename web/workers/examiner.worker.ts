@@ -50,8 +50,9 @@ const api = {
     const file = await (await cutting()).cutFile(piece, format, choices);
     return transfer(file, [file.bytes.buffer]);
   },
-  allFiles: async (piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<Uint8Array> =>
+  allFiles: async (piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<MadeFile[]> =>
     (await cutting()).allFiles(piece, formats, choices),
+  zipped: async (files: readonly Pick<MadeFile, "name" | "bytes">[]): Promise<Uint8Array> => (await cutting()).zipped(files),
   trial: async (file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> =>
     (await cutting()).trial(file, profile, stock),
   checkFile: async (file: Uint8Array, stock: Stock, profile: MachineProfile, units: Units): Promise<CheckedDrawing> =>

@@ -65,7 +65,7 @@ test("a machine of one's own is kept, used, and taken away", async ({ page }) =>
   await page.getByRole("button", { name: "Make one of your own from it" }).click();
   const dialog = page.getByRole("dialog");
   await dialog.getByLabel("Name").fill("Laser in the shed");
-  await dialog.getByLabel("Bed width").fill("80");
+  await dialog.getByLabel("Bed width").fill("20");
   await dialog.getByLabel("Bed width").press("Enter");
   await dialog.getByLabel("Layer of cut lines").fill("through");
   await dialog.getByRole("button", { name: "Keep" }).click();

@@ -164,9 +164,8 @@ export function twinFinder<T>(): (ring: Ring, own: T) => T | undefined {
   };
 }
 
-/** @param boxes around both, where they are known */
-export function sameOutline(a: Ring, b: Ring, boxes?: readonly [Box, Box]): boolean {
-  const [one, two] = boxes ?? [regionBox([a])!, regionBox([b])!];
+export function sameOutline(a: Ring, b: Ring): boolean {
+  const [one, two] = [regionBox([a])!, regionBox([b])!];
   if (Math.hypot(one.minX - two.minX, one.minY - two.minY, one.maxX - two.maxX, one.maxY - two.maxY) > 2 * SAME) return false;
   return cornersOn(a, b) && cornersOn(b, a);
 }

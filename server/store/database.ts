@@ -117,14 +117,20 @@ async function startChecked(folder: string, log: (line: string) => void): Promis
     return await startMigrated(folder);
   } catch (error) {
     if (error instanceof DataFolderError && !(error instanceof BrokenError)) throw error;
+    // A full or read-only disk says nothing against the database: it stays where it is.
+    const { message } = error as Error;
+    if (NO_ROOM.test(message)) {
+      throw new DataFolderError(`${message} Free the disk or memory and start again; the database was left as it is.`);
+    }
     const aside = `db-broken-${new Date().toISOString().replace(/\D/g, "").slice(0, 14)}`;
-    log(
-      `The database in ${folder} is broken: ${(error as Error).message} It is laid aside as ${aside}; pieces come back from their copies.`,
-    );
+    log(`The database in ${folder} is broken: ${message} It is laid aside as ${aside}; pieces come back from their copies.`);
     renameSync(join(folder, "db"), join(folder, aside));
     return startMigrated(folder);
   }
 }
+
+/** Troubles of the machine, not of the database. */
+const NO_ROOM = /no space left|ENOSPC|read-only file system|EROFS|too many open files|EMFILE|ENFILE|out of memory/i;
 
 /** A database that does not open, or of which a table cannot be read. */
 class BrokenError extends DataFolderError {}

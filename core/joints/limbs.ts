@@ -12,9 +12,7 @@ import { isNarrower } from "./classify";
 export interface Limb {
   /** Where it would break off. */
   neck: Neck;
-  /** Diameter of the largest disc beyond, mm. */
-  disc: number;
-  /** Middle of that. */
+  /** Where it is widest, as sampled. */
   at: Point;
   /** What lies beyond, mm². */
   area: number;
@@ -50,46 +48,45 @@ interface Branch {
 export function findLimbs(field: WidthField, anchors: readonly number[], wanted: number): Limb[] {
   const branches = growBranches(field, anchors, wanted);
   if (branches.length === 0) return [];
-  const pieceAreas = new Float64Array(field.pieces);
-  field.areas().forEach((area, body) => {
-    pieceAreas[field.pieceOf[body]!]! += area;
-  });
-  const discs = branches.map(({ own }) => largestDisc(field, own, wanted));
-  // Branches come after what they hang on: from the last to the first, each adds what it has to that.
-  for (let i = branches.length - 1; i >= 0; i--) {
-    const { parent, area } = branches[i]!;
-    if (parent < 0) continue;
-    branches[parent]!.area += area;
-    if (discs[i]!.width > discs[parent]!.width) discs[parent] = discs[i]!;
-  }
-  const isWorth = ({ area, own }: Branch, i: number) =>
-    area >= Math.min(WORTH_SQUARES * wanted * wanted, WORTH_SHARE * pieceAreas[field.pieceOf[own[0]!]!]!) ||
-    !isNarrower(discs[i]!.width, wanted);
+  const worth = worthKeeping(field, branches, wanted);
   /** For each branch the one that it goes back to; and of that and all that hangs on it, the narrowest with something worth keeping beyond. */
   const root = new Int32Array(branches.length);
   const narrowest = new Map<number, number>();
   branches.forEach((branch, i) => {
     root[i] = branch.parent < 0 ? i : root[branch.parent]!;
-    if (!isWorth(branch, i)) return;
+    if (worth[i] === 0) return;
     const best = narrowest.get(root[i]!);
     if (best === undefined || branch.width < branches[best]!.width) narrowest.set(root[i]!, i);
   });
-  const limbs = [...narrowest.values()].map(
-    (i): Limb => ({ neck: field.exact(branches[i]!.neck), disc: discs[i]!.width, at: discs[i]!, area: branches[i]!.area }),
-  );
+  const limbs = [...narrowest.values()].map((i): Limb => {
+    const { x, y } = widestOf(field, branches[i]!.own);
+    return { neck: field.exact(branches[i]!.neck), at: { x, y }, area: branches[i]!.area };
+  });
   return limbs.filter(({ neck }) => isNarrower(neck.width, wanted)).sort((m, n) => m.neck.width - n.neck.width);
+}
+
+/** Adds what hangs on each branch to its area, and tells for each whether it is worth keeping. Then so is what it hangs on. */
+function worthKeeping(field: WidthField, branches: Branch[], wanted: number): Uint8Array {
+  const pieceAreas = new Float64Array(field.pieces);
+  field.areas().forEach((area, body) => {
+    pieceAreas[field.pieceOf[body]!]! += area;
+  });
+  const worth = new Uint8Array(branches.length);
+  // Branches come after what they hang on.
+  for (let i = branches.length - 1; i >= 0; i--) {
+    const { parent, area, own } = branches[i]!;
+    const pieceArea = pieceAreas[field.pieceOf[own[0]!]!]!;
+    const large = area >= Math.min(WORTH_SQUARES * wanted * wanted, WORTH_SHARE * pieceArea);
+    if (large || worth[i] === 1 || takesDisc(field, own, wanted)) worth[i] = 1;
+    if (parent < 0) continue;
+    branches[parent]!.area += area;
+    if (worth[i] === 1) worth[parent] = 1;
+  }
+  return worth;
 }
 
 function growBranches(field: WidthField, anchors: readonly number[], wanted: number): Branch[] {
   const { necks, bodies } = field;
-  const width = necks.width.slice();
-  for (let k = 0; k < necks.count; k++) {
-    // Far below and far above the wanted width, samples say enough.
-    if (width[k]! >= wanted * SAMPLED_EXCESS || isNarrower(width[k]!, wanted)) continue;
-    const nearly = field.nearly(k);
-    width[k] = nearly <= wanted * NEARLY ? field.exact(k).width : nearly;
-  }
-  const order = Int32Array.from(width.keys()).sort((m, n) => width[n]! - width[m]!);
   const areas = field.areas();
   const leader = Int32Array.from(bodies.keys());
   const held = new Uint8Array(bodies.length);
@@ -102,16 +99,41 @@ function growBranches(field: WidthField, anchors: readonly number[], wanted: num
     return at;
   };
   const join = (one: number, other: number) => {
+    held[one] = Math.max(held[one]!, held[other]!);
     leader[other] = one;
     [next[one], next[other]] = [next[other]!, next[one]!];
   };
   for (const anchor of anchors) if (anchor >= 0) held[find(anchor)] = 1;
+
+  // What is wide enough makes no branch, in whichever order it is joined; far above the wanted width, samples say enough.
+  const doubtful: number[] = [];
+  for (let k = 0; k < necks.count; k++) {
+    if (necks.width[k]! < wanted * SAMPLED_EXCESS) {
+      doubtful.push(k);
+      continue;
+    }
+    const [a, b] = [find(necks.a[k]!), find(necks.b[k]!)];
+    if (a !== b) join(a, b);
+  }
+  // Of the others, the ones that a quick look shows to be wide enough come first: what they join need not be measured exactly.
+  const narrow: { k: number; width: number }[] = [];
+  for (const widthOf of [quickWidth, trueWidth]) {
+    for (const k of doubtful.splice(0)) {
+      const [a, b] = [find(necks.a[k]!), find(necks.b[k]!)];
+      if (a === b) continue;
+      const width = widthOf(field, k, wanted);
+      if (Number.isNaN(width)) doubtful.push(k);
+      else if (isNarrower(width, wanted)) narrow.push({ k, width });
+      else join(a, b);
+    }
+  }
+
   const branches: Branch[] = [];
-  for (const k of order) {
+  narrow.sort((m, n) => n.width - m.width);
+  for (const { k, width } of narrow) {
     const [a, b] = [find(necks.a[k]!), find(necks.b[k]!)];
     if (a === b) continue;
-    if (held[a] === held[b] || !isNarrower(width[k]!, wanted)) {
-      held[a] = Math.max(held[a]!, held[b]!);
+    if (held[a] === held[b]) {
       join(a, b);
       continue;
     }
@@ -126,35 +148,43 @@ function growBranches(field: WidthField, anchors: readonly number[], wanted: num
       branchOf[body] = branches.length;
       body = next[body]!;
     } while (body !== limb);
-    branches.push({ neck: k, width: width[k]!, parent, own, area });
+    branches.push({ neck: k, width, parent, own, area });
     join(core, limb);
   }
   return branches;
 }
 
+/** Width of a neck that is clearly narrower or wider than wanted; NaN where only measuring it exactly tells. */
+function quickWidth(field: WidthField, k: number, wanted: number): number {
+  const sampled = field.necks.width[k]!;
+  // Far below the wanted width, samples say enough.
+  if (isNarrower(sampled, wanted)) return sampled;
+  const nearly = field.nearly(k);
+  return nearly > wanted * NEARLY ? nearly : Number.NaN;
+}
+
+const trueWidth = (field: WidthField, k: number): number => field.exact(k).width;
+
 /** So many are climbed, the widest first, where none is as wide as wanted at its own place. */
 const CLIMBED = 3;
 
-function largestDisc(field: WidthField, bodies: readonly number[], wanted: number): Body {
-  let best: Body | null = null;
+/** Does a disc of the width wanted fit into one of the bodies? */
+function takesDisc(field: WidthField, own: readonly number[], wanted: number): boolean {
+  // Discs between samples look at least as wide as they are.
+  const wide = own.map((body) => field.bodies[body]!).filter(({ width }) => !isNarrower(width, wanted));
+  if (wide.some(({ x, y }) => !isNarrower(field.locate(x, y)?.clearance ?? 0, wanted))) return true;
+  if (wide.length === 0) return false;
+  const home = new Set(own);
+  wide.sort((a, b) => b.width - a.width);
+  return wide.slice(0, CLIMBED).some(({ x, y }) => {
+    const top = field.summit(x, y, wanted);
+    // A way uphill that leads out through the neck ends in another body.
+    return !isNarrower(top.width, wanted) && home.has(field.locate(top.x, top.y)?.body ?? -1);
+  });
+}
+
+function widestOf(field: WidthField, bodies: readonly number[]): Body {
   let widest = field.bodies[bodies[0]!]!;
   for (const body of bodies) if (field.bodies[body]!.width > widest.width) widest = field.bodies[body]!;
-  // Discs between samples look at least as wide as they are.
-  if (isNarrower(widest.width, wanted)) return widest;
-  const own = new Set(bodies);
-  const wide = bodies.map((body) => field.bodies[body]!).filter(({ width }) => !isNarrower(width, wanted));
-  wide.sort((a, b) => b.width - a.width);
-  for (const { x, y } of wide) {
-    const width = field.locate(x, y)?.clearance ?? 0;
-    if (!isNarrower(width, wanted)) return { x, y, width };
-  }
-  for (const { x, y } of wide.slice(0, CLIMBED)) {
-    const top = field.summit(x, y);
-    const home = field.locate(top.x, top.y)?.body ?? -1;
-    // A way uphill that leads out through the neck ends in another body.
-    const disc = own.has(home) ? top : { x, y, width: field.locate(x, y)?.clearance ?? 0 };
-    if (!best || disc.width > best.width) best = disc;
-    if (!isNarrower(best.width, wanted)) break;
-  }
-  return best ?? widest;
+  return widest;
 }

@@ -75,8 +75,11 @@ export interface WidthField {
   locate(x: number, y: number): Located | null;
   /** The body to which the way uphill from a place leads: where samples rise on the wrong side, true distances show the way. */
   bodyAbove(x: number, y: number): number;
-  /** The nearest local maximum of the distance to the boundary, uphill of a place: its middle and the diameter of its disc, mm. */
-  summit(x: number, y: number): Body;
+  /**
+   * The nearest local maximum of the distance to the boundary, uphill of a place: its middle and the diameter of its disc, mm. Where only
+   * a diameter is asked for, the way ends as soon as that is reached or cannot be.
+   */
+  summit(x: number, y: number, enough?: number): Body;
   /** Area of the material that belongs to each body, mm². */
   areas(): Float64Array;
   /** For each piece, the parts that have edges of it, ascending. */
@@ -131,7 +134,8 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   const slid = new Map<number, Neck>();
   let ringOf: Int32Array | undefined;
   let areas: Float64Array | undefined;
-  const locate = mesh.triangles.length === 0 ? () => null : locator(mesh, shapes, boundary, bodyOf, leaving);
+  const { locate, clearance }: Locator =
+    mesh.triangles.length === 0 ? { locate: () => null, clearance: () => 0 } : locator(mesh, shapes, boundary, bodyOf, leaving);
   const edgesAt = (point: number) => [leaving[point]!, boundary.before[leaving[point]!]!];
   const partsOf = (edges: number[]) =>
     [...new Set(edges.map((e) => boundary.owner[e]!).filter((owner) => owner >= 0))].sort((m, n) => m - n);
@@ -180,10 +184,10 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     },
     locate,
     bodyAbove: (x, y) => {
-      const top = climb((px, py) => locate(px, py)?.clearance ?? 0, x, y, WALK);
+      const top = climb(clearance, x, y, WALK);
       return locate(top.x, top.y)?.body ?? -1;
     },
-    summit: (x, y) => climb((px, py) => locate(px, py)?.clearance ?? 0, x, y),
+    summit: (x, y, enough) => climb(clearance, x, y, SEARCH, enough),
     areas: () => (areas ??= areasOf(mesh, bodyOf, bodies.length)),
     partsOfPieces: () => partsOfPieces(mesh, boundary, pieceOfTriangle, pieces),
     pieceOf,
@@ -387,6 +391,8 @@ interface Steps {
 }
 /** To the very top. */
 const SEARCH: Steps = { first: 0.06, last: 0.0008, most: 200 };
+/** When no step leads up, the next ones are so much shorter. */
+const STEP_SHRINKS = 2.5;
 /** Far enough up that samples no longer mislead. */
 const WALK: Steps = { first: 0.12, last: 0.11, most: 6 };
 const DIRECTIONS = Array.from({ length: 8 }, (_, k): Point => {
@@ -399,12 +405,15 @@ const DIRECTIONS = Array.from({ length: 8 }, (_, k): Point => {
  * 1961): the largest disc near a place, where samples alone would put it a little beside.
  *
  * @param clearance diameter of the largest disc about a place, mm
+ * @param enough the climb ends where this diameter is reached, or is out of reach
  */
-function climb(clearance: (x: number, y: number) => number, x: number, y: number, steps = SEARCH): Body {
+function climb(clearance: (x: number, y: number) => number, x: number, y: number, steps = SEARCH, enough = Infinity): Body {
   let top: Body = { x, y, width: clearance(x, y) };
   const start = top.width;
   let count = 0;
-  for (let step = steps.first * start; step > steps.last * start && count < steps.most; count++) {
+  for (let step = steps.first * start; step > steps.last * start && count < steps.most && top.width < enough; count++) {
+    // Where no step leads up the top is nearer than a step, and the diameter grows by at most twice the way there.
+    if (count > 0 && enough < Infinity && top.width + 2 * STEP_SHRINKS * step < enough) break;
     let better: Body | null = null;
     for (const way of DIRECTIONS) {
       const place = { x: top.x + step * way.x, y: top.y + step * way.y };
@@ -412,7 +421,7 @@ function climb(clearance: (x: number, y: number) => number, x: number, y: number
       if (width > (better ?? top).width) better = { ...place, width };
     }
     if (better) top = better;
-    else step /= 2.5;
+    else step /= STEP_SHRINKS;
   }
   return top;
 }
@@ -458,6 +467,12 @@ function startsNearby({ triangles, coords, inside }: Mesh): (x: number, y: numbe
   };
 }
 
+interface Locator {
+  locate: WidthField["locate"];
+  /** Diameter of the largest disc about a place, 0 outside the material, mm. */
+  clearance(x: number, y: number): number;
+}
+
 /** Finds the triangle around a point by walking towards it through the mesh. */
 function locator(
   mesh: Mesh,
@@ -465,86 +480,117 @@ function locator(
   boundary: Boundary,
   bodyOf: Int32Array,
   leaving: Int32Array,
-): WidthField["locate"] {
+): Locator {
   const { triangles, halfedges, coords, starts, edgeOn, inside } = mesh;
+  const nearby = startsNearby(mesh);
   let last = 0;
-  const outside = (h: number, x: number, y: number) => {
+  /** Triangles looked at for the present place have its number. */
+  const seen = new Int32Array(inside.length);
+  let place = 0;
+  /** Nearest point of the boundary so far, and its squared distance. */
+  let [nearX, nearY, near2] = [0, 0, Infinity];
+  const open: number[] = [];
+
+  return {
+    locate(x, y) {
+      const t = triangleAround(x, y);
+      if (t === -1) return null;
+      const sample = nearestSample(t, x, y);
+      findNearest(t, sample, x, y);
+      return {
+        body: bodyOf[uphill(t, sample, x, y)]!,
+        clearance: 2 * Math.sqrt(near2),
+        from: { x: nearX, y: nearY },
+        to: { x: 2 * x - nearX, y: 2 * y - nearY },
+      };
+    },
+    clearance(x, y) {
+      const t = triangleAround(x, y);
+      if (t === -1) return 0;
+      findNearest(t, nearestSample(t, x, y), x, y);
+      return 2 * Math.sqrt(near2);
+    },
+  };
+
+  function liesBeyond(h: number, x: number, y: number): boolean {
     const p = triangles[h]!;
     const q = triangles[nextHalfedge(h)]!;
     const cross =
       (coords[2 * q]! - coords[2 * p]!) * (y - coords[2 * p + 1]!) -
       (coords[2 * q + 1]! - coords[2 * p + 1]!) * (x - coords[2 * p]!);
     return cross > 1e-12;
-  };
-  const nearby = startsNearby(mesh);
-  /** Triangles looked at for the present place have its number. */
-  const seen = new Int32Array(inside.length);
-  let place = 0;
-  return (x, y) => {
+  }
+
+  /** −1 outside the material. */
+  function triangleAround(x: number, y: number): number {
     let t = nearby(x, y, last);
     for (let steps = 0; steps < inside.length; steps++) {
-      const side = outside(3 * t, x, y)
-        ? 3 * t
-        : outside(3 * t + 1, x, y)
-          ? 3 * t + 1
-          : outside(3 * t + 2, x, y)
-            ? 3 * t + 2
-            : -1;
-      if (side === -1) break;
+      let side = 3 * t;
+      while (side < 3 * t + 3 && !liesBeyond(side, x, y)) side++;
+      if (side === 3 * t + 3) break;
       const twin = halfedges[side]!;
-      if (twin === -1) return null;
+      if (twin === -1) return -1;
       t = (twin / 3) | 0;
     }
     last = t;
-    if (inside[t] === 0) return null;
-    const sample = nearestSample(t, x, y);
-    const from = nearestFrom(t, sample, x, y);
-    return {
-      body: bodyOf[uphill(t, sample, x, y)]!,
-      clearance: 2 * Math.hypot(from.x - x, from.y - y),
-      from,
-      to: { x: 2 * x - from.x, y: 2 * y - from.y },
-    };
-  };
+    return inside[t] === 1 ? t : -1;
+  }
+
+  /** Squared distance of a sample from a place. */
+  function away2(point: number, x: number, y: number): number {
+    const [dx, dy] = [coords[2 * point]! - x, coords[2 * point + 1]! - y];
+    return dx * dx + dy * dy;
+  }
 
   /** Greedy steps to ever nearer samples end at the nearest one (a property of Delaunay triangulations). */
   function nearestSample(t: number, x: number, y: number): number {
-    const away = (p: number) => (coords[2 * p]! - x) ** 2 + (coords[2 * p + 1]! - y) ** 2;
     let near = triangles[3 * t]!;
-    for (let h = 3 * t + 1; h < 3 * t + 3; h++) if (away(triangles[h]!) < away(near)) near = triangles[h]!;
+    let least = away2(near, x, y);
+    for (let h = 3 * t + 1; h < 3 * t + 3; h++) {
+      const away = away2(triangles[h]!, x, y);
+      if (away < least) [near, least] = [triangles[h]!, away];
+    }
     for (let moved = true; moved; ) {
       moved = false;
-      for (const p of neighbours(near)) {
-        if (p < boundary.points && away(p) < away(near)) {
-          near = p;
+      const first = starts[near]!;
+      let h = first;
+      do {
+        const point = triangles[nextHalfedge(h)]!;
+        const away = point < boundary.points ? away2(point, x, y) : Infinity;
+        if (away < least) {
+          [near, least] = [point, away];
           moved = true;
+          break;
         }
-      }
+        h = halfedges[prevHalfedge(h)]!;
+      } while (h !== -1 && h !== first);
     }
     return near;
+  }
+
+  function look(e: number, x: number, y: number): void {
+    const foot = nearestOnEdge(boundary, e, x, y);
+    const away = (foot.x - x) * (foot.x - x) + (foot.y - y) * (foot.y - y);
+    if (away < near2) [nearX, nearY, near2] = [foot.x, foot.y, away];
   }
 
   /**
    * The nearest point of the boundary. It can be seen from the place, so it is met by going on through every triangle that reaches nearer
    * than what has been found; the nearest sample alone would not do, for long edges may pass nearer.
    */
-  function nearestFrom(t: number, sample: number, x: number, y: number): Point {
-    let best = pointAt(boundary, sample);
-    let near2 = (best.x - x) ** 2 + (best.y - y) ** 2;
-    const look = (e: number) => {
-      const foot = nearestOnEdge(boundary, e, x, y);
-      const away2 = (foot.x - x) ** 2 + (foot.y - y) ** 2;
-      if (away2 < near2) [best, near2] = [foot, away2];
-    };
-    look(leaving[sample]!);
-    look(boundary.before[leaving[sample]!]!);
+  function findNearest(t: number, sample: number, x: number, y: number): void {
+    [nearX, nearY] = [boundary.x[sample]!, boundary.y[sample]!];
+    near2 = (nearX - x) * (nearX - x) + (nearY - y) * (nearY - y);
+    look(leaving[sample]!, x, y);
+    look(boundary.before[leaving[sample]!]!, x, y);
     place++;
     seen[t] = place;
-    for (const open = [t]; open.length > 0; ) {
+    open.push(t);
+    while (open.length > 0) {
       const at = open.pop()!;
       for (let h = 3 * at; h < 3 * at + 3; h++) {
         if (edgeOn[h] !== -1) {
-          look(edgeOn[h]!);
+          look(edgeOn[h]!, x, y);
           continue;
         }
         const beyond = (halfedges[h]! / 3) | 0;
@@ -553,7 +599,6 @@ function locator(
         open.push(beyond);
       }
     }
-    return best;
   }
 
   function sideDistance2(h: number, x: number, y: number): number {
@@ -594,16 +639,5 @@ function locator(
     if (inside[one] === 0 || inside[two] === 0) return inside[one] === 1 ? one : inside[two] === 1 ? two : t;
     const rises = sign * (beyond(centreX[one]!, centreY[one]!) - beyond(centreX[two]!, centreY[two]!)) > 0;
     return rises ? one : two;
-  }
-
-  function neighbours(point: number): number[] {
-    const found: number[] = [];
-    const first = starts[point]!;
-    let h = first;
-    do {
-      found.push(triangles[nextHalfedge(h)]!);
-      h = halfedges[prevHalfedge(h)]!;
-    } while (h !== -1 && h !== first);
-    return found;
   }
 }

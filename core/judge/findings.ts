@@ -47,6 +47,9 @@ export const MENDABLE: ReadonlySet<FindingKind> = new Set([
   "snaps",
   "narrow-gap",
   "small-hole",
+  "mark-lost",
+  "carve-lost",
+  "beyond-line",
 ]);
 
 export type Verdict = "holds" | "weak" | "falls";

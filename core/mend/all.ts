@@ -2,15 +2,21 @@
  * Mending the whole piece until it holds, by what changes its look least.
  *
  * Ties over gaps and patches over thin places come first, many at once: they add no more than what is missing. What is left then is
- * mended finding by finding. Nothing is done that changes more of the piece than is allowed.
+ * mended finding by finding. Where that does not do, the words are thickened first, and what of it changes less is taken. Nothing is done
+ * that changes more of the piece than is allowed.
  */
 import { type Examination, examine, type Library } from "../examine";
 import { difference, regionArea } from "../geometry";
+import { isNarrower } from "../joints";
 import { type Finding, MENDABLE, openFindings } from "../judge";
-import { LIMITS, type Piece, type Units } from "../piece";
+import { LIMITS, type Part, type Piece, type Units } from "../piece";
+import { growHolders } from "./holders";
+import { asMaterial, isMarkLost, ontoMaterial } from "./marks";
 import { offerMends } from "./offer";
 import { patchWidth, REACHES, withPatches } from "./patches";
+import { round, type Scene } from "./scene";
 import { tieUp } from "./tieUp";
+import { smaller } from "./words";
 
 export interface MendedAll {
   piece: Piece;
@@ -34,6 +40,8 @@ export interface MendAllOptions {
 
 /** Of the piece's area no more than this is changed unasked. */
 const UNASKED = 0.1;
+/** A way that changes no more than this needs no other beside it. */
+const LITTLE = 0.02;
 /** Rounds after which mending stops even if something is left. */
 const ROUNDS = 40;
 /** So many findings are mended one by one at most: each takes many measurements. */
@@ -41,80 +49,237 @@ const SINGLE = 8;
 /** So many places are patched one by one where all together would do harm. */
 const ONE_BY_ONE = 8;
 
-interface Attempted {
+interface Mended {
   piece: Piece;
   examination: Examination;
-  title: string;
+}
+
+/** What the way from one piece to another is judged by. */
+interface Task {
+  library: Library;
+  units: Units;
+  most: number;
+  before: Examination;
+  onProgress: (done: number, open: number) => boolean;
+}
+
+/** Where a way begins. */
+interface Begun extends Mended {
+  done: readonly string[];
+}
+
+/** How far a way has led. */
+interface Route extends Mended {
+  done: string[];
+  /** Why findings are left, by `keyOf`. */
+  reasons: Map<string, string>;
+  change: number;
+  more: boolean;
+  stopped: boolean;
 }
 
 export function mendAll(start: Piece, library: Library, options: MendAllOptions = {}): MendedAll {
   const { units = "mm", most = UNASKED, onProgress = () => true } = options;
   const before = examine(start, library, { units });
-  const look = (piece: Piece, base: Examination) => examine(piece, library, { units, base });
-  const changeOf = (now: Examination) => changedShare(before, now);
-  const allowed = ({ piece, examination }: Pick<Attempted, "piece" | "examination">) =>
-    piece.parts.length <= LIMITS.parts && changeOf(examination) <= most;
-  let now: Attempted = { piece: start, examination: before, title: "" };
-  const done: string[] = [];
-  const reasons = new Map<string, string>();
-  let more = false;
-  let single = 0;
-
-  const take = (next: Attempted) => {
-    now = next;
-    done.push(next.title);
-  };
-  /** Takes what makes the piece better and is allowed. */
-  const offer = (piece: Piece, title: string): boolean => {
-    if (piece === now.piece) return false;
-    const next: Attempted = { piece, examination: look(piece, now.examination), title };
-    if (!isBetter(now.examination, next.examination)) return false;
-    if (!allowed(next)) {
-      more ||= piece.parts.length <= LIMITS.parts;
-      return false;
-    }
-    take(next);
-    return true;
-  };
-
-  for (let round = 0; round < ROUNDS; round++) {
-    const open = openOf(now.examination).filter((finding) => !reasons.has(keyOf(finding)));
-    if (open.length === 0 || !onProgress(done.length, open.length)) break;
-    if (tieLoose(now, offer, library) || patchThin(now, offer)) continue;
-    const [finding] = open;
-    const mends = single++ < SINGLE ? offerMends(now.piece, now.examination, finding!, library, units) : [];
-    const chosen = mends.find((mend) => offer(mend.piece, `${mend.title}: ${finding!.message}`));
-    if (chosen) continue;
-    const [least] = mends;
-    if (least) more = true;
-    reasons.set(
-      keyOf(finding!),
-      least ? `Left, since it would change a larger part of the piece: ${least.title}.` : nextStep(finding!),
-    );
+  const task: Task = { library, units, most, before, onProgress };
+  let best = follow({ piece: start, examination: before, done: [] }, task);
+  const isEnough = () => best.stopped || (isWhole(best.examination) && best.change <= LITTLE);
+  if (!isEnough()) best = better(best, viaThickening({ piece: start, examination: before, done: [] }, task));
+  if (!isEnough()) {
+    const changed = viaLost(start, best.examination, task);
+    best = better(best, changed);
+    if (changed && changed !== "too much" && !isEnough()) best = better(best, viaThickening(changed.begun, task));
   }
-  const examination = now.examination;
+  const { examination } = best;
   const left = openFindings(examination.findings).map((finding) => {
-    const reason = reasons.get(keyOf(finding)) ?? (MENDABLE.has(finding.kind) ? nextStep(finding) : "");
+    const reason = best.reasons.get(keyOf(finding)) ?? (MENDABLE.has(finding.kind) ? nextStep(finding) : "");
     return reason ? `${finding.message} ${reason}` : finding.message;
   });
-  return { piece: now.piece, done, left, change: changeOf(examination), more };
+  return { piece: best.piece, done: best.done, left, change: best.change, more: best.more };
 }
 
-type Offer = (piece: Piece, title: string) => boolean;
+/** Finding after finding, until nothing is left that can be mended. */
+function follow(start: Begun, task: Task): Route {
+  const { library, units, most, before, onProgress } = task;
+  let now: Mended = { piece: start.piece, examination: start.examination };
+  const done = [...start.done];
+  const reasons = new Map<string, string>();
+  /** Places at which growing a holder has been tried. */
+  const grown = new Set<string>();
+  let [more, single, stopped] = [false, 0, false];
+
+  /** Takes what makes the piece better and is allowed. */
+  const offer: Offer = (piece, title) => {
+    if (piece === now.piece || piece.parts.length > LIMITS.parts) return "no better";
+    const examination = examine(piece, library, { units, base: now.examination });
+    if (!isBetter(now.examination, examination)) return "no better";
+    if (changedShare(before, examination) > most) {
+      more = true;
+      return "too much";
+    }
+    now = { piece, examination };
+    done.push(title);
+    return "taken";
+  };
+
+  for (let turn = 0; turn < ROUNDS; turn++) {
+    const open = openOf(now.examination).filter((finding) => !reasons.has(keyOf(finding)));
+    if (open.length === 0) break;
+    if (!onProgress(done.length, open.length)) {
+      stopped = true;
+      break;
+    }
+    if (
+      placeMarks(now, offer, open, task, reasons) ||
+      tieLoose(now, offer, library) ||
+      growThin(now, offer, library, grown) ||
+      patchThin(now, offer)
+    ) {
+      continue;
+    }
+    const finding = open[0]!;
+    const mends = single++ < SINGLE ? offerMends(now.piece, now.examination, finding, library, units) : [];
+    let tooMuch = "";
+    const taken = mends.some((mend) => {
+      const answer = offer(mend.piece, `${mend.title}: ${finding.message}`);
+      if (answer === "too much") tooMuch ||= mend.title;
+      return answer === "taken";
+    });
+    if (taken) continue;
+    reasons.set(keyOf(finding), tooMuch ? tooLarge(tooMuch) : nextStep(finding));
+  }
+  return { ...now, done, reasons, change: changedShare(before, now.examination), more, stopped };
+}
+
+/** So much more than what is missing is tried, as shares. */
+const THICKER = [1.02, 1.3];
+
+/** The same after words with thin strokes have been thickened, by what the thinnest of them is short of; "too much" where that is not allowed. */
+function viaThickening({ piece: start, examination: thin, done }: Begun, task: Task): Route | "too much" | null {
+  const { before, library, units } = task;
+  const missing = missingInWords(thin);
+  let best: Route | null = null;
+  for (const share of missing.size > 0 ? THICKER : []) {
+    const thicker = (part: Part): Part => {
+      const by = missing.get(part.id);
+      if (part.kind !== "word" || by === undefined) return part;
+      return { ...part, thicken: Math.min(10, Math.ceil(100 * (part.thicken + by * share)) / 100) };
+    };
+    const piece = { ...start, parts: start.parts.map(thicker) };
+    const examination = examine(piece, library, { units, base: thin });
+    if (changedShare(before, examination) > task.most) return best ?? "too much";
+    const title = `Thicken the ${missing.size > 1 ? "words" : "word"}`;
+    const route = follow({ piece, examination, done: [...done, title] }, task);
+    if (route.stopped) return best;
+    if (!best || isBetter(best.examination, route.examination)) best = route;
+    if (isWhole(best.examination)) break;
+  }
+  return best;
+}
+
+/**
+ * The same after what would be lost has been changed: what is engraved or cut out beside the material, and found no place on it, has become
+ * material; letters that stand beyond their line have become smaller.
+ */
+function viaLost(start: Piece, left: Examination, task: Task): (Route & { begun: Begun }) | "too much" | null {
+  const { before, library, units } = task;
+  const done: string[] = [];
+  let piece = start;
+  for (const finding of openFindings(left.findings)) {
+    const scene: Scene = { piece, examination: left, finding, library, hanging: [] };
+    const attempt = isMarkLost(finding) ? asMaterial(scene) : finding.kind === "beyond-line" ? smaller(scene) : null;
+    const isThere = (now: Piece) => examine(now, library, { notes: false }).findings.some((other) => isAlike(other, finding));
+    const amount = attempt?.amounts?.find((each) => !isThere(attempt.apply(piece, each)));
+    if (!attempt || amount === undefined) continue;
+    piece = attempt.apply(piece, amount);
+    done.push(`${attempt.title(amount, String)}: ${finding.message}`);
+  }
+  if (piece === start) return null;
+  const examination = examine(piece, library, { units, base: before });
+  if (changedShare(before, examination) > task.most) return "too much";
+  const begun: Begun = { piece, examination, done };
+  return { ...follow(begun, task), begun };
+}
+
+const isAlike = (one: Finding, other: Finding) => one.kind === other.kind && one.parts.some((id) => other.parts.includes(id));
+
+/** What the thinnest place of each word is short of, mm. */
+function missingInWords({ solids, findings, leastWidth }: Examination): Map<string, number> {
+  const wordOf = new Map(solids.flatMap(({ id, letterId, partId }) => (letterId ? [[id, partId] as const] : [])));
+  const missing = new Map<string, number>();
+  for (const { kind, parts, meeting, width } of openFindings(findings)) {
+    if (kind !== "thin-stroke" && kind !== "thin-joint") continue;
+    for (const id of parts.slice(0, meeting)) {
+      const word = wordOf.get(id);
+      if (word) missing.set(word, Math.max(missing.get(word) ?? 0, leastWidth - width));
+    }
+  }
+  return missing;
+}
+
+const isWhole = ({ findings }: Examination) => openFindings(findings).length === 0;
+
+/** Of two ways the one that leads further; of two that lead to the end, the one that changes less. */
+function better(first: Route, second: Route | "too much" | null): Route {
+  if (second === null) return first;
+  if (second === "too much") return { ...first, more: true };
+  if (isWhole(first.examination) && isWhole(second.examination)) return second.change < first.change ? second : first;
+  return isBetter(first.examination, second.examination) ? { ...second, more: first.more || second.more } : first;
+}
+
+type Offer = (piece: Piece, title: string) => "taken" | "no better" | "too much";
 
 const openOf = ({ findings }: Examination) => openFindings(findings).filter(({ kind }) => MENDABLE.has(kind));
 
+/** What is engraved or cut out beside the material goes onto it. */
+function placeMarks(
+  { piece, examination }: Mended,
+  offer: Offer,
+  open: readonly Finding[],
+  { library }: Task,
+  reasons: Map<string, string>,
+): boolean {
+  for (const finding of open.filter(isMarkLost)) {
+    const attempt = ontoMaterial({ piece, examination, finding, library, hanging: [] });
+    const taken = attempt?.amounts?.some(
+      (share) => offer(attempt.apply(piece, share), `${attempt.title(share, String)}: ${finding.message}`) === "taken",
+    );
+    if (taken) return true;
+    reasons.set(keyOf(finding), "");
+  }
+  return false;
+}
+
+const tooLarge = (title: string) => `Left, since it would change a larger part of the piece: ${title}.`;
+
 /** Loose parts are tied together over the shortest ways. */
-function tieLoose({ piece, examination }: Attempted, offer: Offer, library: Library): boolean {
+function tieLoose({ piece, examination }: Mended, offer: Offer, library: Library): boolean {
   const loose = openOf(examination).filter(({ kind }) => kind === "loose" || kind === "island");
   if (loose.length === 0) return false;
   const tied = tieUp(piece, library, { width: patchWidth(examination.leastWidth) });
   const ties = `${tied.added} ${tied.added === 1 ? "tie" : "ties"} of ${patchWidth(examination.leastWidth)} mm`;
-  return tied.added > 0 && offer(tied.piece, `Tie it together with ${ties}: ${loose.map(({ message }) => message).join(" ")}`);
+  const title = `Tie it together with ${ties}: ${loose.map(({ message }) => message).join(" ")}`;
+  return tied.added > 0 && offer(tied.piece, title) === "taken";
+}
+
+/** Holders that are too thin themselves grow. */
+function growThin({ piece, examination }: Mended, offer: Offer, library: Library, tried: Set<string>): boolean {
+  const thin = openOf(examination).filter(({ kind }) => kind === "thin-joint" || kind === "thin-stroke");
+  return thin
+    .filter((finding) => !tried.has(keyOf(finding)))
+    .slice(0, ONE_BY_ONE)
+    .some((finding) => {
+      tried.add(keyOf(finding));
+      return growHolders({ piece, examination, finding, library, hanging: [] }).some(({ amounts = [], apply, title }) =>
+        amounts.some(
+          (amount) => offer(apply(piece, amount), `${title(amount, (mm) => `${round(mm)} mm`)}: ${finding.message}`) === "taken",
+        ),
+      );
+    });
 }
 
 /** Thin places are patched, all at once where that does no harm, else one by one. */
-function patchThin({ piece, examination }: Attempted, offer: Offer): boolean {
+function patchThin({ piece, examination }: Mended, offer: Offer): boolean {
   const thin = openOf(examination).filter(({ kind, chord }) => (kind === "thin-joint" || kind === "thin-stroke") && chord);
   const room = LIMITS.parts - piece.parts.length;
   if (thin.length === 0 || room <= 0) return false;
@@ -122,28 +287,45 @@ function patchThin({ piece, examination }: Attempted, offer: Offer): boolean {
   const some = thin.slice(0, room);
   const titleOf = (findings: readonly Finding[]) =>
     `Strengthen it with a tie: ${findings.map(({ message }) => message).join(" ")}`;
-  for (const reach of REACHES) if (offer(withPatches(piece, examination, some, reach * width), titleOf(some))) return true;
+  for (const reach of REACHES) {
+    if (offer(withPatches(piece, examination, some, reach * width), titleOf(some)) === "taken") return true;
+  }
   if (some.length < 2) return false;
   return some
     .slice(0, ONE_BY_ONE)
     .some((finding) =>
-      REACHES.some((reach) => offer(withPatches(piece, examination, [finding], reach * width), titleOf([finding]))),
+      REACHES.some((reach) => offer(withPatches(piece, examination, [finding], reach * width), titleOf([finding])) === "taken"),
     );
 }
 
-/** Fewer places where something falls, then fewer that are weak, then less that is missing at them. */
+/**
+ * Less that falls, fewer separate pieces, or less that is missing in width. How many places are found says little: the narrowest of a
+ * way hides the others.
+ */
 function isBetter(before: Examination, after: Examination): boolean {
-  const [was, is] = [scoreOf(before), scoreOf(after)];
-  const first = was.findIndex((value, i) => Math.abs(value - is[i]!) > 1e-6);
-  return first >= 0 && is[first]! < was[first]!;
+  const [was, is] = [shortcomings(before), shortcomings(after)];
+  if (was.falls !== is.falls) return is.falls < was.falls;
+  if (was.loose !== is.loose) return is.loose < was.loose;
+  const least = 1e-3 * before.leastWidth;
+  return Math.abs(was.missing - is.missing) > least ? is.missing < was.missing : is.found < was.found;
 }
 
-function scoreOf({ findings, leastWidth }: Examination): number[] {
+/** How many parts fall, ties left aside; how much is loose; how many mm of width all parts and limbs are short of; how much is found. */
+function shortcomings({ findings, solids, holds, leastWidth }: Examination) {
   const open = openFindings(findings);
-  const falls = open.filter(({ means }) => means === "falls");
-  const weak = open.filter(({ means }) => means === "weak");
-  const missing = weak.reduce((sum, { width }) => sum + Math.max(0, leastWidth - width), 0);
-  return [falls.reduce((sum, { meeting }) => sum + meeting, 0), weak.length, missing];
+  const ties = new Set(solids.filter(({ label }) => label.kind === "tie").map(({ id }) => id));
+  const falling = open.filter(({ means }) => means === "falls");
+  const falls = falling.reduce(
+    (sum, { parts, meeting }) => sum + parts.slice(0, meeting).filter((id) => !ties.has(id)).length,
+    0,
+  );
+  const short = (width: number) => Math.max(0, leastWidth - width);
+  let missing = 0;
+  solids.forEach(({ label }, i) => {
+    if (label.kind !== "fill" && isNarrower(holds[i]!.width, leastWidth)) missing += short(holds[i]!.width);
+  });
+  for (const { means, beyond, width } of open) if (means === "weak" && (beyond || width === 0)) missing += short(width);
+  return { falls, loose: falling.length, missing, found: open.length };
 }
 
 /** Area that came and went, as a share of what was there. */
@@ -151,7 +333,7 @@ function changedShare(before: Examination, after: Examination): number {
   if (before === after) return 0;
   const changed =
     regionArea(difference(after.material, before.material)) + regionArea(difference(before.material, after.material));
-  return changed / Math.max(before.area, 1e-6);
+  return before.area > 0 ? changed / before.area : 1;
 }
 
 function nextStep({ kind, parts }: Finding): string {

@@ -5,11 +5,12 @@ import type { Examination, Library } from "../examine";
 import type { Finding } from "../judge";
 import type { Piece } from "../piece";
 import { fillPlace } from "./fills";
-import { addBar, deepenOverlap, growBacking, growHolder } from "./holders";
+import { addBar, deepenOverlap, growBacking, growHolders } from "./holders";
+import { asMaterial, ontoMaterial } from "./marks";
 import { lowerDot, moveTogether, moveTowards, reachDown } from "./moves";
 import type { Attempt, Scene } from "./scene";
 import { secondTies, tieAcrossGap, tieAcrossJoint } from "./ties";
-import { larger, leaveOut, letterforms, thicken } from "./words";
+import { larger, leaveOut, letterforms, smaller, thicken } from "./words";
 
 export function attemptsFor(piece: Piece, examination: Examination, finding: Finding, library: Library): Attempt[] {
   const solids = new Map(examination.solids.map((solid) => [solid.id, solid]));
@@ -33,6 +34,7 @@ export function attemptsFor(piece: Piece, examination: Examination, finding: Fin
       case "thin-joint":
         return [
           deepenOverlap(scene),
+          ...growHolders(scene),
           reachDown(scene),
           ...moveTogether(scene),
           tieAcrossJoint(scene),
@@ -43,7 +45,7 @@ export function attemptsFor(piece: Piece, examination: Examination, finding: Fin
         ];
       case "thin-stroke":
         return [
-          growHolder(scene),
+          ...growHolders(scene),
           ...letterforms(scene),
           thicken(scene),
           larger(scene),
@@ -55,6 +57,11 @@ export function attemptsFor(piece: Piece, examination: Examination, finding: Fin
       case "narrow-gap":
       case "small-hole":
         return [fillPlace(scene), growBacking(scene)];
+      case "mark-lost":
+      case "carve-lost":
+        return [ontoMaterial(scene), asMaterial(scene)];
+      case "beyond-line":
+        return [smaller(scene)];
       default:
         return [];
     }

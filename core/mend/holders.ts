@@ -3,8 +3,19 @@
  */
 import type { Examination, Solid } from "../examine";
 import { joinBoxes, regionBox } from "../geometry";
-import { type Backing, type Bar, freeId, inBuildOrder, type Loop, type Part, parsePiece, type Stick } from "../piece";
-import { type Attempt, FURTHEST, isDot, round, type Scene } from "./scene";
+import {
+  type Backing,
+  type Bar,
+  freeId,
+  inBuildOrder,
+  type Loop,
+  type Part,
+  parsePiece,
+  type Shape,
+  type Stick,
+  type Tie,
+} from "../piece";
+import { type Attempt, FURTHEST, isDot, round, type Scene, unit } from "./scene";
 
 /** Furthest that a holder reaches into the letters, mm. */
 const DEEPEST = 6;
@@ -15,7 +26,8 @@ const GROWTH = [0.05, 0.1, 0.15, 0.25, 0.4, 0.6, 1, 1.5, 2.5];
 export function deepenOverlap({ piece, examination, finding, hanging }: Scene): Attempt | null {
   const meeting = finding.kind === "loose" ? [] : finding.parts.slice(0, finding.meeting);
   const holder = piece.parts.find(
-    (part): part is Bar | Stick => (part.kind === "bar" || part.kind === "stick") && meeting.includes(part.id),
+    (part): part is Bar | Stick | Tie =>
+      (part.kind === "bar" || part.kind === "stick" || part.kind === "tie") && meeting.includes(part.id),
   );
   const bar =
     finding.kind === "loose" && hanging.some((solid) => solid.letterId && !isDot(solid))
@@ -23,37 +35,61 @@ export function deepenOverlap({ piece, examination, finding, hanging }: Scene): 
       : undefined;
   const chosen = holder ?? bar;
   if (!chosen || (finding.kind === "loose" && !liesAbove(examination, hanging, chosen.id))) return null;
-  const grow = (part: Bar | Stick, amount: number): Part =>
-    part.kind === "bar"
-      ? { ...part, overlap: part.overlap + amount, height: part.height + amount }
-      : { ...part, bite: part.bite + amount };
+  const grow = (part: Part, amount: number): Part => {
+    if (part.kind === "bar") return { ...part, overlap: part.overlap + amount, height: part.height + amount };
+    if (part.kind === "stick") return { ...part, bite: part.bite + amount };
+    return part.kind === "tie" ? longerTie(part, examination, amount) : part;
+  };
   return {
     kind: "overlap",
     title: (amount, say) =>
-      chosen.kind === "bar" ? `Let the bar reach ${say(amount)} higher` : `Let the stick bite ${say(amount)} deeper`,
+      chosen.kind === "bar" ? `Let the bar reach ${say(amount)} higher` : `Let the ${chosen.kind} bite ${say(amount)} deeper`,
     least: 0,
     most: DEEPEST,
     apply: (now, amount) => ({
       ...now,
-      parts: now.parts.map((part) => (part.id === chosen.id ? grow(part as Bar | Stick, round(amount)) : part)),
+      parts: now.parts.map((part) => (part.id === chosen.id ? grow(part, round(amount)) : part)),
     }),
   };
 }
 
-/** A holder that is too thin itself grows: a bar away from the letters, a loop outwards, a line and a tie on both sides. */
-export function growHolder({ piece, finding, examination }: Scene): Attempt | null {
-  const solid = examination.solids.find(({ id }) => id === finding.parts[0]);
-  const holder = piece.parts.find(({ id }) => id === solid?.partId);
-  const grown = holder && solid && growing(holder, solid);
-  if (!grown) return null;
-  return {
-    kind: "holder",
-    title: (amount, say) => `Make the ${grown.name} ${say(amount)} ${grown.name === "bar" ? "higher" : "wider"}`,
-    least: 0,
-    most: FURTHEST,
-    amounts: growths(examination.leastWidth - finding.width, grown.sides),
-    apply: (now, amount) => ({ ...now, parts: now.parts.map((part) => (part.id === holder.id ? grown.by(part, amount) : part)) }),
-  };
+/** Both ends go further the way they point; each stays with the letter that it goes by. */
+function longerTie(tie: Tie, { letters }: Examination, amount: number): Tie {
+  const places = tie.ends.map(({ letter, x, y }) => {
+    const home = letter && letters.find(({ wordId, key }) => wordId === letter.wordId && key === letter.key);
+    return { x: x + (home?.origin.x ?? 0), y: y + (home?.origin.y ?? 0) };
+  });
+  const way = unit({ x: places[1]!.x - places[0]!.x, y: places[1]!.y - places[0]!.y });
+  if (!way) return tie;
+  const further = (end: Tie["ends"][number], by: number) => ({
+    ...end,
+    x: round(end.x + way.x * by),
+    y: round(end.y + way.y * by),
+  });
+  return { ...tie, ends: [further(tie.ends[0], -amount), further(tie.ends[1], amount)] };
+}
+
+/** Holders that are too thin themselves grow: a bar away from the letters, a loop outwards, a line and a tie on both sides. */
+export function growHolders({ piece, finding, examination }: Scene): Attempt[] {
+  return finding.parts.slice(0, finding.meeting).flatMap((id): Attempt[] => {
+    const solid = examination.solids.find((each) => each.id === id);
+    const holder = piece.parts.find((part) => part.id === solid?.partId);
+    const grown = holder && solid && growing(holder, solid);
+    if (!grown) return [];
+    return [
+      {
+        kind: "holder",
+        title: (amount, say) => `Make the ${grown.name} ${say(amount)} ${grown.more}`,
+        least: 0,
+        most: FURTHEST,
+        amounts: growths(examination.leastWidth - finding.width, grown.sides),
+        apply: (now, amount) => ({
+          ...now,
+          parts: now.parts.map((part) => (part.id === holder.id ? grown.by(part, amount) : part)),
+        }),
+      },
+    ];
+  });
 }
 
 /** What is missing, and a little more, on as many sides as it is missing. */
@@ -62,6 +98,8 @@ const growths = (missing: number, sides: number) =>
 
 interface Growing {
   name: string;
+  /** "wider", "higher" */
+  more: string;
   /** A ring is as wide on both sides of its hole. */
   sides: number;
   by(part: Part, amount: number): Part;
@@ -72,6 +110,7 @@ function growing(holder: Part, solid: Solid): Growing | null {
     case "bar":
       return {
         name: "bar",
+        more: "higher",
         sides: 1,
         by: (part, amount) => ({ ...(part as Bar), height: round((part as Bar).height + amount) }),
       };
@@ -79,18 +118,36 @@ function growing(holder: Part, solid: Solid): Growing | null {
     case "tie":
       return {
         name: holder.kind,
+        more: "wider",
         sides: 1,
         by: (part, amount) => ({ ...(part as Stick), width: round((part as Stick).width + amount) }),
       };
     case "loop":
       return {
         name: "loop",
+        more: "wider",
         sides: 2,
         by: (part, amount) => ({ ...(part as Loop), outer: round((part as Loop).outer + amount) }),
       };
+    case "backing":
+      return {
+        name: "backing",
+        more: "larger all round",
+        sides: 1,
+        by: (part, amount) => ({ ...(part as Backing), distance: round(Math.min(100, (part as Backing).distance + amount)) }),
+      };
+    case "shape":
+      return holder.frame === undefined
+        ? null
+        : {
+            name: "frame",
+            more: "wider",
+            sides: 1,
+            by: (part, amount) => ({ ...(part as Shape), frame: round(((part as Shape).frame ?? 0) + amount) }),
+          };
     case "word":
       return solid.label.kind === "line" && holder.path && "line" in holder.path
-        ? { name: "line", sides: 1, by: widerLine }
+        ? { name: "line", more: "wider", sides: 1, by: widerLine }
         : null;
     default:
       return null;

@@ -3,8 +3,11 @@
  */
 import type { Solid } from "../examine";
 import { joinBoxes, type Point, regionBox } from "../geometry";
-import { applyMove, changeLetter } from "../piece";
+import { applyMove, changeLetter, type Part, type Piece } from "../piece";
 import { type Attempt, FURTHEST, isDot, keyOf, type MendKind, round, type Scene, unit } from "./scene";
+
+/** Kinds of parts that go where they are put. */
+const LIE_BY_THEMSELVES: ReadonlySet<Part["kind"]> = new Set(["shape", "ornament", "tie"]);
 
 /** A dot comes straight down to its letter until it bites. */
 export function lowerDot({ examination, hanging }: Scene): Attempt | null {
@@ -45,7 +48,7 @@ export function reachDown({ piece, examination, hanging }: Scene): Attempt | nul
 }
 
 /** What is loose goes the shortest way to the nearest material. */
-export function moveTowards({ finding, hanging }: Scene): (Attempt | null)[] {
+export function moveTowards({ piece, finding, hanging }: Scene): (Attempt | null)[] {
   const { gap } = finding;
   if (!gap || hanging.length === 0) return [];
   const own = joinBoxes(hanging.map((solid) => regionBox(solid.region)))!;
@@ -60,11 +63,11 @@ export function moveTowards({ finding, hanging }: Scene): (Attempt | null)[] {
   // Straight down is what lowering a dot does already.
   if (!way || (way.y < -0.9 && hanging.length === 1 && isDot(hanging[0]!))) return [];
   const title: Attempt["title"] = (amount, say) => `Move ${hanging.length > 1 ? "them" : "it"} ${say(amount)} ${direction(way)}`;
-  return [moveAlong(hanging, way, "move", title)];
+  return [moveAlong(piece, hanging, way, "move", title)];
 }
 
 /** Parts of one joint come closer. */
-export function moveTogether({ examination, finding, hanging }: Scene): (Attempt | null)[] {
+export function moveTogether({ piece, examination, finding, hanging }: Scene): (Attempt | null)[] {
   const meeting = finding.parts
     .slice(0, finding.meeting)
     .flatMap((id) => examination.solids.find((solid) => solid.id === id) ?? []);
@@ -85,25 +88,31 @@ export function moveTogether({ examination, finding, hanging }: Scene): (Attempt
       : across
     : unit(towards);
   if (!way) return [];
-  return [moveAlong(loose, way, "closer", (amount, say) => `Bring ${loose.length > 1 ? "them" : "it"} ${say(amount)} closer`)];
+  return [
+    moveAlong(piece, loose, way, "closer", (amount, say) => `Bring ${loose.length > 1 ? "them" : "it"} ${say(amount)} closer`),
+  ];
 }
 
-/** Dots move alone, letters with their dots; several parts one after the other. */
-function moveAlong(solids: readonly Solid[], way: Point, kind: MendKind, title: Attempt["title"]): Attempt | null {
-  if (solids.some((solid) => !solid.letterId)) return null;
-  const letters = new Map(solids.filter((solid) => solid.id === solid.letterId).map((solid) => [solid.letterId, solid]));
-  const alone = solids.filter((solid) => solid.id !== solid.letterId && !letters.has(solid.letterId));
+/** Dots move alone, letters with their dots, what lies by itself as a whole; several parts one after the other. */
+function moveAlong(piece: Piece, solids: readonly Solid[], way: Point, kind: MendKind, title: Attempt["title"]): Attempt | null {
+  const others = solids.filter((solid) => !solid.letterId);
+  const goesAlong = ({ id, partId }: Solid) =>
+    id === partId && piece.parts.some((part) => part.id === id && LIE_BY_THEMSELVES.has(part.kind));
+  if (!others.every(goesAlong)) return null;
+  const letters = new Map(solids.filter(({ id, letterId }) => id === letterId).map((solid) => [solid.letterId, solid]));
+  const alone = solids.filter(({ id, letterId }) => letterId && id !== letterId && !letters.has(letterId));
   const dots = new Map(alone.map((solid) => [solid.letterId, solid]));
   return {
     kind,
     title,
     least: 0,
     most: FURTHEST,
-    apply: (piece, amount) => {
+    apply: (still, amount) => {
       const shift = { dx: way.x * amount, dy: way.y * amount };
+      const along = others.reduce((now, { id }) => applyMove(now, { what: "holder", id, ...shift }), still);
       const moved = [...letters.values()].reduce(
         (now, solid) => applyMove(now, { what: "letter", ...keyOf(solid), ...shift }),
-        piece,
+        along,
       );
       return [...dots.values()].reduce((now, solid) => applyMove(now, { what: "dots", ...keyOf(solid), ...shift }), moved);
     },

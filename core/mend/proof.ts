@@ -51,6 +51,9 @@ export function proveMend(
   }
   if (weak) return "nearly";
   if (finding.means === "note") return noteIsGone(before, after, finding) ? "mended" : "nearly";
+  // Where widths do not tell whether it is mended, the finding has to be gone.
+  if (finding.kind === "beyond-line" || !finding.parts.some((id) => was.has(id)))
+    return isGone(after, finding) ? "mended" : "nearly";
   const left = finding.parts.filter((id) => {
     const i = before.solids.findIndex((solid) => solid.id === id);
     return !loses.includes(id) && isConcerned(before, finding, i);
@@ -59,6 +62,9 @@ export function proveMend(
   if (now.length === 0 || isHeld(now)) return "mended";
   return now.includes(2) ? "not" : "nearly";
 }
+
+const isGone = ({ findings }: Examination, { kind, parts }: Finding): boolean =>
+  !findings.some((finding) => finding.kind === kind && finding.parts.some((id) => parts.includes(id)));
 
 function noteIsGone(before: Examination, after: Examination, { kind, parts, at }: Finding): boolean {
   const notes = ({ findings }: Examination) => findings.filter((finding) => finding.kind === kind);

@@ -18,8 +18,11 @@ export type MendKind =
   | "holder"
   | "thicken"
   | "larger"
+  | "smaller"
   | "letterform"
   | "leave-out"
+  | "onto"
+  | "as-material"
   | "fill";
 
 /** A way to mend a finding, as a function of one amount: how a copy of the piece looks when it is done by so much. */

@@ -2,7 +2,7 @@
  * Mends that change the word or one of its letters.
  */
 import { regionArea } from "../geometry";
-import { changeLetter, graphemesOf } from "../piece";
+import { changeLetter, graphemesOf, type Word } from "../piece";
 import { type Attempt, changeWord, isDot, keyOf, round, type Scene, wordOf } from "./scene";
 
 /** Letterforms of one letter that are tried. */
@@ -46,6 +46,24 @@ export function larger({ piece, hanging, finding, examination }: Scene): Attempt
   };
 }
 
+/** Sizes that are tried for letters that find no room, as shares. */
+const SMALLER = [0.95, 0.9, 0.8, 0.7, 0.6, 0.5];
+
+/** Letters that stand beyond the end of their line become smaller with all others. */
+export function smaller({ piece, finding }: Scene): Attempt | null {
+  const word = piece.parts.find((part): part is Word => part.kind === "word" && finding.parts[0]!.startsWith(`${part.id}:`));
+  if (!word) return null;
+  return {
+    kind: "smaller",
+    title: (share) => `Make the letters ${Math.round(100 * share)} % as large`,
+    least: 0,
+    most: 1,
+    amounts: SMALLER,
+    apply: (now, share) =>
+      changeWord(now, word.id, (old) => ({ ...old, size: { ...old.size, mm: Math.max(1, round(old.size.mm * share)) } })),
+  };
+}
+
 /** One of the letters takes another form that the font has for it. */
 export function letterforms({ piece, hanging, library }: Scene): Attempt[] {
   const letters = hanging.filter((solid) => solid.letterId && solid.id === solid.letterId);
@@ -73,9 +91,21 @@ export function letterforms({ piece, hanging, library }: Scene): Attempt[] {
   });
 }
 
-/** A speck that belongs to nothing is left out. */
-export function leaveOut({ examination, hanging }: Scene): Attempt | null {
+/** A speck that belongs to nothing is left out, and a tie that ties nothing. */
+export function leaveOut({ piece, examination, hanging }: Scene): Attempt | null {
   const [speck] = hanging;
+  const stray = hanging.length === 1 && piece.parts.some(({ id, kind }) => id === speck!.id && kind === "tie");
+  if (stray) {
+    return {
+      kind: "leave-out",
+      title: () => "Leave it out",
+      least: 0,
+      most: 1,
+      amounts: [1],
+      loses: [speck!.id],
+      apply: (now) => ({ ...now, parts: now.parts.filter(({ id }) => id !== speck!.id) }),
+    };
+  }
   if (!speck?.letterId || hanging.length !== 1 || !isDot(speck)) return null;
   if (speck.label.kind !== "speck" && regionArea(speck.region) > SPECK * examination.leastWidth ** 2) return null;
   const island = Number(speck.id.slice(speck.letterId.length + 1));

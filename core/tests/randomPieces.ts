@@ -26,7 +26,8 @@ const NAMES = [
 class Draw {
   private readonly next: () => number;
   constructor(seed: number) {
-    this.next = numbersFrom(seed);
+    // Seeds in a row would begin with nearly the same number: they are scattered first (Knuth's multiplicative hash, from memory).
+    this.next = numbersFrom(Math.imul(seed, 0x9e3779b1) >>> 0);
   }
   /** Between two bounds, to three digits. */
   from(least: number, most: number): number {

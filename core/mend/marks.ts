@@ -1,0 +1,110 @@
+/**
+ * Mends for what is engraved or cut out beside the material: it goes onto the material, smaller where it must, or becomes material itself.
+ */
+import { type Examination, examine, type Library } from "../examine";
+import { difference, insideTest, offset, type Point, type Region, regionArea, regionBox, translateRegion } from "../geometry";
+import type { Finding } from "../judge";
+import { applyMove, type Ornament, type Part, type Piece, type Word } from "../piece";
+import { type Attempt, round, type Scene } from "./scene";
+
+/** Sizes that are tried, as shares of the present one. */
+const SHARES = [1, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4];
+/** An engraving stays so far from the edge, mm; what is cut out, so many least widths. */
+const CLEAR = 0.4;
+const CLEAR_WALLS = 1.05;
+/** Places tried on each axis, and places of an outline looked at. */
+const GRID = 16;
+const LOOKED_AT = 160;
+
+type Mark = Word | Ornament;
+
+export const isMarkLost = ({ kind }: Finding): boolean => kind === "mark-lost" || kind === "carve-lost";
+
+/** The part that a finding about a mark is about. */
+export function markOf(piece: Piece, examination: Examination, finding: Finding): Part | undefined {
+  const ghost = examination.ghosts.find(({ id }) => finding.parts.includes(id));
+  return ghost && piece.parts.find(({ id }) => id === ghost.partId);
+}
+
+/** The mark moves the shortest way on which all of it lies on material, as large as it is or as large as it may be. */
+export function ontoMaterial({ piece, examination, finding, library }: Scene): Attempt | null {
+  const mark = markOf(piece, examination, finding);
+  if (mark?.kind !== "word" && mark?.kind !== "ornament") return null;
+  return {
+    kind: "onto",
+    title: (share) =>
+      share === 1 ? "Move it onto the material" : `Make it ${Math.round(100 * share)} % as large and move it onto the material`,
+    least: 0,
+    most: 1,
+    amounts: SHARES,
+    apply: (now, share) => {
+      const smaller = { ...now, parts: now.parts.map((part) => (part.id === mark.id ? scaled(part as Mark, share) : part)) };
+      return placed(smaller, mark.id, library, examination.leastWidth) ?? now;
+    },
+  };
+}
+
+/** The mark becomes a part of the piece like any other. */
+export function asMaterial({ piece, examination, finding }: Scene): Attempt | null {
+  const mark = markOf(piece, examination, finding);
+  if (!mark || !("meets" in mark)) return null;
+  return {
+    kind: "as-material",
+    title: () => "Make it part of the piece",
+    least: 0,
+    most: 1,
+    amounts: [1],
+    apply: (now) => ({
+      ...now,
+      parts: now.parts.map((part) => (part.id === mark.id ? ({ ...part, meets: "add" } as Part) : part)),
+    }),
+  };
+}
+
+function scaled(mark: Mark, share: number): Mark {
+  if (mark.kind === "ornament") return { ...mark, height: Math.max(1, round(mark.height * share)) };
+  return { ...mark, size: { ...mark.size, mm: Math.max(1, round(mark.size.mm * share)) } };
+}
+
+function placed(piece: Piece, id: string, library: Library, leastWidth: number): Piece | null {
+  const { ghosts, material } = examine(piece, library, { notes: false });
+  const own = ghosts.filter(({ partId }) => partId === id);
+  const carves = own.some(({ as }) => as === "carve");
+  // What was cut out already comes back when the mark goes somewhere else.
+  const room = carves ? [...material, ...own.flatMap(({ from }) => from ?? [])] : material;
+  const shift = shortestShift(
+    own.flatMap(({ region }) => region),
+    offset(room, carves ? -CLEAR_WALLS * leastWidth : -CLEAR),
+  );
+  if (!shift) return null;
+  const [dx, dy] = [round(shift.x), round(shift.y)];
+  const isWord = piece.parts.some((part) => part.id === id && part.kind === "word");
+  return applyMove(piece, isWord ? { what: "word", wordId: id, dx, dy } : { what: "holder", id, dx, dy });
+}
+
+/** @returns the shortest of the shifts tried by which a shape comes to lie in a room, `null` where none does */
+function shortestShift(shape: Region, room: Region): Point | null {
+  const [box, into] = [regionBox(shape), regionBox(room)];
+  if (!box || !into) return null;
+  const [least, most] = [
+    { x: into.minX - box.minX, y: into.minY - box.minY },
+    { x: into.maxX - box.maxX, y: into.maxY - box.maxY },
+  ];
+  if (least.x > most.x || least.y > most.y) return null;
+  const along = (from: number, to: number) => [
+    Math.min(to, Math.max(from, 0)),
+    ...Array.from({ length: GRID }, (_, i) => from + ((to - from) * i) / (GRID - 1)),
+  ];
+  const shifts = along(least.x, most.x).flatMap((x) => along(least.y, most.y).map((y) => ({ x, y })));
+  shifts.sort((a, b) => Math.hypot(a.x, a.y) - Math.hypot(b.x, b.y));
+  const corners = shape.reduce((sum, ring) => sum + ring.length / 2, 0);
+  const step = Math.max(1, Math.floor(corners / LOOKED_AT));
+  const places = shape.flatMap((ring) =>
+    Array.from({ length: Math.ceil(ring.length / 2 / step) }, (_, i) => ({ x: ring[2 * i * step]!, y: ring[2 * i * step + 1]! })),
+  );
+  const inside = insideTest(room);
+  const fits = ({ x, y }: Point) =>
+    places.every((place) => inside(place.x + x, place.y + y)) &&
+    regionArea(difference(translateRegion(shape, x, y), room)) < 1e-3 * regionArea(shape);
+  return shifts.find(fits) ?? null;
+}

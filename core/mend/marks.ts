@@ -79,7 +79,15 @@ function placed(piece: Piece, id: string, library: Library, leastWidth: number):
   if (!shift) return null;
   const [dx, dy] = [round(shift.x), round(shift.y)];
   const isWord = piece.parts.some((part) => part.id === id && part.kind === "word");
-  return applyMove(piece, isWord ? { what: "word", wordId: id, dx, dy } : { what: "holder", id, dx, dy });
+  const moved = applyMove(piece, isWord ? { what: "word", wordId: id, dx, dy } : { what: "holder", id, dx, dy });
+  // Shapes go by the lettering: where they would come along, they are held back.
+  const shapes = piece.parts.filter(({ kind }) => kind === "shape");
+  const alone = shapes.reduce((now, shape) => applyMove(now, { what: "holder", id: shape.id, dx: -dx, dy: -dy }), moved);
+  const isOn = (now: Piece) => {
+    const after = examine(now, library, { notes: false });
+    return !after.findings.some((finding) => isMarkLost(finding) && markOf(now, after, finding)?.id === id);
+  };
+  return [moved, alone].find(isOn) ?? null;
 }
 
 /** @returns the shortest of the shifts tried by which a shape comes to lie in a room, `null` where none does */

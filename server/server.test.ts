@@ -1,5 +1,4 @@
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { parsePiece, STOCKS } from "@mend-joint/core/piece";
 import { demoPieces } from "@mend-joint/demo";
@@ -7,8 +6,9 @@ import { fontBytes } from "@mend-joint/library";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { createApp } from "./app";
 import { startSimulatedCutter } from "./machines/simulated";
-import { DataFolderError, IN_MEMORY, type OpenDatabase, openDatabase } from "./store/database";
+import { DataFolderError, type OpenDatabase, openDatabase } from "./store/database";
 import { seedDemo } from "./store/demo";
+import { dataFolder, emptyFolder } from "./tests/folder";
 
 const document = (name = "Zoë") =>
   parsePiece({
@@ -16,7 +16,6 @@ const document = (name = "Zoë") =>
     stock: STOCKS[0],
     parts: [{ kind: "word", id: "w", text: name, font: "pacifico", size: { by: "width", mm: 80 } }],
   });
-const folder = () => mkdtempSync(join(tmpdir(), "mend-joint-"));
 
 interface Wire {
   id: string;
@@ -32,7 +31,7 @@ describe("the API", () => {
   let open: OpenDatabase;
   let app: ReturnType<typeof createApp>;
   beforeAll(async () => {
-    open = await openDatabase(IN_MEMORY);
+    open = await openDatabase(dataFolder());
     app = createApp({ db: open.db, machine: await startSimulatedCutter(open.db), host: "127.0.0.1" });
   });
   afterAll(() => open.close());
@@ -172,7 +171,7 @@ describe("the API", () => {
 
 describe("the data folder", () => {
   it("starts empty, opens again with what was in it, and gets the demo once", async () => {
-    const path = folder();
+    const path = emptyFolder();
     const first = await openDatabase(path);
     await seedDemo(first.db);
     await first.db.query("update piece set deleted_at = now() where id = 'demo-sea-kale'");
@@ -182,30 +181,27 @@ describe("the data folder", () => {
     const { rows } = await second.db.query<{ n: number }>("select count(*)::int as n from piece where deleted_at is null");
     expect(rows[0]!.n).toBe(demoPieces().length - 1);
     await second.close();
-    rmSync(path, { recursive: true });
   });
 
   it("of a newer version is refused with one clear line", async () => {
-    const path = folder();
+    const path = dataFolder();
     const { db, close } = await openDatabase(path);
     await db.query("insert into schema_migration (number, name) values (9999, '9999-later.sql')");
     await close();
     await expect(openDatabase(path)).rejects.toThrow(/newer Mend Joint .*9999-later.*Update Mend Joint/);
     await expect(openDatabase(path)).rejects.toThrow(DataFolderError);
-    rmSync(path, { recursive: true });
   });
 
   it("that cannot be written is refused with one clear line", async () => {
-    const path = folder();
+    const path = emptyFolder();
     writeFileSync(join(path, "file"), "");
     await expect(openDatabase(join(path, "file", "data"))).rejects.toThrow(/cannot be written.*MEND_JOINT_DATA/);
     await expect(openDatabase("/proc/mend-joint")).rejects.toThrow(DataFolderError);
-    rmSync(path, { recursive: true });
   });
 });
 
 it("only the worker's script may evaluate; pages may not", async () => {
-  const { db, close } = await openDatabase(IN_MEMORY);
+  const { db, close } = await openDatabase(dataFolder());
   const app = createApp({ db, machine: await startSimulatedCutter(db), host: "127.0.0.1" });
   const policy = async (path: string) =>
     (await app.request(path, { headers: { host: "127.0.0.1" } })).headers.get("content-security-policy")!;

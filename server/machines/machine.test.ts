@@ -1,9 +1,6 @@
 /**
  * The trial cutter over HTTP: it takes exported files, refuses what a machine would refuse, works by the clock, and fails when told to.
  */
-import { mkdtempSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { examine } from "@mend-joint/core";
 import { PROFILES } from "@mend-joint/core/cut";
 import { type FileFormat, makeFile } from "@mend-joint/core/formats";
@@ -12,7 +9,8 @@ import { demoPiece } from "@mend-joint/demo";
 import { shippedLibrary } from "@mend-joint/library";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { createApp } from "../app";
-import { IN_MEMORY, type OpenDatabase, openDatabase } from "../store/database";
+import { type OpenDatabase, openDatabase } from "../store/database";
+import { dataFolder } from "../tests/folder";
 import type { CutJob, FaultyMachine } from "./machine";
 import { startSimulatedCutter } from "./simulated";
 
@@ -26,7 +24,7 @@ let open: OpenDatabase;
 let machine: FaultyMachine;
 let app: ReturnType<typeof createApp>;
 beforeAll(async () => {
-  open = await openDatabase(IN_MEMORY);
+  open = await openDatabase(dataFolder());
   machine = await startSimulatedCutter(open.db);
   app = createApp({ db: open.db, machine, host: "127.0.0.1" });
 });
@@ -175,7 +173,7 @@ describe("cutting", () => {
   });
 
   it("what was being cut when the machine went off has failed after a restart; the list is kept", async () => {
-    const folder = mkdtempSync(join(tmpdir(), "mend-joint-cutter-"));
+    const folder = dataFolder();
     const job = { name: "Ferry key", fileName: "ferry.svg", file: await fileOf("svg"), profile: byColour, stock: piece.stock };
     const first = await openDatabase(folder);
     const before = await startSimulatedCutter(first.db);

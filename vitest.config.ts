@@ -1,3 +1,4 @@
+import { availableParallelism } from "node:os";
 import { defineConfig } from "vitest/config";
 
 export default defineConfig({
@@ -5,6 +6,7 @@ export default defineConfig({
     include: ["{core,library,server,web,cli,demo,bench}/**/*.test.ts"],
     exclude: ["**/node_modules/**", "**/dist/**"],
     globalSetup: "server/tests/template.ts",
+    maxWorkers: Math.max(2, availableParallelism()),
     testTimeout: 60_000,
     hookTimeout: 60_000,
   },

@@ -80,6 +80,52 @@ function toCollection(...fonts: Uint8Array[]): Uint8Array {
   return file;
 }
 
+/** A font in which one glyph has been replaced by a zigzag of so many points (OpenType specification, "glyf", "loca", "head"). */
+function withZigzag(font: Uint8Array, glyph: number, points: number): Uint8Array {
+  const tables = new Map(tablesOf(font).map(({ tag, data }) => [tag, data.slice()]));
+  const table = (name: string) => tables.get([...name].reduce((tag, c) => tag * 256 + c.charCodeAt(0), 0))!;
+  const view = (data: Uint8Array) => new DataView(data.buffer, data.byteOffset, data.byteLength);
+  const [head, loca, glyf] = [table("head"), table("loca"), table("glyf")];
+  const long = view(head).getInt16(50) === 1;
+  const count = loca.length / (long ? 4 : 2);
+  const offsets = Array.from({ length: count }, (_, i) => (long ? view(loca).getUint32(4 * i) : 2 * view(loca).getUint16(2 * i)));
+
+  const zigzag = new Uint8Array((14 + 5 * points + 3) & ~3);
+  const out = view(zigzag);
+  out.setInt16(0, 1);
+  out.setUint16(10, points - 1);
+  zigzag.fill(1, 14, 14 + points);
+  for (let i = 0; i < points; i++) {
+    out.setInt16(14 + points + 2 * i, i % 2 === 0 ? 400 : -399);
+    out.setInt16(14 + 3 * points + 2 * i, i % 2 === 0 ? 5 : -4);
+  }
+  const [from, to] = [offsets[glyph]!, offsets[glyph + 1]!];
+  const more = zigzag.length - (to - from);
+  const newLoca = new Uint8Array(4 * count);
+  offsets.forEach((offset, i) => {
+    view(newLoca).setUint32(4 * i, i > glyph ? offset + more : offset);
+  });
+  view(head).setInt16(50, 1);
+  const changed = new Map([
+    [loca, newLoca],
+    [glyf, Uint8Array.from([...glyf.subarray(0, from), ...zigzag, ...glyf.subarray(to)])],
+  ]);
+  const all = [...tables].map(([tag, data]) => ({ tag, data: changed.get(data) ?? data }));
+  const start = 12 + 16 * all.length;
+  const file = new Uint8Array(all.reduce((sum, { data }) => sum + ((data.length + 3) & ~3), start));
+  view(file).setUint32(0, 0x00010000);
+  view(file).setUint16(4, all.length);
+  let at = start;
+  all.forEach(({ tag, data }, i) => {
+    [tag, 0, at, data.length].forEach((value, k) => {
+      view(file).setUint32(12 + 16 * i + 4 * k, value);
+    });
+    file.set(data, at);
+    at += (data.length + 3) & ~3;
+  });
+  return file;
+}
+
 const outline = (bytes: Uint8Array, text = "Kate") => {
   const font = loadFont("f", "f", bytes);
   const { glyphs, advance } = font.shape(text);
@@ -141,6 +187,13 @@ describe("font files of a maker's own", () => {
     const many = toCollection(anton);
     new DataView(many.buffer).setUint32(8, 0xffffffff);
     await expect(readFontFile("many.ttc", many)).rejects.toThrow(FontError);
+  });
+
+  it("a letter of thirty thousand points is refused, one of some thousand is taken", async () => {
+    const [letter] = loadFont("f", "f", anton).shape("§").glyphs;
+    expect(letter!.id).toBeGreaterThan(0);
+    await expect(readFontFile("fur.ttf", withZigzag(anton, letter!.id, 30_000))).rejects.toThrow("more than 10,000 points");
+    expect(await readFontFile("rough.ttf", withZigzag(anton, letter!.id, 4000))).toHaveLength(1);
   });
 
   it("noise in every table ends in a font or a refusal, never in a crash", async () => {

@@ -5,7 +5,7 @@
  */
 import { createHash } from "node:crypto";
 import { inflateSync } from "node:zlib";
-import { FontError, loadFont, MAX_FONT_BYTES, nameOfFont } from "@mend-joint/core/lettering";
+import { FontError, loadFont, MAX_FONT_BYTES, mostNodes, nameOfFont } from "@mend-joint/core/lettering";
 import decompress from "woff2-encoder/decompress";
 
 export interface OwnFont {
@@ -19,6 +19,8 @@ export interface OwnFont {
 /** Faces that are read from one collection. */
 const MOST_FACES = 30;
 const MOST_TABLES = 200;
+/** Of one letter; distressed lettering has some thousand. */
+const MOST_NODES = 10_000;
 const MB = MAX_FONT_BYTES / 1e6;
 
 const WOFF = 0x774f4646;
@@ -34,6 +36,9 @@ export async function readFontFile(fileName: string, file: Uint8Array): Promise<
     return faces(plain).map((bytes) => {
       const id = `own-${createHash("sha256").update(bytes).digest("hex").slice(0, 16)}`;
       const name = nameOfFont(bytes) || fileName.replace(/\.\w+$/, "");
+      if (mostNodes(bytes, MOST_NODES) > MOST_NODES) {
+        throw new FontError(`${name} has a letter of more than ${MOST_NODES.toLocaleString("en")} points, more than can be cut cleanly. Simplify it.`);
+      }
       tryOut(loadFont(id, name, bytes));
       return { id, name: name.slice(0, 80), bytes };
     });

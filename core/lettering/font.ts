@@ -128,6 +128,18 @@ export function nameOfFont(bytes: Uint8Array): string {
   return [4, 1].map((id) => face.getName(id, "en").trim()).find((name) => name !== "") ?? "";
 }
 
+/** Most nodes that any glyph of a font file has; counting ends with the first of more than `enough`. @throws what the parser throws */
+export function mostNodes(bytes: Uint8Array, enough: number): number {
+  const face = new hb.Face(new hb.Blob(bytes));
+  const font = new hb.Font(face);
+  const maxp = face.referenceTable("maxp");
+  // numGlyphs (OpenType specification, "maxp").
+  const glyphs = maxp && maxp.length >= 6 ? new DataView(maxp.buffer, maxp.byteOffset, maxp.byteLength).getUint16(4) : 0;
+  let most = 0;
+  for (let glyph = 0; glyph < glyphs && most <= enough; glyph++) most = Math.max(most, font.glyphToJson(glyph).length);
+  return most;
+}
+
 function axesOf(face: hb.Face): FontAxis[] {
   return Object.entries(face.getAxisInfos()).map(([tag, { nameId, min, default: usual, max }]) => ({
     tag,

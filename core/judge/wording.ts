@@ -75,12 +75,21 @@ export function describeFinding(finding: Finding, labels: Labels, rule: WidthRul
     }
     case "thin-stroke": {
       const stroke = `${capital(names[0] ?? "a part")} is only ${is} wide here`;
-      if (means === "falls") return `${stroke}. ${cutThrough}${hangs} Make it larger or choose heavier lettering.`;
-      return `${stroke}; it wants ${wanted}.${hangs} Make it larger or choose heavier lettering.`;
+      const advice = adviceFor(labels.get(parts[0]!));
+      if (means === "falls") return `${stroke}. ${cutThrough}${hangs} ${advice}`;
+      return `${stroke}; it wants ${wanted}.${hangs} ${advice}`;
     }
     default:
       return finding.message;
   }
+}
+
+const OF_LETTERS: ReadonlySet<PartLabel["kind"]> = new Set(["letter", "dot", "accent", "speck"]);
+
+/** What makes a part wider that is too thin itself. */
+function adviceFor(label: PartLabel | undefined): string {
+  if (!label || OF_LETTERS.has(label.kind)) return "Make it larger or choose heavier lettering.";
+  return label.kind === "island" ? "Strengthen it with a tie." : "Make it wider.";
 }
 
 function wayBack({ gap }: Finding, wanted: number, many: boolean, units: Units): string {

@@ -16,6 +16,8 @@ const STAGES = [
   "shelf",
   "formats",
   "machine",
+  "drawing",
+  "wording",
 ];
 
 /** Which stages each stage may use (itself always). */
@@ -36,6 +38,8 @@ const MAY_USE = {
   shelf: ["geometry", "measure", "piece", "lettering", "examine", "report"],
   machine: ["geometry", "piece", "cut", "formats"],
   formats: ["geometry", "piece", "report", "cut"],
+  drawing: ["geometry", "piece", "judge", "examine", "cut", "formats", "machine"],
+  wording: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "drawing"],
 };
 
 const stageRules = STAGES.map((stage) => ({

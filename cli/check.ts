@@ -7,7 +7,7 @@
 import { parseArgs } from "node:util";
 import { checkDrawing, type Examination, examine, examineSolids, solidsFromShapes } from "@mend-joint/core";
 import { PROFILES } from "@mend-joint/core/cut";
-import { verdictSentence } from "@mend-joint/core/judge";
+import type { Finding } from "@mend-joint/core/judge";
 import {
   formatLength,
   lostToCut,
@@ -19,6 +19,7 @@ import {
   widthToDraw,
 } from "@mend-joint/core/piece";
 import { labelsOf, reportOf, thinnestPlace } from "@mend-joint/core/report";
+import { describeFinding, describeMarks, verdictSentence } from "@mend-joint/core/wording";
 import { readDrawingSafely } from "@mend-joint/library";
 import { libraryWith, readBytes, refuse, UsageError } from "./files";
 
@@ -167,14 +168,15 @@ async function checkLines(bytes: Uint8Array, request: Request): Promise<Checked>
   if (drawing.shapes.length === 0)
     throw new UsageError(`The file has no outlines that could be cut${drawing.notes[0] ? ` (${drawing.notes[0]})` : ""}`);
   const stock = stockOf(request);
-  const { examination, notes } = checkDrawing(drawing, { stock, profile: PROFILES[0]! });
-  return { examination, stock, lost: stock.kerf, flipY: true, notes };
+  const { examination, notes, marks } = checkDrawing(drawing, { stock, profile: PROFILES[0]! });
+  const told = marks > 0 ? [...notes, describeMarks(marks)] : notes;
+  return { examination, stock, lost: stock.kerf, flipY: true, notes: told };
 }
 
 function printText({ examination, stock, lost, notes }: Checked): void {
   const labels = labelsOf(examination);
   console.log(verdictSentence(examination.verdict, examination.findings, thinnestPlace(examination), labels, stock, "mm", lost));
-  for (const finding of examination.findings) console.log(`- ${finding.message}`);
+  for (const finding of examination.findings) console.log(`- ${describeFinding(finding, labels, "mm")}`);
   examination.solids.forEach((solid, i) => {
     const hold = examination.holds[i]!;
     const text = hold.falls ? "falls" : `${formatLength(hold.width, "mm", 2)}, ${hold.ties} ${hold.ties === 1 ? "tie" : "ties"}`;
@@ -186,7 +188,9 @@ function printText({ examination, stock, lost, notes }: Checked): void {
 try {
   const request = readRequest(process.argv.slice(2));
   const checked = await check(readBytes(request.file), request);
-  if (request.json) console.log(JSON.stringify(reportOf(checked.examination, checked.flipY)));
+  const labels = labelsOf(checked.examination);
+  const say = (finding: Finding) => describeFinding(finding, labels, "mm");
+  if (request.json) console.log(JSON.stringify(reportOf(checked.examination, say, checked.flipY)));
   else printText(checked);
   process.exitCode = checked.examination.verdict === "holds" ? 0 : 1;
 } catch (error) {

@@ -11,7 +11,8 @@ import { examine } from "@mend-joint/core";
 import { type MachineProfile, PROFILES, profileById, profileSchema } from "@mend-joint/core/cut";
 import { type FileFormat, type FileOptions, makeFile, PAPERS, type Paper } from "@mend-joint/core/formats";
 import { describeIssues, type Piece, parseLength, parsePiece, startHoleFor } from "@mend-joint/core/piece";
-import { hasGrain, sheetOf } from "@mend-joint/core/report";
+import { hasGrain, labelsOf, sheetOf } from "@mend-joint/core/report";
+import { describeFinding } from "@mend-joint/core/wording";
 import { initWasm, Resvg } from "@resvg/resvg-wasm";
 import { libraryWith, readBytes, refuse, UsageError } from "./files";
 
@@ -121,8 +122,9 @@ async function run(argv: string[]): Promise<void> {
   const examination = examine(piece, await libraryWith(values.font ?? []), { notes: false });
   if (examination.material.length === 0) throw new UsageError("There is nothing to cut: the piece has no material");
   if (examination.verdict === "falls" && !values.anyway) {
-    const falls = examination.findings.filter(({ means }) => means === "falls").map(({ message }) => message);
-    console.error(`Nothing was written, for something falls: ${falls[0]} Say --anyway to cut it all the same.`);
+    const first = examination.findings.find(({ means }) => means === "falls")!;
+    const falls = describeFinding(first, labelsOf(examination), "mm");
+    console.error(`Nothing was written, for something falls: ${falls} Say --anyway to cut it all the same.`);
     process.exitCode = 1;
     return;
   }

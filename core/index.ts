@@ -1,3 +1,2 @@
-export * from "./drawings";
+export * from "./drawing";
 export * from "./examine";
-export * from "./outlines";

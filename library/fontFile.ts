@@ -37,7 +37,9 @@ export async function readFontFile(fileName: string, file: Uint8Array): Promise<
       const id = `own-${createHash("sha256").update(bytes).digest("hex").slice(0, 16)}`;
       const name = nameOfFont(bytes) || fileName.replace(/\.\w+$/, "");
       if (mostNodes(bytes, MOST_NODES) > MOST_NODES) {
-        throw new FontError(`${name} has a letter of more than ${MOST_NODES.toLocaleString("en")} points, more than can be cut cleanly. Simplify it.`);
+        throw new FontError(
+          `${name} has a letter of more than ${MOST_NODES.toLocaleString("en")} points, more than can be cut cleanly. Simplify it.`,
+        );
       }
       tryOut(loadFont(id, name, bytes));
       return { id, name: name.slice(0, 80), bytes };

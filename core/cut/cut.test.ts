@@ -22,6 +22,7 @@ import {
 import { type Piece, parsePiece, STOCKS, stockByName } from "../piece";
 import { sheetOf, shortGrain } from "../report";
 import { rectangle } from "../tests/shapes";
+import { describeCheck } from "../wording";
 import {
   allowance,
   cuttingOrder,
@@ -184,7 +185,7 @@ describe("before it is cut", () => {
 
   it("what is larger than the bed stops the way", () => {
     const wide = pieceOf([word("H", { size: { by: "width", mm: 700 } })]);
-    expect(checksOf(wide).some(({ means, message }) => means === "stop" && message.includes("larger than the bed"))).toBe(true);
+    expect(checksOf(wide).some(({ means, about }) => means === "stop" && about === "bed")).toBe(true);
     expect(checksOf(wide, {}, { ...byColour, bed: { width: 800, height: 900 } }).some(({ means }) => means === "stop")).toBe(
       false,
     );
@@ -198,8 +199,8 @@ describe("before it is cut", () => {
     expect(tooSmall).toHaveLength(1);
     expect(tooSmall[0]!.width).toBeCloseTo(1.2, 1);
     const saw = pieceOf([word("A"), { kind: "bar", id: "bar" }], { stock: stockByName("walnut-6") });
-    expect(checksOf(saw, { drill: 19 }).some(({ message }) => message.includes("start hole"))).toBe(true);
-    expect(checksOf(saw, { drill: 1 }).some(({ message }) => message.includes("start hole"))).toBe(false);
+    expect(checksOf(saw, { drill: 19 }).some(({ about }) => about === "start hole")).toBe(true);
+    expect(checksOf(saw, { drill: 1 }).some(({ about }) => about === "start hole")).toBe(false);
   });
 });
 
@@ -224,7 +225,10 @@ describe("short grain", () => {
   });
 
   it("turns with the grain; sheets without grain have none", () => {
-    expect(shortGrain(joint(false, 3.2), walnut, 90)[0]!.message).toMatch(/Short grain at a–b.*3\.2 mm.*4\.5 mm/);
+    const [short] = shortGrain(joint(false, 3.2), walnut, 90);
+    expect(short).toMatchObject({ width: 3.2, wanted: 4.5 });
+    const check = { means: "weak", about: "grain", grain: short! } as const;
+    expect(describeCheck(check, new Map(), "mm")).toMatch(/^Short grain at .*3\.2 mm.*4\.5 mm/);
     expect(shortGrain(joint(true, 3.2), walnut, 90)).toHaveLength(0);
     expect(shortGrain(joint(true, 3.2), STOCKS[0]!, 0)).toHaveLength(0);
   });

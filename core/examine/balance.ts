@@ -4,7 +4,7 @@
 import { type Box, boxesMeet, intersection, type Point, type Region, regionBox } from "../geometry";
 import type { Finding } from "../judge";
 import { poleOf } from "../measure";
-import { formatLength, type Piece, type Units } from "../piece";
+import type { Piece } from "../piece";
 import type { Examination } from "./examine";
 import type { Built } from "./solids";
 import { remark } from "./words";
@@ -31,15 +31,13 @@ export function hangersOf({ hangers }: Built, { centre }: Pick<Examination, "cen
 }
 
 /** Notes on how a piece hangs, stands, and fits its limit; they do not turn the verdict. */
-export function withBalance(piece: Piece, examination: Examination, units: Units = "mm"): Examination {
+export function withBalance(piece: Piece, examination: Examination): Examination {
   const { box, centre, hangers, solids } = examination;
-  const notes = [];
+  const notes: Finding[] = [];
   for (const { id, at, turn } of hangers) {
     // One of several loops does not hang the piece alone; on a key ring nobody minds.
     if (piece.purpose === "key ring" || hangers.length > 1 || turn === null || Math.abs(turn) < STRAIGHT) continue;
-    const side = turn > 0 ? "right" : "left";
-    const message = `It will hang ${Math.abs(turn).toFixed(0)}° turned, its lower end to the ${side}: the centre of mass is not below the loop. Move the loop.`;
-    notes.push(remark("hangs-askew", [id], at, "note", message));
+    notes.push(remark("hangs-askew", [id], at, "note", { turn }));
   }
   const standing = solids.filter(({ label }) => label.kind === "stick");
   const sticks = standing.flatMap(({ region }) => regionBox(region) ?? []);
@@ -47,24 +45,16 @@ export function withBalance(piece: Piece, examination: Examination, units: Units
     const [left, right] = [Math.min(...sticks.map(({ minX }) => minX)), Math.max(...sticks.map(({ maxX }) => maxX))];
     const out = Math.max(left - centre.x, centre.x - right);
     if (out > LEANS * (box.maxX - box.minX)) {
-      const message = `It will lean: the centre of mass is ${formatLength(out, units)} ${centre.x < left ? "left" : "right"} of the stick. Move the stick below it, or add a second one.`;
-      notes.push(
-        remark(
-          "leans",
-          standing.map(({ id }) => id),
-          centre,
-          "note",
-          message,
-        ),
-      );
+      const ids = standing.map(({ id }) => id);
+      notes.push(remark("leans", ids, centre, "note", { out, side: centre.x < left ? "left" : "right" }));
     }
   }
-  notes.push(...thickSticks(piece, examination, units));
+  notes.push(...thickSticks(piece, examination));
   return notes.length === 0 ? examination : { ...examination, findings: [...examination.findings, ...notes] };
 }
 
 /** A stick that is thicker than everything around its upper end looks wrong, and shows beside the stroke that it stands under. */
-function thickSticks(piece: Piece, { solids }: Examination, units: Units): Finding[] {
+function thickSticks(piece: Piece, { solids }: Examination): Finding[] {
   return piece.parts.flatMap((part): Finding[] => {
     if (part.kind !== "stick") return [];
     const own = regionBox(solids.find(({ id }) => id === part.id)?.region ?? []);
@@ -81,8 +71,7 @@ function thickSticks(piece: Piece, { solids }: Examination, units: Units): Findi
         ),
       )?.width ?? 0;
     if (stroke === 0 || stroke > part.width - 0.05) return [];
-    const message = `The stick is ${formatLength(part.width, units)} wide, thicker than the strokes around it: ${formatLength(stroke, units)} at the most. Make it narrower, or put it below a wider place.`;
-    return [remark("thick-stick", [part.id], at, "note", message)];
+    return [remark("thick-stick", [part.id], at, "note", { stick: part.width, stroke })];
   });
 }
 

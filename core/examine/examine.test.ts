@@ -1,13 +1,14 @@
 import { demoPieces } from "@mend-joint/demo";
 import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
+import { solidsFromShapes } from "../drawing";
 import { readSvg } from "../formats";
 import { islandsOf, regionArea } from "../geometry";
 import { CRUMB } from "../joints";
-import { verdictSentence } from "../judge";
-import { solidsFromShapes } from "../outlines";
 import { applyMove, parsePiece, STOCKS } from "../piece";
 import { chainOf, labelsOf, reportOf, thinnestPlace } from "../report";
+import { sentencesOf } from "../tests/sentences";
+import { verdictSentence } from "../wording";
 import { examine, examineSolids } from "./index";
 
 const library = shippedLibrary();
@@ -20,7 +21,7 @@ const pieceOf = (text: string, font: string, more: object[] = [], stock = STOCKS
   });
 
 const sentence = (piece: ReturnType<typeof pieceOf>, units: "mm" | "in" = "mm") => {
-  const examination = examine(piece, library, { units });
+  const examination = examine(piece, library);
   return verdictSentence(
     examination.verdict,
     examination.findings,
@@ -42,16 +43,16 @@ describe("the demo pieces have the trouble they are meant to have", () => {
   });
 
   it("the stake has a weak t", () => {
-    const { verdict, findings } = verdicts["demo-sea-kale"]!;
+    const { verdict } = verdicts["demo-sea-kale"]!;
     expect(verdict).toBe("weak");
-    expect(findings.map((finding) => finding.message).join()).toContain("the t ");
+    expect(sentencesOf(verdicts["demo-sea-kale"]!).join()).toContain("the t ");
   });
 
   it("the topper's dots are loose", () => {
     const { verdict, findings, cutouts } = verdicts["demo-boat-naming"]!;
     expect(verdict).toBe("falls");
     expect(findings.filter(({ means }) => means !== "note").map(({ kind }) => kind)).toEqual(["loose", "loose"]);
-    expect(findings[0]!.message).toContain("The dot of the first i is not joined");
+    expect(sentencesOf(verdicts["demo-boat-naming"]!)[0]).toContain("The dot of the first i is not joined");
     expect(cutouts.filter(({ falls }) => falls)).toHaveLength(2);
   });
 
@@ -95,14 +96,14 @@ describe("bad and odd input becomes a finding", () => {
     ["right-to-left text", pieceOf("שלום", "pacifico"), "missing-letter"],
     ["lettering that is not there", pieceOf("a", "nowhere"), "missing-letter"],
   ])("%s", (_, piece, kind) => {
-    const { verdict, findings } = examine(piece, library);
-    expect(verdict).toBe("falls");
-    expect(findings[0]!.kind).toBe(kind);
-    expect(findings[0]!.message.length).toBeGreaterThan(15);
+    const examination = examine(piece, library);
+    expect(examination.verdict).toBe("falls");
+    expect(examination.findings[0]!.kind).toBe(kind);
+    expect(sentencesOf(examination)[0]!.length).toBeGreaterThan(15);
   });
 
   it("names the missing letters", () => {
-    expect(examine(pieceOf("aЖb", "archivo-black"), library).findings[0]!.message).toBe(
+    expect(sentencesOf(examine(pieceOf("aЖb", "archivo-black"), library))[0]).toBe(
       "Archivo Black has no Ж. Choose other lettering, or leave it out.",
     );
   });
@@ -153,7 +154,7 @@ describe("every shipped font, word after word", () => {
         expect(letter.falls).toBe(hold.falls);
         if (letter.posts.length === 0 && !letter.falls) expect(letter.hold).toBeGreaterThan(0);
       }
-      const report = reportOf(examination);
+      const report = reportOf(examination, String);
       expect(report.solids).toBe(examination.pieces);
       expect(report.parts.filter((part) => part.falls).length).toBe(examination.holds.filter((hold) => hold.falls).length);
     }
@@ -165,7 +166,7 @@ describe("outlines from elsewhere", () => {
     readSvg(`<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40">${body}</svg>`);
   const check = (body: string, holders: string[] = []) => {
     const { solids, findings } = solidsFromShapes(drawing(body).shapes, holders);
-    return reportOf(examineSolids(solids, 2, { extra: findings }), true);
+    return reportOf(examineSolids(solids, 2, { extra: findings }), String, true);
   };
 
   it("every shape is a part, measured in the coordinates of the file", () => {

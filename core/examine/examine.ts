@@ -21,7 +21,7 @@ import {
 } from "../judge";
 import type { WordLayout } from "../lettering";
 import { type Skeleton, thinnestStroke } from "../measure";
-import { lostToCut, type Piece, smallestHole, type Units, widthToDraw } from "../piece";
+import { lostToCut, type Piece, smallestHole, widthToDraw } from "../piece";
 import { outlineLeft } from "../weld";
 import { type Hanger, hangersOf, withBalance } from "./balance";
 import { smallHoles } from "./holes";
@@ -73,7 +73,6 @@ export interface Examination {
 }
 
 export interface ExamineOptions {
-  units?: Units;
   /** False leaves out what is merely worth knowing. */
   notes?: boolean;
   /** Wants the skeleton too. */
@@ -94,7 +93,7 @@ export interface ExamineOptions {
 /** Examines a piece. Never throws for a valid piece: what cannot be used becomes a finding. */
 export function examine(piece: Piece, library: Library, options: ExamineOptions = {}): Examination {
   const stage = stopwatch(options);
-  const words = stage("lettering", () => layOutWords(piece, library, options.units));
+  const words = stage("lettering", () => layOutWords(piece, library));
   const built = stage("holders", () => buildPiece(piece, words.layouts));
   const examination = examineSolids(built.solids, widthToDraw(piece), {
     ...options,
@@ -112,10 +111,10 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
     scores: scoreLines(piece, built.solids),
     hangers: hangersOf(built, examination),
   };
-  const more = markAccepted(judgeWhole(piece, whole, options.units ?? "mm"), piece.accepted);
+  const more = markAccepted(judgeWhole(piece, whole), piece.accepted);
   const findings = more.length > 0 ? [...more, ...whole.findings.filter(({ kind }) => kind !== "empty")] : whole.findings;
   const judged = { ...whole, findings, verdict: verdictOf(findings) };
-  const told = options.notes === false ? judged : withBalance(piece, judged, options.units);
+  const told = options.notes === false ? judged : withBalance(piece, judged);
   bases.set(told, bases.get(examination)!);
   return told;
 }
@@ -143,7 +142,7 @@ export function examineSolids(
     accepted?: Piece["accepted"];
   } = {},
 ): Examination {
-  const { units = "mm", words = [], extra = [], lost = 0, cutWidth = 0, smallestHole = 0, bending, accepted = [] } = options;
+  const { words = [], extra = [], lost = 0, cutWidth = 0, smallestHole = 0, bending, accepted = [] } = options;
   const stage = stopwatch(options);
   const before = options.base && bases.get(options.base);
   const change = before ? measureChange(before, solids, stage) : null;
@@ -168,16 +167,16 @@ export function examineSolids(
   const left = outlineLeft(welded, solids.length);
   const visible = solids.map(({ region }, i) => Math.min(1, left[i]! / (regionPerimeter(region) || 1)));
   const findings = stage("judge", () => {
-    const found = judge(solids, holds, material, rule, units, extra);
+    const found = judge(solids, holds, material, rule, extra);
     if (options.notes === false) return markAccepted(found, accepted);
     const holes = smallestHole > 0 ? smallHoles(welded, smallestHole) : [];
     const all = [
       ...found,
-      ...(bending ? judgeBending(solids, holds, bending, units) : []),
-      ...judgeStrokes(solids, field.thinZones(leastWidth), found, leastWidth, units),
-      ...judgeHoles(solids, holes, smallestHole, units),
-      ...(cutWidth > 0 ? judgeSlits(solids, field.slits(cutWidth), holes, cutWidth, units) : []),
-      ...judgeHidden(solids, visible, units).filter(
+      ...(bending ? judgeBending(solids, holds, bending) : []),
+      ...judgeStrokes(solids, field.thinZones(leastWidth), found, leastWidth),
+      ...judgeHoles(solids, holes, smallestHole),
+      ...(cutWidth > 0 ? judgeSlits(solids, field.slits(cutWidth), holes, cutWidth) : []),
+      ...judgeHidden(solids, visible).filter(
         ({ parts }) => !found.some((twice) => twice.kind === "duplicate" && twice.parts.includes(parts[0]!)),
       ),
     ];
@@ -224,13 +223,12 @@ function judge(
   holds: readonly Hold[],
   material: JudgedMaterial,
   rule: WidthRule,
-  units: Units,
   extra: Finding[],
 ): Finding[] {
   if (material.components.length === 0 && extra.length === 0) {
-    return [remark("empty", [], { x: 0, y: 0 }, "falls", "There is nothing to cut yet: type a word.")];
+    return [remark("empty", [], { x: 0, y: 0 }, "falls", { why: "no words" })];
   }
-  return [...extra, ...judgeHolds(solids, holds, material, rule, units), ...judgeTwice(solids)];
+  return [...extra, ...judgeHolds(solids, holds, material, rule), ...judgeTwice(solids)];
 }
 
 function stopwatch({ onStage, onProgress }: ExamineOptions): Stage {

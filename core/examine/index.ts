@@ -7,4 +7,4 @@ export { examineMoving } from "./moving";
 export type { Cutout, ExaminedLetter, Overlap } from "./outcome";
 export type { ScoreLine } from "./scores";
 export { buildPiece, type Ghost, type Solid, solidsOf } from "./solids";
-export { type Library, layOutWords } from "./words";
+export { type Library, layOutWords, remark } from "./words";

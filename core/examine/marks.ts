@@ -3,8 +3,8 @@
  * between, a piece larger than it may be, words that have gone.
  */
 import { boxesMeet, difference, type Point, type Region, regionArea, regionBox, regionCentroid } from "../geometry";
-import { capital, type Finding, listOf, nameOf } from "../judge";
-import { formatLength, type Piece, type Units } from "../piece";
+import type { Finding } from "../judge";
+import type { Piece } from "../piece";
 import type { Examination } from "./examine";
 import type { Ghost } from "./solids";
 import { remark } from "./words";
@@ -13,13 +13,13 @@ import { remark } from "./words";
 const [LOST_SHARE, LOST_AREA] = [0.02, 0.05];
 
 /** Findings that the verdict's sentence must tell. */
-export function judgeWhole(piece: Piece, examination: Examination, units: Units): Finding[] {
+export function judgeWhole(piece: Piece, examination: Examination): Finding[] {
   return [
     ...emptied(piece, examination),
     ...marksLost(examination),
-    ...pairTouches(piece, units),
-    ...tooLarge(piece, examination, units),
-    ...holesTooLarge(piece, examination, units),
+    ...pairTouches(piece),
+    ...tooLarge(piece, examination),
+    ...holesTooLarge(piece, examination),
   ];
 }
 
@@ -27,15 +27,7 @@ function emptied({ parts }: Piece, { words, box }: Examination): Finding[] {
   const asked = parts.filter(({ kind }) => kind === "word");
   if (asked.length === 0 || words.some(({ letters }) => letters.length > 0) || !box) return [];
   const ids = asked.map(({ id }) => id);
-  return [
-    remark(
-      "empty",
-      ids,
-      { x: box.minX, y: box.maxY },
-      "weak",
-      "The words are empty: only what should hold them would be cut. Type a word.",
-    ),
-  ];
+  return [remark("empty", ids, { x: box.minX, y: box.maxY }, "weak", { why: "words are empty" })];
 }
 
 function marksLost({ ghosts, material }: Examination): Finding[] {
@@ -47,16 +39,10 @@ function marksLost({ ghosts, material }: Examination): Finding[] {
   }
   for (const lost of byPart.values()) {
     const { ghost, outside } = lost[0]!;
-    const names = [...new Set(lost.map((each) => nameOf(each.ghost.label)))];
-    const all = lost.every((each) => regionArea(each.outside) > 0.98 * regionArea(each.ghost.region));
+    const whole = lost.every((each) => regionArea(each.outside) > 0.98 * regionArea(each.ghost.region));
     const at: Point = regionCentroid(outside) ?? { x: 0, y: 0 };
-    const are = names.length > 1 ? "are" : "is";
-    const message =
-      ghost.as === "engrave"
-        ? `${capital(listOf(names))} ${are} engraved ${all ? "" : "partly "}beside the material${all ? "" : ", across the cut"}. Make the plate larger, or the words smaller.`
-        : `${capital(listOf(names))} ${are} cut out where there is ${all ? "no material" : "not material all around"}: ${all ? "nothing of it will be seen" : "its shape is lost"}. Move it onto the material.`;
     const ids = lost.map((each) => each.ghost.id);
-    findings.push(remark(ghost.as === "engrave" ? "mark-lost" : "carve-lost", ids, at, "weak", message));
+    findings.push(remark(ghost.as === "engrave" ? "mark-lost" : "carve-lost", ids, at, "weak", { whole }));
   }
   return findings;
 }
@@ -71,26 +57,24 @@ function lostOf({ region, as, from, letterId }: Ghost, material: Region): Region
   return lost > least ? outside : [];
 }
 
-function pairTouches({ pair, stock }: Piece, units: Units): Finding[] {
+function pairTouches({ pair, stock }: Piece): Finding[] {
   const least = Math.max(stock.kerf, 0.1);
   if (!pair || pair.gap >= least) return [];
-  const message = `The two of the pair lie ${formatLength(pair.gap, units, 2)} apart, less than the cut takes: their edges would be cut twice. Leave ${formatLength(Math.max(1, least), units)} or more.`;
-  return [remark("pair-touches", [], { x: 0, y: 0 }, "weak", message)];
+  return [remark("pair-touches", [], { x: 0, y: 0 }, "weak", { apart: pair.gap, wanted: Math.max(1, least) })];
 }
 
-function tooLarge({ limit }: Piece, { box }: Examination, units: Units): Finding[] {
+function tooLarge({ limit }: Piece, { box }: Examination): Finding[] {
   if (!limit || !box) return [];
   const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
   if (width <= limit.width + 0.01 && height <= limit.height + 0.01) return [];
-  const size = (w: number, h: number) => `${formatLength(w, units)} × ${formatLength(h, units)}`;
-  const message = `It is ${size(width, height)}, larger than the ${size(limit.width, limit.height)} it may be. Make the words smaller, or the limit larger.`;
-  return [remark("too-large", [], { x: box.maxX, y: box.maxY }, "weak", message)];
+  const facts = { size: [width, height], most: [limit.width, limit.height] } as const;
+  return [remark("too-large", [], { x: box.maxX, y: box.maxY }, "weak", facts)];
 }
 
-function holesTooLarge({ parts }: Piece, { box }: Examination, units: Units): Finding[] {
+function holesTooLarge({ parts }: Piece, { box }: Examination): Finding[] {
   return parts.flatMap((part): Finding[] => {
     if (part.kind !== "loop" || part.hole < part.outer) return [];
-    const message = `The hole of the loop, ${formatLength(part.hole, units)}, is as large as the loop itself, ${formatLength(part.outer, units)}: no ring is left. Make the hole smaller.`;
-    return [remark("hole-too-large", [part.id], { x: box?.minX ?? 0, y: box?.maxY ?? 0 }, "falls", message)];
+    const at = { x: box?.minX ?? 0, y: box?.maxY ?? 0 };
+    return [remark("hole-too-large", [part.id], at, "falls", { hole: part.hole, outer: part.outer })];
   });
 }

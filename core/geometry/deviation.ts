@@ -60,29 +60,38 @@ function nearOf(line: Float64Array, closed: boolean, limit: number): (x: number,
   const rows = Math.floor((maxY - minY + 2 * limit) / size) + 1;
   const column = (x: number) => Math.floor((x - minX + limit) / size);
   const row = (y: number) => Math.floor((y - minY + limit) / size);
-  const cells = new Map<number, number[]>();
-  for (let i = 0; i < segments; i++) {
+  /** Calls with each cell that a segment may be near to. */
+  const overCells = (i: number, visit: (cell: number) => void) => {
     const k = i + 1 === n ? 0 : i + 1;
     const [ax, ay, bx, by] = [line[2 * i]!, line[2 * i + 1]!, line[2 * k]!, line[2 * k + 1]!];
-    for (let c = column(Math.min(ax, bx) - limit); c <= column(Math.max(ax, bx) + limit); c++) {
-      for (let r = row(Math.min(ay, by) - limit); r <= row(Math.max(ay, by) + limit); r++) {
-        const cell = cells.get(c * (rows + 2) + r);
-        if (cell) cell.push(i);
-        else cells.set(c * (rows + 2) + r, [i]);
-      }
-    }
+    const [left, right] = [column(Math.min(ax, bx) - limit), Math.min(columns - 1, column(Math.max(ax, bx) + limit))];
+    const [low, high] = [row(Math.min(ay, by) - limit), Math.min(rows - 1, row(Math.max(ay, by) + limit))];
+    for (let c = Math.max(0, left); c <= right; c++) for (let r = Math.max(0, low); r <= high; r++) visit(c * rows + r);
+  };
+  // Segments of cell k are `listed[starts[k]]` up to `listed[starts[k + 1]]`.
+  const starts = new Int32Array(columns * rows + 1);
+  for (let i = 0; i < segments; i++) overCells(i, (cell) => starts[cell + 1]!++);
+  for (let cell = 0; cell < columns * rows; cell++) starts[cell + 1]! += starts[cell]!;
+  const listed = new Int32Array(starts[columns * rows]!);
+  const filled = starts.slice();
+  for (let i = 0; i < segments; i++) {
+    overCells(i, (cell) => {
+      listed[filled[cell]!++] = i;
+    });
   }
   return (x, y) => {
     const [c, r] = [column(x), row(y)];
-    if (c < -1 || r < -1 || c > columns || r > rows) return Infinity;
+    if (c < 0 || r < 0 || c >= columns || r >= rows) return Infinity;
     let best = Infinity;
-    for (const i of cells.get(c * (rows + 2) + r) ?? []) {
+    for (let at = starts[c * rows + r]!; at < starts[c * rows + r + 1]!; at++) {
+      const i = listed[at]!;
       const k = i + 1 === n ? 0 : i + 1;
       const [ax, ay] = [line[2 * i]! - x, line[2 * i + 1]! - y];
       const [ux, uy] = [line[2 * k]! - x - ax, line[2 * k + 1]! - y - ay];
       const length2 = ux * ux + uy * uy;
       const t = length2 > 0 ? Math.min(1, Math.max(0, -(ax * ux + ay * uy) / length2)) : 0;
-      const away2 = (ax + t * ux) ** 2 + (ay + t * uy) ** 2;
+      const [dx, dy] = [ax + t * ux, ay + t * uy];
+      const away2 = dx * dx + dy * dy;
       if (away2 < best) best = away2;
     }
     return best;

@@ -46,14 +46,15 @@ export function fitCurves(points: Float64Array, closed: boolean): CurvePath | nu
   for (const closeness of CLOSER) {
     const path = fitOutline(points, closed, closeness);
     if (!path) return null;
-    const error = areaError(path, points, closed);
-    if (!isNear(path, points, closed) || (best && error >= best.error)) continue;
+    const chords = flattened(path, COMPARED);
+    const error = areaError(chords, points, closed);
+    if ((best && error >= best.error) || !isNear(chords, points, closed)) continue;
     best = { path, error };
     if (error <= 1) break;
   }
   for (const closeness of best ? [] : APARTER) {
     const path = fitOutline(points, closed, closeness);
-    if (path && isNear(path, points, closed)) return path;
+    if (path && isNear(flattened(path, COMPARED), points, closed)) return path;
   }
   return best?.path ?? asLines(points, closed);
 }
@@ -66,16 +67,16 @@ const TRUE = 0.0165;
 /** Chords of a curve that is compared are as near to it, mm. */
 const COMPARED = 0.0003;
 
-function isNear(path: CurvePath, points: Float64Array, closed: boolean): boolean {
-  return hausdorff(flattened(path, COMPARED), points, closed, TRUE) <= TRUE;
+function isNear(chords: Float64Array, points: Float64Array, closed: boolean): boolean {
+  return hausdorff(chords, points, closed, TRUE) <= TRUE;
 }
 
 /** How much another area a ring has, in what is allowed: 1 is just enough. */
-function areaError(path: CurvePath, points: Float64Array, closed: boolean): number {
+function areaError(chords: Float64Array, points: Float64Array, closed: boolean): number {
   if (!closed) return 0;
   const area = ringArea(points);
   const allowed = Math.max(TRUE_AREA * Math.abs(area), TRUE_MEAN * regionPerimeter([points]));
-  return Math.abs(ringArea(flattened(path, COMPARED)) - area) / allowed;
+  return Math.abs(ringArea(chords) - area) / allowed;
 }
 
 /** The outline chord by chord: never wrong, if never short. */

@@ -8,6 +8,7 @@ import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { islandsOf, offset, regionArea, regionBox, regionPerimeter, ringArea } from "../geometry";
 import { addPart, parsePiece, STOCKS, stockByName } from "../piece";
+import { sentencesOf } from "../tests/sentences";
 import { rectangle } from "../tests/shapes";
 
 const library = shippedLibrary();
@@ -184,14 +185,12 @@ describe("base shapes and frames", () => {
 
 describe("carving and halos", () => {
   it("lettering cut through a plate leaves its counters as islands that fall", () => {
-    const { verdict, pieces, findings } = examine(
-      pieceOf("BOX", [{ kind: "shape", form: "plate" }], { meets: "carve" }),
-      library,
-    );
+    const examination = examine(pieceOf("BOX", [{ kind: "shape", form: "plate" }], { meets: "carve" }), library);
+    const { verdict, pieces } = examination;
     expect(verdict).toBe("falls");
     // B has two counters, O one.
     expect(pieces).toBe(4);
-    expect(findings[0]!.message).toContain("An island cut free from the plate");
+    expect(sentencesOf(examination)[0]).toContain("An island cut free from the plate");
   });
 
   it("a halo is as wide as asked", () => {

@@ -13,8 +13,11 @@ export function acceptedAs(finding: Finding, reason: string): Accepted {
 }
 
 export function isAcceptedAs(finding: Finding, { kind, parts, width }: Accepted): boolean {
-  return finding.kind === kind && finding.width >= width - SAME_WIDTH && meetingOf(finding).join(" ") === parts.join(" ");
+  return finding.kind === kind && finding.width >= width - SAME_WIDTH && alike(meetingOf(finding), parts);
 }
+
+const alike = (one: readonly string[], other: readonly string[]) =>
+  one.length === other.length && one.every((id, i) => id === other[i]);
 
 /** Writes the reasons to the findings they belong to. */
 export function markAccepted(findings: readonly Finding[], accepted: readonly Accepted[]): Finding[] {

@@ -4,44 +4,84 @@
 import { biteOf, type Point, type Region } from "../geometry";
 import type { Component, Limb } from "../joints";
 import { classify, isNarrower } from "../joints/classify";
-import type { Units } from "../piece";
 import { HANDLING_FORCE, leverFrom, SAFETY, widthAgainstBending } from "./bending";
-import { describeFinding, describeSnap } from "./wording";
 
-export type FindingKind =
-  | "loose"
-  | "island"
-  | "sliver"
-  | "thin-joint"
-  | "thin-stroke"
-  | "hairline"
-  | "thin-tail"
-  | "narrow-gap"
-  | "small-hole"
-  | "swallowed"
-  | "sunk"
-  | "snaps"
-  | "missing-letter"
-  | "mark-lost"
-  | "carve-lost"
-  | "pair-touches"
-  | "hole-too-large"
-  | "beyond-line"
-  | "size-missed"
-  | "hangs-askew"
-  | "leans"
-  | "thick-stick"
-  | "too-large"
-  | "empty"
-  | "duplicate"
-  | "open-outline"
-  | "no-area";
+export type Verdict = "holds" | "weak" | "falls";
+
+/** What every finding has, whatever it is about. */
+export interface Found {
+  /** Ids of the parts concerned: for a thin joint first the parts that meet there, then those that would go with it. */
+  parts: string[];
+  /** How many of `parts` meet at the place; the others hang on it. */
+  meeting: number;
+  at: Point;
+  /** mm; 0 for what is not joined at all. */
+  width: number;
+  /** For a thin place, the chord across it. */
+  chord?: { from: Point; to: Point };
+  /** For a thin joint, how far the two parts that meet there reach into each other, mm. */
+  bite?: { depth: number; length: number };
+  /** What hangs beyond a thin place that no part's middle lies behind, or what has come loose of a part: mm², and where. */
+  beyond?: { area: number; at: Point };
+  /** For a loose part, the shortest way to the nearest other material, mm. */
+  gap?: { width: number; from: Point; to: Point };
+  /** How far a slit reaches from the place, mm. */
+  reach?: number;
+  /** What it means for the piece; a note does not change the verdict. */
+  means: Verdict | "note";
+  /** Why the maker lets it be; it then no longer counts for the verdict. */
+  accepted?: string;
+}
+
+type Size = readonly [width: number, height: number];
+
+/** What findings of a kind know beside their place. All lengths in mm, no words: sentences are made in `core/wording`. */
+export interface FindingFacts {
+  /** Material that nothing holds. */
+  loose: { wanted: number };
+  /** The same, of a part whose other material is held. */
+  island: { wanted: number };
+  /** A weak or cut-through place between parts, or in one. `lost` is what the cut takes. */
+  "thin-joint": { wanted: number; lost: number };
+  "thin-stroke": { wanted: number; lost: number };
+  /** Thin places that decide no hold: how many there are, the narrowest is the finding's. */
+  hairline: { wanted: number; places: number };
+  "thin-tail": { wanted: number };
+  "narrow-gap": { cut: number };
+  "small-hole": { wanted: number };
+  /** Share of its outline that is left. */
+  swallowed: { share: number };
+  sunk: { share: number };
+  /** The width that would not snap, and how far what hangs there reaches out. */
+  snaps: { wanted: number; lever: number };
+  "missing-letter": { letters: string; font: string; why: "no font" | "not in font" | "too thin" };
+  "mark-lost": { whole: boolean };
+  "carve-lost": { whole: boolean };
+  "pair-touches": { apart: number; wanted: number };
+  "hole-too-large": { hole: number; outer: number };
+  "beyond-line": { letters: string; many: boolean; short: number };
+  "size-missed": { asked: Size; got: Size };
+  /** Degrees, counter-clockwise. */
+  "hangs-askew": { turn: number };
+  leans: { out: number; side: "left" | "right" };
+  "thick-stick": { stick: number; stroke: number };
+  "too-large": { size: Size; most: Size };
+  empty: { why: "no words" | "words are empty" };
+  /** In a drawing it would be cut twice. */
+  duplicate: { drawn: boolean };
+  /** How far its ends are apart, where that matters. */
+  "open-outline": { open?: number; closed: boolean };
+  "no-area": { what: "shape" | "drawing" } | { what: "all of it"; wanted: number };
+}
+
+export type FindingKind = keyof FindingFacts;
+export type FindingOf<Kind extends FindingKind> = Kind extends FindingKind ? Found & { kind: Kind } & FindingFacts[Kind] : never;
+export type Finding = FindingOf<FindingKind>;
 
 /** Kinds that a change of the piece can mend. */
 export const MENDABLE: ReadonlySet<FindingKind> = new Set([
   "loose",
   "island",
-  "sliver",
   "thin-joint",
   "thin-stroke",
   "snaps",
@@ -51,36 +91,6 @@ export const MENDABLE: ReadonlySet<FindingKind> = new Set([
   "carve-lost",
   "beyond-line",
 ]);
-
-export type Verdict = "holds" | "weak" | "falls";
-
-export interface Finding {
-  kind: FindingKind;
-  /** Ids of the parts concerned: for a thin joint first the parts that meet there, then those that would go with it. */
-  parts: string[];
-  /** How many of `parts` meet at the place; the others hang on it. */
-  meeting: number;
-  at: Point;
-  /** mm; 0 for what is not joined at all. */
-  width: number;
-  /** How far a slit reaches from the place, mm. */
-  reach?: number;
-  /** For a joint that snaps, the width in mm that would not. */
-  wanted?: number;
-  /** For a thin place, the chord across it. */
-  chord?: { from: Point; to: Point };
-  /** For a thin joint, how far the two parts that meet there reach into each other, mm. */
-  bite?: { depth: number; length: number };
-  /** What hangs beyond a thin place that no part's middle lies behind, or what has come loose of a part: mm², and where. */
-  beyond?: { area: number; at: Point };
-  /** For a loose part, the shortest way to the nearest other material, mm. */
-  gap?: { width: number; from: Point; to: Point };
-  /** What it means for the piece; a note does not change the verdict. */
-  means: Verdict | "note";
-  message: string;
-  /** Why the maker lets it be; it then no longer counts for the verdict. */
-  accepted?: string;
-}
 
 /** What the judge needs to know about a part. */
 export interface JudgedPart {
@@ -111,6 +121,9 @@ export interface PartLabel {
   /** "second", "third" … where a letter stands in its word several times. */
   ordinal: string;
 }
+
+/** How parts are called, by their ids. */
+export type Labels = ReadonlyMap<string, PartLabel>;
 
 export interface JudgedHold {
   width: number;
@@ -149,9 +162,9 @@ export function judgeHolds(
   holds: readonly JudgedHold[],
   { components, limbs, gaps }: JudgedMaterial,
   rule: WidthRule,
-  units: Units = "mm",
 ): Finding[] {
   const findings: Finding[] = [];
+  const { wanted } = rule;
   const idsOf = (indices: readonly number[]) => indices.map((i) => parts[i]!.id);
   for (const { piece, held, home, parts: all, at, area } of components) {
     if (held) continue;
@@ -169,14 +182,14 @@ export function judgeHolds(
       gap: gaps.get(piece),
       beyond,
       means: "falls",
-      message: "",
+      wanted,
     });
   }
   const apart = new Set(components.flatMap(({ held, home }) => (held ? [] : home)));
   const isApart = (hold: JudgedHold, i: number) => hold.width <= 0 && !apart.has(i);
   holds.forEach((hold, i) => {
     // A part so small that its middle is lost in the samples: it is told by itself.
-    if (isApart(hold, i)) findings.push(looseAlone(parts[i]!.id, hold.at));
+    if (isApart(hold, i)) findings.push(looseAlone(parts[i]!.id, hold.at, wanted));
   });
   const byNeck = new Map<object, number[]>();
   holds.forEach((hold, i) => {
@@ -200,7 +213,7 @@ export function judgeHolds(
       chord: hold.neck ? { from: hold.neck.from, to: hold.neck.to } : undefined,
       bite: (one && other && meeting.length === 2 && biteOf(one, other)) || undefined,
       means: classify(hold.width, rule.wanted, rule.lost) === "falls" ? "falls" : "weak",
-      message: "",
+      ...rule,
     });
   }
   for (const { neck, area, at } of limbs) {
@@ -226,18 +239,15 @@ export function judgeHolds(
       chord: neck,
       beyond: { area, at },
       means,
-      message: "",
+      ...rule,
     });
   }
   const rank = ({ means }: Finding) => (means === "falls" ? 0 : 1);
-  findings.sort((a, b) => rank(a) - rank(b) || a.width - b.width || b.parts.length - a.parts.length);
-  const labels = partLabels(parts);
-  for (const finding of findings) finding.message = describeFinding(finding, labels, rule, units);
-  return findings;
+  return findings.sort((a, b) => rank(a) - rank(b) || a.width - b.width || b.parts.length - a.parts.length);
 }
 
-function looseAlone(id: string, at: Point): Finding {
-  return { kind: "loose", parts: [id], meeting: 1, at, width: 0, means: "falls", message: "" };
+function looseAlone(id: string, at: Point, wanted: number): Finding {
+  return { kind: "loose", parts: [id], meeting: 1, at, width: 0, means: "falls", wanted };
 }
 
 /** 0 holds, 1 weak, 2 falls: the larger the worse. */
@@ -261,9 +271,7 @@ export function judgeBending(
   parts: readonly (JudgedPart & { region: Region })[],
   holds: readonly (JudgedHold & { ties: number })[],
   rule: BendingRule,
-  units: Units = "mm",
 ): Finding[] {
-  const labels = partLabels(parts);
   const byNeck = new Map<NonNullable<JudgedHold["neck"]>, number[]>();
   holds.forEach((hold, i) => {
     if (hold.falls || hold.anchor || parts[i]!.holder || !hold.neck || hold.ties > 1) return;
@@ -279,7 +287,6 @@ export function judgeBending(
     const needed = widthAgainstBending(HANDLING_FORCE, lever, rule.thickness, rule.strength / SAFETY) + rule.lost;
     if (!isNarrower(neck.width, needed)) continue;
     const ids = hanging.map((i) => parts[i]!.id);
-    const message = describeSnap(ids, neck.width, needed, lever, labels, units);
     findings.push({
       kind: "snaps",
       parts: ids,
@@ -287,15 +294,13 @@ export function judgeBending(
       at,
       width: neck.width,
       wanted: needed,
+      lever,
       chord: neck,
       means: "note",
-      message,
     });
   }
   return findings.sort((a, b) => a.width - b.width);
 }
-
-export const partLabels = (parts: readonly JudgedPart[]) => new Map(parts.map((part) => [part.id, part.label]));
 
 /** Findings that decide: neither notes nor accepted. */
 export const openFindings = (findings: readonly Finding[]) =>

@@ -5,4 +5,3 @@ export * from "./findings";
 export * from "./overlaps";
 export * from "./strokes";
 export * from "./voids";
-export * from "./wording";

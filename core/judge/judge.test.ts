@@ -1,8 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { countWord, describeFinding, nameOf, placeName, verdictSentence } from "../wording";
 import {
   bendingStress,
-  countWord,
-  describeFinding,
   type Finding,
   type JudgedHold,
   type JudgedMaterial,
@@ -10,11 +9,8 @@ import {
   judgeHolds,
   type Labels,
   measureState,
-  nameOf,
   type PartLabel,
-  placeName,
   verdictOf,
-  verdictSentence,
   widthAgainstBending,
 } from "./index";
 
@@ -40,16 +36,8 @@ const hold = (width: number, more: Partial<JudgedHold> = {}): JudgedHold => ({
   ...more,
 });
 const part = (id: string, holder = false) => ({ id, label: LABELS.get(id)!, holder });
-const finding = (more: Partial<Finding>): Finding => ({
-  kind: "loose",
-  parts: ["t"],
-  meeting: 1,
-  at,
-  width: 0,
-  means: "falls",
-  message: "",
-  ...more,
-});
+const finding = (more: object): Finding =>
+  ({ kind: "loose", parts: ["t"], meeting: 1, at, width: 0, means: "falls", wanted: 1.5, lost: 0, ...more }) as Finding;
 
 describe("names", () => {
   it.each([
@@ -111,7 +99,7 @@ describe("findings", () => {
     const [only, ...rest] = judgeHolds(parts, [...holds, hold(6, { anchor: true })], material(4), { wanted: 1.5, lost: 0 });
     expect(rest).toEqual([]);
     expect(only).toMatchObject({ parts: ["t", "bar", "h", "e2"], meeting: 2, chord: { from: { x: 0, y: 0 } } });
-    expect(only!.message).toBe(
+    expect(describeFinding(only!, LABELS, "mm")).toBe(
       "The joint t–bar is only 0.8 mm; it wants 1.5 mm. The h and the second e would go with it. Bring the parts closer or overlap them more.",
     );
   });
@@ -126,7 +114,7 @@ describe("findings", () => {
     const holds = [hold(0.18, { neck: neck(0.18, [0, 1]) }), hold(6, { anchor: true })];
     const [only] = judgeHolds(parts, holds, material(2), { wanted: 1.68, lost: 0.18 });
     expect(only).toMatchObject({ kind: "thin-joint", means: "falls" });
-    expect(only!.message).toBe(
+    expect(describeFinding(only!, LABELS, "mm")).toBe(
       "The joint t–bar is only 0.2 mm. The cut takes 0.2 mm and goes through it. Overlap the parts by 1.7 mm or more.",
     );
   });
@@ -148,7 +136,7 @@ describe("findings", () => {
       { wanted: 1.5, lost: 0 },
     );
     expect(only).toMatchObject({ kind: "island", parts: ["bar"], means: "falls", at: { x: 9, y: 0 }, gap });
-    expect(only!.message).toBe(
+    expect(describeFinding(only!, LABELS, "mm")).toBe(
       "A separate piece of the bar, 21 mm², is not joined to the rest and falls off. It is 0.4 mm short of the nearest material: move it until they overlap.",
     );
   });
@@ -163,7 +151,7 @@ describe("findings", () => {
         { wanted: 1.5, lost },
       );
     expect(judged(0)[0]).toMatchObject({ kind: "thin-stroke", means: "weak", width: 0.93 });
-    expect(judged(0)[0]!.message).toContain("21 mm² of it would break off there");
+    expect(describeFinding(judged(0)[0]!, LABELS, "mm")).toContain("21 mm² of it would break off there");
     expect(judged(0.18, 0.02)[0]).toMatchObject({ means: "falls" });
   });
 });
@@ -197,7 +185,9 @@ describe("bending", () => {
       return judgeBending(parts, holds, rule);
     };
     expect(judged(60, 1)[0]).toMatchObject({ kind: "snaps", means: "note", width: 2 });
-    expect(judged(60, 1)[0]!.message).toContain("The t hangs by one joint of 2.0 mm and reaches 59 mm out");
+    expect(describeFinding(judged(60, 1)[0]!, LABELS, "mm")).toContain(
+      "The t hangs by one joint of 2.0 mm and reaches 59 mm out",
+    );
     expect(judged(10, 1)).toEqual([]);
     expect(judged(60, 2)).toEqual([]);
   });
@@ -213,16 +203,16 @@ describe("bending", () => {
 describe("sentences", () => {
   it("say what, where, how much, what to do", () => {
     const gap = { width: 1.92, from: at, to: at };
-    expect(describeFinding(finding({ parts: ["i.1"], gap }), LABELS, { wanted: 1.5, lost: 0 }, "mm")).toBe(
+    expect(describeFinding(finding({ parts: ["i.1"], gap }), LABELS, "mm")).toBe(
       "The dot of i is not joined. It is 1.9 mm short of the nearest material: move it until they overlap.",
     );
-    expect(
-      describeFinding(finding({ parts: ["t", "h"], gap: { ...gap, width: 0 } }), LABELS, { wanted: 1.5, lost: 0 }, "mm"),
-    ).toContain("only touch in a point: overlap them by 1.5 mm");
-    expect(describeFinding(finding({}), LABELS, { wanted: 1.5, lost: 0 }, "mm")).toContain("add a bar or a stick");
-    expect(
-      describeFinding(finding({ kind: "thin-stroke", width: 0.9, means: "weak" }), LABELS, { wanted: 1.5, lost: 0 }, "in"),
-    ).toBe("The t is only 0.035 in wide here; it wants 0.059 in. Make it larger or choose heavier lettering.");
+    expect(describeFinding(finding({ parts: ["t", "h"], gap: { ...gap, width: 0 } }), LABELS, "mm")).toContain(
+      "only touch in a point: overlap them by 1.5 mm",
+    );
+    expect(describeFinding(finding({}), LABELS, "mm")).toContain("add a bar or a stick");
+    expect(describeFinding(finding({ kind: "thin-stroke", width: 0.9, means: "weak" }), LABELS, "in")).toBe(
+      "The t is only 0.035 in wide here; it wants 0.059 in. Make it larger or choose heavier lettering.",
+    );
   });
 
   const stock = { name: "birch 3 mm", leastWidth: 1.5 };

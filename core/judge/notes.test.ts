@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { biteOf, normalise, type Region, type Ring } from "../geometry";
+import { say } from "../tests/sentences";
 import { fineCircle, place, rectangle, turned } from "../tests/shapes";
+import { verdictSentence } from "../wording";
 import {
   acceptedAs,
   type Finding,
@@ -13,7 +15,6 @@ import {
   markAccepted,
   type PartLabel,
   verdictOf,
-  verdictSentence,
 } from "./index";
 
 const letter = (id: string, region: Region = []) => ({
@@ -77,12 +78,12 @@ describe("thin where nothing hangs on it", () => {
     const notes = judgeStrokes([letter("e")], [zone({ width: 0.7 }), zone({ width: 0.9 })], [], 1.5);
     expect(notes).toHaveLength(1);
     expect(notes[0]).toMatchObject({ kind: "hairline", means: "note", width: 0.7 });
-    expect(notes[0]!.message).toContain("The e is thinner than 1.5 mm in two places, 0.7 mm at the narrowest.");
+    expect(say(notes[0], [letter("e")])).toContain("The e is thinner than 1.5 mm in two places, 0.7 mm at the narrowest.");
   });
 
   it("a hair below the limit does not read as if it were the limit", () => {
     const [note] = judgeStrokes([letter("u")], [zone({ width: 1.66 })], [], 1.68);
-    expect(note!.message).toContain("The u is thinner than 1.68 mm: 1.66 mm.");
+    expect(say(note, [letter("u")])).toContain("The u is thinner than 1.68 mm: 1.66 mm.");
   });
 
   it("a place that is told as a finding is not told again", () => {
@@ -93,7 +94,7 @@ describe("thin where nothing hangs on it", () => {
   it("a tail counts from twice the least width on", () => {
     const tail = (reach: number) => judgeStrokes([letter("y")], [zone({ exits: 1, reach, width: 1.4 })], [], 1.5);
     expect(tail(2.9)).toEqual([]);
-    expect(tail(6.2)[0]!.message).toContain("The tail of the y is narrower than 1.5 mm over its last 6.2 mm");
+    expect(say(tail(6.2)[0], [letter("y")])).toContain("The tail of the y is narrower than 1.5 mm over its last 6.2 mm");
   });
 });
 
@@ -104,13 +105,13 @@ describe("too deep", () => {
     const [note, ...others] = judgeHidden([letter("l", stem), bar([rectangle(-5, 0, 20, 7)])], [0.35, 1]);
     expect(others).toEqual([]);
     expect(note).toMatchObject({ kind: "sunk", parts: ["l", "bar"], means: "note" });
-    expect(note!.message).toContain("The l sits 3.0 mm deep in the bar; 35 % of its outline is left");
+    expect(say(note, [letter("l"), bar()])).toContain("The l sits 3.0 mm deep in the bar; 35 % of its outline is left");
   });
 
   it("a part without any outline left is swallowed", () => {
     const [note] = judgeHidden([letter("l", stem), bar([rectangle(-5, -1, 20, 12)])], [0, 1]);
     expect(note).toMatchObject({ kind: "swallowed" });
-    expect(note!.message).toContain("swallowed by the bar");
+    expect(say(note, [letter("l"), bar()])).toContain("swallowed by the bar");
   });
 
   it("one with enough left is left alone", () => {
@@ -132,7 +133,9 @@ describe("empty places that cannot be cut", () => {
   const hole = { ring: rectangle(-0.2, -1, 0.4, 2), width: 0.4, at, parts: [0] };
 
   it("a slit is told with the width of the cut, unless its hole is too small as a whole", () => {
-    expect(judgeSlits([letter("a")], [slit], [], 0.18)[0]!.message).toContain("Beside the a a gap of only 0.10 mm is left");
+    expect(say(judgeSlits([letter("a")], [slit], [], 0.18)[0], [letter("a")])).toContain(
+      "Beside the a a gap of only 0.10 mm is left",
+    );
     expect(judgeSlits([letter("a")], [slit], [hole], 0.18)).toEqual([]);
     expect(judgeHoles([letter("a")], [hole], 1.6)[0]).toMatchObject({ kind: "small-hole", width: 0.4 });
   });
@@ -146,7 +149,8 @@ describe("accepted findings", () => {
     at,
     width,
     means: "weak",
-    message: "",
+    wanted: 1.5,
+    lost: 0,
   });
 
   it("no longer decide the verdict, and keep their reason", () => {

@@ -2,9 +2,7 @@
  * Too much of a good thing: letters that sink into what they touch, and outlines that lie on each other.
  */
 import { type Bite, type Box, biteOf, boxesMeet, intersection, type Region, regionArea, regionBox } from "../geometry";
-import { formatLength, type Units } from "../piece";
-import { type Finding, type JudgedPart, partLabels } from "./findings";
-import { capital, nameOf } from "./wording";
+import type { Finding, JudgedPart } from "./findings";
 
 /** Of a part's outline less than this share is left to be seen: it is swallowed. */
 const SWALLOWED = 0.02;
@@ -14,8 +12,7 @@ const SUNK = 0.5;
 type Shape = JudgedPart & { region: Region };
 
 /** @param visible for each part the share of its own outline that is outline of the piece, 0 to 1 */
-export function judgeHidden(parts: readonly Shape[], visible: readonly number[], units: Units = "mm"): Finding[] {
-  const labels = partLabels(parts);
+export function judgeHidden(parts: readonly Shape[], visible: readonly number[]): Finding[] {
   const boxes = parts.map((part) => regionBox(part.region));
   const findings: Finding[] = [];
   parts.forEach((part, i) => {
@@ -26,14 +23,9 @@ export function judgeHidden(parts: readonly Shape[], visible: readonly number[],
     const deepest = deepestBite(parts, boxes, i);
     if (!deepest) return;
     const { other, bite } = deepest;
-    const [name, around] = [capital(nameOf(part.label)), nameOf(labels.get(parts[other]!.id))];
-    const message =
-      share < SWALLOWED
-        ? `${name} is swallowed by ${around}: nothing of its outline is left. Move it out, or leave it out.`
-        : `${name} sits ${formatLength(bite.depth, units)} deep in ${around}; ${Math.round(share * 100)} % of its outline is left, so it loses its look. Move it out a little.`;
     const at = { x: (boxes[i]!.minX + boxes[i]!.maxX) / 2, y: (boxes[i]!.minY + boxes[i]!.maxY) / 2 };
     const kind = share < SWALLOWED ? "swallowed" : "sunk";
-    findings.push({ kind, parts: [part.id, parts[other]!.id], meeting: 2, at, width: bite.depth, means: "note", message });
+    findings.push({ kind, parts: [part.id, parts[other]!.id], meeting: 2, at, width: bite.depth, means: "note", share });
   });
   return findings;
 }
@@ -90,21 +82,8 @@ function areAlike(a: Sized, b: Sized): boolean {
 }
 
 function twiceFinding(first: Shape, second: Shape, { minX, maxY }: Box): Finding {
-  const [one, other] = [nameOf(first.label), nameOf(second.label)];
-  const names =
-    one === other
-      ? `${capital(one)} is there twice, one exactly on the other`
-      : `${capital(one)} and ${other} are the same outline, one on the other`;
   const parts = [first.id, second.id];
-  return {
-    kind: "duplicate",
-    parts,
-    meeting: 2,
-    at: { x: minX, y: maxY },
-    width: 0,
-    means: "weak",
-    message: `${names}. Remove one.`,
-  };
+  return { kind: "duplicate", parts, meeting: 2, at: { x: minX, y: maxY }, width: 0, means: "weak", drawn: false };
 }
 
 function sameShape(a: Region, b: Region, area: number): boolean {

@@ -5,6 +5,7 @@ import { examine, layOutWords } from "../examine";
 import { readSvg, writeSvg } from "../formats";
 import { islandsOf, regionArea, regionBox, regionPerimeter, roundInnerCorners, roundOuterCorners, union } from "../geometry";
 import { parsePiece, retype, STOCKS, type Word } from "../piece";
+import { sentencesOf } from "../tests/sentences";
 import { rectangle } from "../tests/shapes";
 
 const library = shippedLibrary();
@@ -191,9 +192,9 @@ describe("rounding (checked against plane geometry)", () => {
 });
 
 it("thinning a word until nothing is left is said, not passed over", () => {
-  const { findings, verdict } = examine(pieceOf("Kit", "sacramento", { thicken: -4 }), library);
-  expect(verdict).toBe("falls");
-  expect(findings[0]!.message).toContain("Nothing is left of");
+  const examination = examine(pieceOf("Kit", "sacramento", { thicken: -4 }), library);
+  expect(examination.verdict).toBe("falls");
+  expect(sentencesOf(examination)[0]).toContain("Nothing is left of");
 });
 
 describe("lines that bite into each other", () => {

@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { intersection, islandsOf, regionArea, regionBox } from "../geometry";
 import { parsePiece, STOCKS, SYMBOLS, type Word, type WordPath } from "../piece";
+import { say } from "../tests/sentences";
 import { layoutWord } from "./index";
 import { footRadius, lineOf } from "./line";
 
@@ -84,7 +85,7 @@ describe("arcs and rings (checked against plane geometry)", () => {
   it("a word too long for its circle names the letters that meet the first ones again", () => {
     const piece = pieceOf("HARBOUR OFFICE", "archivo-black", { path: arc({ radius: 20 }) });
     const [finding] = examine(piece, library).findings.filter(({ kind }) => kind === "beyond-line");
-    expect(finding!.message).toMatch(/^The line is \d+\.\d mm too short: .*E/);
+    expect(say(finding, [])).toMatch(/^The line is \d+\.\d mm too short: .*E/);
   });
 
   it("the line is cut only when asked, and then holds the letters", () => {
@@ -160,7 +161,7 @@ describe("curves and spirals", () => {
     const findings = (text: string) =>
       examine(pieceOf(text, "pacifico", { path: curve }), library).findings.filter(({ kind }) => kind === "beyond-line");
     expect(findings("Kit")).toEqual([]);
-    expect(findings("Wilhelmina Wilhelmina")[0]!.message).toContain("beyond it");
+    expect(say(findings("Wilhelmina Wilhelmina")[0], [])).toContain("beyond it");
   });
 
   it("an inward spiral ends before its middle", () => {

@@ -34,7 +34,7 @@ describe("a word that is engraved", () => {
     const piece = pieceOf({ ...plate, dx: -60 }, engraved);
     const { examination, finding } = firstFinding(piece);
     expect(finding.kind).toBe("mark-lost");
-    expect(offerMends(piece, examination, finding, library)[0]!.title).toBe("Move it onto the material");
+    expect(offerMends(piece, examination, finding, library)[0]!.action).toEqual({ does: "onto material", share: 1 });
     const { piece: mended, left, change } = mendAll(piece, library);
     const after = examine(mended, library);
     expect([after.verdict, left]).toEqual(["holds", []]);
@@ -77,7 +77,7 @@ describe("what is too thin itself", () => {
     );
     const { piece: mended, done } = mendAll(piece, library, { most: 10 });
     const wanted = examine(piece, library).leastWidth;
-    expect(done.some((title) => title.startsWith("Make the backing"))).toBe(true);
+    expect(done.some(({ action }) => action.does === "grow" && action.part === "backing")).toBe(true);
     expect(mended.parts.find((part) => part.kind === "backing")!.distance).toBeCloseTo(wanted, 1);
   });
 
@@ -132,7 +132,7 @@ it("letters that find no room on their line become smaller", () => {
   const piece = pieceOf(word({ path, size: { by: "cap-height", mm: 20 } }));
   const { piece: mended, done } = mendAll(piece, library, { most: 10 });
   expect(openFindings(examine(piece, library).findings).some(({ kind }) => kind === "beyond-line")).toBe(true);
-  expect(done[0]).toMatch(/^Make the letters \d+ % as large/);
+  expect(done[0]!.action.does).toBe("smaller");
   expect(examine(mended, library).verdict).toBe("holds");
 });
 

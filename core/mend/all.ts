@@ -7,31 +7,41 @@
  */
 import { type Examination, examine, type Library } from "../examine";
 import { difference, regionArea } from "../geometry";
-import { isNarrower } from "../joints";
-import { type Finding, MENDABLE, openFindings } from "../judge";
-import { LIMITS, type Part, type Piece, type Units } from "../piece";
+import { type Finding, isNarrower, type Labels, MENDABLE, openFindings } from "../judge";
+import { LIMITS, type Part, type Piece } from "../piece";
 import { growHolders } from "./holders";
 import { asMaterial, isMarkLost, ontoMaterial } from "./marks";
 import { offerMends } from "./offer";
 import { patchWidth, REACHES, withPatches } from "./patches";
-import { round, type Scene } from "./scene";
+import type { MendAction, Scene } from "./scene";
 import { tieUp } from "./tieUp";
 import { smaller } from "./words";
 
 export interface MendedAll {
   piece: Piece;
-  /** What was done, in order. */
-  done: string[];
-  /** What is left, each with the reason and the next step. */
-  left: string[];
+  /** What was done, in order, and what for. */
+  done: Done[];
+  left: Left[];
+  /** How the parts are called that findings name. */
+  labels: Labels;
   /** How much of the piece is another than before, as a share of its area. */
   change: number;
   /** True where mends are known that would change more than was allowed. */
   more: boolean;
 }
 
+export interface Done {
+  action: MendAction;
+  findings: Finding[];
+}
+
+/** What is left, and why: the mend that would change more than is allowed, or none that was found. */
+export interface Left {
+  finding: Finding;
+  tooMuch?: MendAction;
+}
+
 export interface MendAllOptions {
-  units?: Units;
   /** Largest share of the piece's area that may come and go; more only when the maker says so. */
   most?: number;
   /** Told before each round; returning false stops, and what is mended so far is kept. */
@@ -57,7 +67,6 @@ interface Mended {
 /** What the way from one piece to another is judged by. */
 interface Task {
   library: Library;
-  units: Units;
   most: number;
   before: Examination;
   onProgress: (done: number, open: number) => boolean;
@@ -65,23 +74,25 @@ interface Task {
 
 /** Where a way begins. */
 interface Begun extends Mended {
-  done: readonly string[];
+  done: readonly Done[];
 }
+
+/** Findings that are left, by `keyOf`, with the mend that would change too much. */
+type Reasons = Map<string, MendAction | undefined>;
 
 /** How far a way has led. */
 interface Route extends Mended {
-  done: string[];
-  /** Why findings are left, by `keyOf`. */
-  reasons: Map<string, string>;
+  done: Done[];
+  reasons: Reasons;
   change: number;
   more: boolean;
   stopped: boolean;
 }
 
 export function mendAll(start: Piece, library: Library, options: MendAllOptions = {}): MendedAll {
-  const { units = "mm", most = UNASKED, onProgress = () => true } = options;
-  const before = examine(start, library, { units });
-  const task: Task = { library, units, most, before, onProgress };
+  const { most = UNASKED, onProgress = () => true } = options;
+  const before = examine(start, library);
+  const task: Task = { library, most, before, onProgress };
   let best = follow({ piece: start, examination: before, done: [] }, task);
   const isEnough = () => best.stopped || (isWhole(best.examination) && best.change <= LITTLE);
   if (!isEnough()) best = better(best, viaThickening({ piece: start, examination: before, done: [] }, task));
@@ -91,34 +102,34 @@ export function mendAll(start: Piece, library: Library, options: MendAllOptions 
     if (changed && changed !== "too much" && !isEnough()) best = better(best, viaThickening(changed.begun, task));
   }
   const { examination } = best;
-  const left = openFindings(examination.findings).map((finding) => {
-    const reason = best.reasons.get(keyOf(finding)) ?? (MENDABLE.has(finding.kind) ? nextStep(finding) : "");
-    return reason ? `${finding.message} ${reason}` : finding.message;
-  });
-  return { piece: best.piece, done: best.done, left, change: best.change, more: best.more };
+  const left = openFindings(examination.findings).map((finding) => ({ finding, tooMuch: best.reasons.get(keyOf(finding)) }));
+  const labels = new Map(
+    [before, examination].flatMap(({ ghosts, solids }) => [...ghosts, ...solids]).map(({ id, label }) => [id, label]),
+  );
+  return { piece: best.piece, done: best.done, left, labels, change: best.change, more: best.more };
 }
 
 /** Finding after finding, until nothing is left that can be mended. */
 function follow(start: Begun, task: Task): Route {
-  const { library, units, most, before, onProgress } = task;
+  const { library, most, before, onProgress } = task;
   let now: Mended = { piece: start.piece, examination: start.examination };
   const done = [...start.done];
-  const reasons = new Map<string, string>();
+  const reasons: Reasons = new Map();
   /** Places at which growing a holder has been tried. */
   const grown = new Set<string>();
   let [more, single, stopped] = [false, 0, false];
 
   /** Takes what makes the piece better and is allowed. */
-  const offer: Offer = (piece, title) => {
+  const offer: Offer = (piece, action, findings) => {
     if (piece === now.piece || piece.parts.length > LIMITS.parts) return "no better";
-    const examination = examine(piece, library, { units, base: now.examination });
+    const examination = examine(piece, library, { base: now.examination });
     if (!isBetter(now.examination, examination)) return "no better";
     if (changedShare(before, examination) > most) {
       more = true;
       return "too much";
     }
     now = { piece, examination };
-    done.push(title);
+    done.push({ action, findings });
     return "taken";
   };
 
@@ -138,15 +149,14 @@ function follow(start: Begun, task: Task): Route {
       continue;
     }
     const finding = open[0]!;
-    const mends = single++ < SINGLE ? offerMends(now.piece, now.examination, finding, library, units) : [];
-    let tooMuch = "";
-    const taken = mends.some((mend) => {
-      const answer = offer(mend.piece, `${mend.title}: ${finding.message}`);
-      if (answer === "too much") tooMuch ||= mend.title;
+    const mends = single++ < SINGLE ? offerMends(now.piece, now.examination, finding, library) : [];
+    let tooMuch: MendAction | undefined;
+    const taken = mends.some(({ piece, action }) => {
+      const answer = offer(piece, action, [finding]);
+      if (answer === "too much") tooMuch ??= action;
       return answer === "taken";
     });
-    if (taken) continue;
-    reasons.set(keyOf(finding), tooMuch ? tooLarge(tooMuch) : nextStep(finding));
+    if (!taken) reasons.set(keyOf(finding), tooMuch);
   }
   return { ...now, done, reasons, change: changedShare(before, now.examination), more, stopped };
 }
@@ -156,7 +166,7 @@ const THICKER = [1.02, 1.3];
 
 /** The same after words with thin strokes have been thickened, by what the thinnest of them is short of; "too much" where that is not allowed. */
 function viaThickening({ piece: start, examination: thin, done }: Begun, task: Task): Route | "too much" | null {
-  const { before, library, units } = task;
+  const { before, library } = task;
   const missing = missingInWords(thin);
   let best: Route | null = null;
   for (const share of missing.size > 0 ? THICKER : []) {
@@ -166,10 +176,10 @@ function viaThickening({ piece: start, examination: thin, done }: Begun, task: T
       return { ...part, thicken: Math.min(10, Math.ceil(100 * (part.thicken + by * share)) / 100) };
     };
     const piece = { ...start, parts: start.parts.map(thicker) };
-    const examination = examine(piece, library, { units, base: thin });
+    const examination = examine(piece, library, { base: thin });
     if (changedShare(before, examination) > task.most) return best ?? "too much";
-    const title = `Thicken the ${missing.size > 1 ? "words" : "word"}`;
-    const route = follow({ piece, examination, done: [...done, title] }, task);
+    const thickened: Done = { action: { does: "thicken words", count: missing.size }, findings: [] };
+    const route = follow({ piece, examination, done: [...done, thickened] }, task);
     if (route.stopped) return best;
     if (!best || isBetter(best.examination, route.examination)) best = route;
     if (isWhole(best.examination)) break;
@@ -182,8 +192,8 @@ function viaThickening({ piece: start, examination: thin, done }: Begun, task: T
  * material; letters that stand beyond their line have become smaller.
  */
 function viaLost(start: Piece, left: Examination, task: Task): (Route & { begun: Begun }) | "too much" | null {
-  const { before, library, units } = task;
-  const done: string[] = [];
+  const { before, library } = task;
+  const done: Done[] = [];
   let piece = start;
   for (const finding of openFindings(left.findings)) {
     const scene: Scene = { piece, examination: left, finding, library, hanging: [] };
@@ -192,10 +202,10 @@ function viaLost(start: Piece, left: Examination, task: Task): (Route & { begun:
     const amount = attempt?.amounts?.find((each) => !isThere(attempt.apply(piece, each)));
     if (!attempt || amount === undefined) continue;
     piece = attempt.apply(piece, amount);
-    done.push(`${attempt.title(amount, String)}: ${finding.message}`);
+    done.push({ action: attempt.action(amount), findings: [finding] });
   }
   if (piece === start) return null;
-  const examination = examine(piece, library, { units, base: before });
+  const examination = examine(piece, library, { base: before });
   if (changedShare(before, examination) > task.most) return "too much";
   const begun: Begun = { piece, examination, done };
   return { ...follow(begun, task), begun };
@@ -227,7 +237,7 @@ function better(first: Route, second: Route | "too much" | null): Route {
   return isBetter(first.examination, second.examination) ? { ...second, more: first.more || second.more } : first;
 }
 
-type Offer = (piece: Piece, title: string) => "taken" | "no better" | "too much";
+type Offer = (piece: Piece, action: MendAction, findings: Finding[]) => "taken" | "no better" | "too much";
 
 const openOf = ({ findings }: Examination) => openFindings(findings).filter(({ kind }) => MENDABLE.has(kind));
 
@@ -237,29 +247,26 @@ function placeMarks(
   offer: Offer,
   open: readonly Finding[],
   { library }: Task,
-  reasons: Map<string, string>,
+  reasons: Reasons,
 ): boolean {
   for (const finding of open.filter(isMarkLost)) {
     const attempt = ontoMaterial({ piece, examination, finding, library, hanging: [] });
     const taken = attempt?.amounts?.some(
-      (share) => offer(attempt.apply(piece, share), `${attempt.title(share, String)}: ${finding.message}`) === "taken",
+      (share) => offer(attempt.apply(piece, share), attempt.action(share), [finding]) === "taken",
     );
     if (taken) return true;
-    reasons.set(keyOf(finding), "");
+    reasons.set(keyOf(finding), undefined);
   }
   return false;
 }
-
-const tooLarge = (title: string) => `Left, since it would change a larger part of the piece: ${title}.`;
 
 /** Loose parts are tied together over the shortest ways. */
 function tieLoose({ piece, examination }: Mended, offer: Offer, library: Library): boolean {
   const loose = openOf(examination).filter(({ kind }) => kind === "loose" || kind === "island");
   if (loose.length === 0) return false;
   const tied = tieUp(piece, library, { width: patchWidth(examination.leastWidth) });
-  const ties = `${tied.added} ${tied.added === 1 ? "tie" : "ties"} of ${patchWidth(examination.leastWidth)} mm`;
-  const title = `Tie it together with ${ties}: ${loose.map(({ message }) => message).join(" ")}`;
-  return tied.added > 0 && offer(tied.piece, title) === "taken";
+  const action = { does: "tie together", count: tied.added, width: patchWidth(examination.leastWidth) } as const;
+  return tied.added > 0 && offer(tied.piece, action, loose) === "taken";
 }
 
 /** Holders that are too thin themselves grow. */
@@ -270,10 +277,8 @@ function growThin({ piece, examination }: Mended, offer: Offer, library: Library
     .slice(0, ONE_BY_ONE)
     .some((finding) => {
       tried.add(keyOf(finding));
-      return growHolders({ piece, examination, finding, library, hanging: [] }).some(({ amounts = [], apply, title }) =>
-        amounts.some(
-          (amount) => offer(apply(piece, amount), `${title(amount, (mm) => `${round(mm)} mm`)}: ${finding.message}`) === "taken",
-        ),
+      return growHolders({ piece, examination, finding, library, hanging: [] }).some(({ amounts = [], apply, action }) =>
+        amounts.some((amount) => offer(apply(piece, amount), action(amount), [finding]) === "taken"),
       );
     });
 }
@@ -285,17 +290,12 @@ function patchThin({ piece, examination }: Mended, offer: Offer): boolean {
   if (thin.length === 0 || room <= 0) return false;
   const width = examination.leastWidth;
   const some = thin.slice(0, room);
-  const titleOf = (findings: readonly Finding[]) =>
-    `Strengthen it with a tie: ${findings.map(({ message }) => message).join(" ")}`;
-  for (const reach of REACHES) {
-    if (offer(withPatches(piece, examination, some, reach * width), titleOf(some)) === "taken") return true;
-  }
+  const action = { does: "strengthen", width: patchWidth(width) } as const;
+  const patch = (findings: Finding[]) =>
+    REACHES.some((reach) => offer(withPatches(piece, examination, findings, reach * width), action, findings) === "taken");
+  if (patch(some)) return true;
   if (some.length < 2) return false;
-  return some
-    .slice(0, ONE_BY_ONE)
-    .some((finding) =>
-      REACHES.some((reach) => offer(withPatches(piece, examination, [finding], reach * width), titleOf([finding])) === "taken"),
-    );
+  return some.slice(0, ONE_BY_ONE).some((finding) => patch([finding]));
 }
 
 /**
@@ -334,21 +334,6 @@ function changedShare(before: Examination, after: Examination): number {
   const changed =
     regionArea(difference(after.material, before.material)) + regionArea(difference(before.material, after.material));
   return before.area > 0 ? changed / before.area : 1;
-}
-
-function nextStep({ kind, parts }: Finding): string {
-  switch (kind) {
-    case "loose":
-    case "island":
-      return parts.length > 1
-        ? "No tie or move was found that holds them: put a bar or a backing under them."
-        : "No tie or move was found that holds it: bring it nearer, or put a bar or a backing under it.";
-    case "thin-joint":
-    case "thin-stroke":
-      return "No tie was found that makes it wide enough: thicken the word, make it larger, or choose heavier lettering.";
-    default:
-      return "";
-  }
 }
 
 const keyOf = (finding: Finding) =>

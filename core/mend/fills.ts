@@ -15,7 +15,7 @@ export function fillPlace({ piece, examination, finding }: Scene): Attempt {
   const narrowest = Math.max(finding.width, piece.stock.kerf, 0.1);
   return {
     kind: "fill",
-    title: () => (finding.kind === "small-hole" ? "Fill the hole" : "Fill the gap"),
+    action: () => ({ does: "fill", what: finding.kind === "small-hole" ? "hole" : "gap" }),
     least: 0,
     most: 20,
     amounts: WIDER.map((share) => round(narrowest * share + 0.05)),

@@ -15,7 +15,7 @@ import {
   type Stick,
   type Tie,
 } from "../piece";
-import { type Attempt, FURTHEST, isDot, round, type Scene, unit } from "./scene";
+import { type Attempt, FURTHEST, isDot, type MendAction, round, type Scene, unit } from "./scene";
 
 /** Furthest that a holder reaches into the letters, mm. */
 const DEEPEST = 6;
@@ -42,8 +42,7 @@ export function deepenOverlap({ piece, examination, finding, hanging }: Scene): 
   };
   return {
     kind: "overlap",
-    title: (amount, say) =>
-      chosen.kind === "bar" ? `Let the bar reach ${say(amount)} higher` : `Let the ${chosen.kind} bite ${say(amount)} deeper`,
+    action: (by) => ({ does: "overlap", by, part: chosen.kind }),
     least: 0,
     most: DEEPEST,
     apply: (now, amount) => ({
@@ -79,7 +78,7 @@ export function growHolders({ piece, finding, examination }: Scene): Attempt[] {
     return [
       {
         kind: "holder",
-        title: (amount, say) => `Make the ${grown.name} ${say(amount)} ${grown.more}`,
+        action: (by) => ({ does: "grow", by, part: grown.part }),
         least: 0,
         most: FURTHEST,
         amounts: growths(examination.leastWidth - finding.width, grown.sides),
@@ -97,9 +96,7 @@ const growths = (missing: number, sides: number) =>
   [1.02, 1.3, 2, 3].map((share) => round(Math.max(0.02, missing) * share * sides));
 
 interface Growing {
-  name: string;
-  /** "wider", "higher" */
-  more: string;
+  part: Extract<MendAction, { does: "grow" }>["part"];
   /** A ring is as wide on both sides of its hole. */
   sides: number;
   by(part: Part, amount: number): Part;
@@ -109,30 +106,26 @@ function growing(holder: Part, solid: Solid): Growing | null {
   switch (holder.kind) {
     case "bar":
       return {
-        name: "bar",
-        more: "higher",
+        part: "bar",
         sides: 1,
         by: (part, amount) => ({ ...(part as Bar), height: round((part as Bar).height + amount) }),
       };
     case "stick":
     case "tie":
       return {
-        name: holder.kind,
-        more: "wider",
+        part: holder.kind,
         sides: 1,
         by: (part, amount) => ({ ...(part as Stick), width: round((part as Stick).width + amount) }),
       };
     case "loop":
       return {
-        name: "loop",
-        more: "wider",
+        part: "loop",
         sides: 2,
         by: (part, amount) => ({ ...(part as Loop), outer: round((part as Loop).outer + amount) }),
       };
     case "backing":
       return {
-        name: "backing",
-        more: "larger all round",
+        part: "backing",
         sides: 1,
         by: (part, amount) => ({ ...(part as Backing), distance: round(Math.min(100, (part as Backing).distance + amount)) }),
       };
@@ -140,14 +133,13 @@ function growing(holder: Part, solid: Solid): Growing | null {
       return holder.frame === undefined
         ? null
         : {
-            name: "frame",
-            more: "wider",
+            part: "frame",
             sides: 1,
             by: (part, amount) => ({ ...(part as Shape), frame: round(((part as Shape).frame ?? 0) + amount) }),
           };
     case "word":
       return solid.label.kind === "line" && holder.path && "line" in holder.path
-        ? { name: "line", more: "wider", sides: 1, by: widerLine }
+        ? { part: "line", sides: 1, by: widerLine }
         : null;
     default:
       return null;
@@ -165,7 +157,7 @@ export function growBacking({ piece, finding }: Scene): Attempt | null {
   if (!backing) return null;
   return {
     kind: "holder",
-    title: (amount, say) => `Make the backing ${say(amount)} larger all round`,
+    action: (by) => ({ does: "grow", by, part: "backing" }),
     least: 0,
     most: FURTHEST,
     amounts: GROWTH,
@@ -192,7 +184,7 @@ export function addBar({ piece, examination, hanging }: Scene): Attempt | null {
   const id = freeId(piece, "bar");
   return {
     kind: "bar",
-    title: (amount, say) => `Put a bar under the letters, ${say(amount)} into them`,
+    action: (into) => ({ does: "add bar", into }),
     least: 0.5,
     most: FURTHEST,
     apply: (now, amount) => {

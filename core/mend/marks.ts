@@ -32,8 +32,7 @@ export function ontoMaterial({ piece, examination, finding, library }: Scene): A
   if (mark?.kind !== "word" && mark?.kind !== "ornament") return null;
   return {
     kind: "onto",
-    title: (share) =>
-      share === 1 ? "Move it onto the material" : `Make it ${Math.round(100 * share)} % as large and move it onto the material`,
+    action: (share) => ({ does: "onto material", share }),
     least: 0,
     most: 1,
     amounts: SHARES,
@@ -50,7 +49,7 @@ export function asMaterial({ piece, examination, finding }: Scene): Attempt | nu
   if (!mark || !("meets" in mark)) return null;
   return {
     kind: "as-material",
-    title: () => "Make it part of the piece",
+    action: () => ({ does: "as material" }),
     least: 0,
     most: 1,
     amounts: [1],

@@ -12,6 +12,7 @@ import { expect, it } from "vitest";
 import { examine } from "../examine";
 import { type Piece, parsePiece, STOCKS } from "../piece";
 import type { MendedCase, Recheck } from "../tests/recheck";
+import { describeMend } from "../wording";
 import { offerMends } from "./index";
 
 const library = shippedLibrary();
@@ -36,7 +37,7 @@ function casesOf(piece: Piece, most = Infinity): MendedCase[] {
   return before.findings.slice(0, most).flatMap((finding) =>
     offerMends(piece, before, finding, library).map((mend): MendedCase => {
       expect(mend.change).toBeGreaterThan(0);
-      return { before: piece, after: mend.piece, finding, kind: mend.kind, title: mend.title };
+      return { before: piece, after: mend.piece, finding, kind: mend.kind, title: describeMend(mend.action, "mm") };
     }),
   );
 }

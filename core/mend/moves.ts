@@ -16,7 +16,7 @@ export function lowerDot({ examination, hanging }: Scene): Attempt | null {
   const angle = examination.letters.find(({ id }) => id === dot.letterId)?.angle ?? 0;
   return {
     kind: "lower-dot",
-    title: (amount, say) => `Lower it ${say(amount)}`,
+    action: (by) => ({ does: "lower dot", by }),
     least: 0,
     most: FURTHEST,
     apply: (piece, amount) =>
@@ -37,7 +37,7 @@ export function reachDown({ piece, examination, hanging }: Scene): Attempt | nul
   if (!below) return null;
   return {
     kind: "reach",
-    title: (amount, say) => `Stretch it down ${say(amount)}`,
+    action: (by) => ({ does: "stretch down", by }),
     least: 0,
     most: FURTHEST,
     apply: (now, amount) => {
@@ -62,8 +62,8 @@ export function moveTowards({ piece, finding, hanging }: Scene): (Attempt | null
   );
   // Straight down is what lowering a dot does already.
   if (!way || (way.y < -0.9 && hanging.length === 1 && isDot(hanging[0]!))) return [];
-  const title: Attempt["title"] = (amount, say) => `Move ${hanging.length > 1 ? "them" : "it"} ${say(amount)} ${direction(way)}`;
-  return [moveAlong(piece, hanging, way, "move", title)];
+  const action: Attempt["action"] = (by) => ({ does: "move", by, many: hanging.length > 1, way });
+  return [moveAlong(piece, hanging, way, "move", action)];
 }
 
 /** Parts of one joint come closer. */
@@ -88,13 +88,17 @@ export function moveTogether({ piece, examination, finding, hanging }: Scene): (
       : across
     : unit(towards);
   if (!way) return [];
-  return [
-    moveAlong(piece, loose, way, "closer", (amount, say) => `Bring ${loose.length > 1 ? "them" : "it"} ${say(amount)} closer`),
-  ];
+  return [moveAlong(piece, loose, way, "closer", (by) => ({ does: "bring closer", by, many: loose.length > 1 }))];
 }
 
 /** Dots move alone, letters with their dots, what lies by itself as a whole; several parts one after the other. */
-function moveAlong(piece: Piece, solids: readonly Solid[], way: Point, kind: MendKind, title: Attempt["title"]): Attempt | null {
+function moveAlong(
+  piece: Piece,
+  solids: readonly Solid[],
+  way: Point,
+  kind: MendKind,
+  action: Attempt["action"],
+): Attempt | null {
   const others = solids.filter((solid) => !solid.letterId);
   const goesAlong = ({ id, partId }: Solid) =>
     id === partId && piece.parts.some((part) => part.id === id && LIE_BY_THEMSELVES.has(part.kind));
@@ -104,7 +108,7 @@ function moveAlong(piece: Piece, solids: readonly Solid[], way: Point, kind: Men
   const dots = new Map(alone.map((solid) => [solid.letterId, solid]));
   return {
     kind,
-    title,
+    action,
     least: 0,
     most: FURTHEST,
     apply: (still, amount) => {
@@ -117,10 +121,4 @@ function moveAlong(piece: Piece, solids: readonly Solid[], way: Point, kind: Men
       return [...dots.values()].reduce((now, solid) => applyMove(now, { what: "dots", ...keyOf(solid), ...shift }), moved);
     },
   };
-}
-
-function direction({ x, y }: Point): string {
-  if (Math.abs(y) > 2 * Math.abs(x)) return y < 0 ? "down" : "up";
-  if (Math.abs(x) > 2 * Math.abs(y)) return x < 0 ? "left" : "right";
-  return `${y < 0 ? "down" : "up"} and ${x < 0 ? "left" : "right"}`;
 }

@@ -4,17 +4,16 @@
 import { type Examination, examine, type Library } from "../examine";
 import { difference, type Region, regionArea } from "../geometry";
 import { type Finding, openFindings } from "../judge";
-import { formatLength, type Piece, type Units } from "../piece";
+import type { Piece } from "../piece";
 import { attemptsFor } from "./attempts";
 import { type HeldNearby, holdsNearby, neighbourhood } from "./nearby";
 import { patchWidth, REACHES, withPatches } from "./patches";
 import { proveMend } from "./proof";
-import type { Attempt, MendKind } from "./scene";
+import type { Attempt, MendAction, MendKind } from "./scene";
 
 export interface Mend {
   kind: MendKind;
-  /** "Lower it 3.1 mm" */
-  title: string;
+  action: MendAction;
   /** The mended piece. */
   piece: Piece;
   /** Width of what the finding is about, before and after, mm. */
@@ -40,19 +39,13 @@ const NEARLY = 0.98;
  * @returns up to four mends of different kinds, the one that changes the look least first; none that leaves its finding or
  *   makes any part worse than it was
  */
-export function offerMends(
-  piece: Piece,
-  examination: Examination,
-  finding: Finding,
-  library: Library,
-  units: Units = "mm",
-): Mend[] {
+export function offerMends(piece: Piece, examination: Examination, finding: Finding, library: Library): Mend[] {
   const mends: Mend[] = [];
   for (const attempt of attemptsFor(piece, examination, finding, library)) {
-    const mend = tryAttempt(attempt, { piece, before: examination, finding, library, units });
+    const mend = tryAttempt(attempt, { piece, before: examination, finding, library });
     if (mend) mends.push(mend);
   }
-  const patch = patchLimb({ piece, before: examination, finding, library, units });
+  const patch = patchLimb({ piece, before: examination, finding, library });
   if (patch) mends.push(patch);
   mends.sort((a, b) => a.change - b.change);
   return mends.filter(({ kind }, i) => mends.findIndex((other) => other.kind === kind) === i).slice(0, OFFERED);
@@ -60,7 +53,7 @@ export function offerMends(
 
 /** A limb that no part's middle lies in hangs on no hold that could be measured again: the place is patched, and has to be gone. */
 function patchLimb(trial: Trial): Mend | null {
-  const { piece, before, finding, library, units } = trial;
+  const { piece, before, finding, library } = trial;
   if (!finding.beyond || !finding.chord || finding.kind === "loose" || finding.kind === "island") return null;
   const count = ({ findings }: Examination) => openFindings(findings).length;
   const isThere = ({ findings }: Examination) =>
@@ -70,10 +63,10 @@ function patchLimb(trial: Trial): Mend | null {
     );
   for (const reach of REACHES) {
     const mended = withPatches(piece, before, [finding], reach * before.leastWidth);
-    const after = examine(mended, library, { units, base: before });
+    const after = examine(mended, library, { base: before });
     if (isThere(after) || count(after) >= count(before)) continue;
-    const title: Attempt["title"] = (_, say) => `Strengthen it with a tie of ${say(patchWidth(before.leastWidth))}`;
-    const attempt: Attempt = { kind: "tie", title, least: 0, most: 0, apply: () => mended };
+    const action = () => ({ does: "strengthen", width: patchWidth(before.leastWidth) }) as const;
+    const attempt: Attempt = { kind: "tie", action, least: 0, most: 0, apply: () => mended };
     return describe(attempt, { amount: reach, mended, after }, trial);
   }
   return null;
@@ -85,7 +78,6 @@ interface Trial {
   before: Examination;
   finding: Finding;
   library: Library;
-  units: Units;
 }
 
 interface Success {
@@ -126,10 +118,10 @@ function tryFor(
   wanted: number,
   shares: readonly number[],
 ): Mend | null {
-  const { piece, before, finding, library, units } = trial;
+  const { piece, before, finding, library } = trial;
   const prove = (amount: number): Mend | "nearly" | "not" => {
     const mended = attempt.apply(piece, amount);
-    const after = examine(mended, library, { units, notes: finding.means === "note", base: before });
+    const after = examine(mended, library, { notes: finding.means === "note", base: before });
     const proof = proveMend(before, after, finding, attempt.loses ?? [], wanted);
     return proof === "mended" ? describe(attempt, { amount, mended, after }, trial) : proof;
   };
@@ -201,12 +193,12 @@ function between(failed: Tried, found: Tried, wanted: number, turn: number): num
   return Math.min(found.amount - FINE / 4, Math.max(failed.amount + FINE / 4, beside));
 }
 
-function describe(attempt: Attempt, { amount, mended, after }: Success, { before, finding, units }: Trial): Mend {
+function describe(attempt: Attempt, { amount, mended, after }: Success, { before, finding }: Trial): Mend {
   const added = difference(after.material, before.material);
   const removed = difference(before.material, after.material);
   return {
     kind: attempt.kind,
-    title: attempt.title(amount, (mm) => formatLength(mm, units, mm < 0.1 ? 2 : 1)),
+    action: attempt.action(amount),
     piece: mended,
     before: finding.width,
     after: widthOf(after, finding),

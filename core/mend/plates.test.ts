@@ -114,7 +114,7 @@ describe("reaching down", () => {
     const before = examine(piece, library);
     const loose = before.findings.find(({ kind }) => kind === "loose")!;
     const mend = offerMends(piece, before, loose, library).find(({ kind }) => kind === "reach")!;
-    expect(mend.title).toMatch(/^Stretch it down \d/);
+    expect(mend.action.does).toBe("stretch down");
     const after = examine(mend.piece, library);
     expect(after.verdict).toBe("holds");
     const [old, now] = [before, after].map(({ solids }) => regionBox(solids.find(({ id }) => id === "w1:k2")!.region)!);

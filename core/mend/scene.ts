@@ -25,11 +25,28 @@ export type MendKind =
   | "as-material"
   | "fill";
 
+/** What a mend does, without words; lengths in mm. */
+export type MendAction =
+  | { does: "lower dot" | "stretch down" | "thicken"; by: number }
+  | { does: "move"; by: number; many: boolean; way: Point }
+  | { does: "bring closer"; by: number; many: boolean }
+  /** A holder reaches further into what it holds. */
+  | { does: "overlap"; by: number; part: "bar" | "stick" | "tie" }
+  | { does: "grow"; by: number; part: "bar" | "stick" | "tie" | "loop" | "backing" | "frame" | "line" }
+  | { does: "tie" | "strengthen" | "second tie"; width: number }
+  | { does: "tie together"; count: number; width: number }
+  | { does: "add bar"; into: number }
+  | { does: "thicken words"; count: number }
+  /** `share` of the present size. */
+  | { does: "smaller" | "onto material"; share: number }
+  | { does: "other form"; letter: string }
+  | { does: "fill"; what: "gap" | "hole" }
+  | { does: "larger" | "leave out" | "as material" };
+
 /** A way to mend a finding, as a function of one amount: how a copy of the piece looks when it is done by so much. */
 export interface Attempt {
   kind: MendKind;
-  /** What is done, in words; `say` writes lengths in the maker's units. */
-  title(amount: number, say: (mm: number) => string): string;
+  action(amount: number): MendAction;
   /** Amounts to try lie between these, in mm (for `larger`, a share). */
   least: number;
   most: number;

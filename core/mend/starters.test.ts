@@ -6,6 +6,7 @@ import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { openFindings } from "../judge";
 import { type Loop, type Piece, parsePiece, STARTERS, STOCKS, type Stick } from "../piece";
+import { sentencesOf } from "../tests/sentences";
 import { beginPiece, bridgePlace, stickPlace, tieUp, uprightAngle } from "./index";
 
 const library = shippedLibrary();
@@ -30,11 +31,12 @@ describe.each(STARTERS.map((starter) => [starter.id, starter] as const))("%s", (
       for (const font of [undefined, FONTS[i % FONTS.length]!]) {
         const piece = font ? inFont(made, font) : made;
         const tied = starter.ties ? tieUp(piece, library, { width: starter.ties }).piece : piece;
-        const { verdict, findings, pieces } = examine(tied, library);
+        const examination = examine(tied, library);
+        const { verdict, findings, pieces } = examination;
         const open = openFindings(findings);
         expect(verdict === "holds", `${word} ${font}`).toBe(open.length === 0);
         if (pieces > 1) expect(verdict, `${word} ${font}`).toBe("falls");
-        for (const { message } of open) expect(message.length).toBeGreaterThan(20);
+        for (const sentence of sentencesOf({ ...examination, findings: open })) expect(sentence.length).toBeGreaterThan(20);
       }
     });
   });

@@ -29,8 +29,9 @@ export function tieAcrossJoint({ piece, examination, finding }: Scene): Attempt 
   const across = unit({ x: chord.to.x - chord.from.x, y: chord.to.y - chord.from.y });
   if (!across) return null;
   const middle = { x: (chord.from.x + chord.to.x) / 2, y: (chord.from.y + chord.to.y) / 2 };
-  const tie = tieBetween(piece, examination, middle, middle, { x: -across.y, y: across.x }, finding.wanted);
-  return finding.wanted ? { ...tie, amounts: [1, 2, 3, 5].map((share) => round(tie.least * share)) } : tie;
+  const wanted = finding.kind === "snaps" ? finding.wanted : 0;
+  const tie = tieBetween(piece, examination, middle, middle, { x: -across.y, y: across.x }, wanted);
+  return wanted ? { ...tie, amounts: [1, 2, 3, 5].map((share) => round(tie.least * share)) } : tie;
 }
 
 /** The tie is tried ever deeper into both sides. */
@@ -39,7 +40,7 @@ function tieBetween(piece: Piece, examination: Examination, from: Point, to: Poi
   const id = freeId(piece, "tie");
   return {
     kind: "tie",
-    title: (_, say) => (from !== to ? `Tie it with a bar of ${say(width)}` : `Strengthen it with a tie of ${say(width)}`),
+    action: () => ({ does: from === to ? "strengthen" : "tie", width }),
     least: width / 2,
     most: width / 2 + FURTHEST / 2,
     grows: true,
@@ -92,8 +93,8 @@ export function secondTies({ piece, examination, finding, hanging }: Scene): Att
     const way = unit({ x: to.x - from.x, y: to.y - from.y });
     if (!way) return [];
     const tie = tieBetween(piece, examination, from, to, way);
-    const title: Attempt["title"] = (_, say) => `Hold it a second time, with a tie of ${say(2 * tie.least)}`;
-    return [{ ...tie, kind: "second-tie", title, amounts: [1, 2.5, 5].map((share) => round(tie.least * share)) }];
+    const action: Attempt["action"] = () => ({ does: "second tie", width: 2 * tie.least });
+    return [{ ...tie, kind: "second-tie", action, amounts: [1, 2.5, 5].map((share) => round(tie.least * share)) }];
   });
 }
 

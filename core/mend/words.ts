@@ -19,7 +19,7 @@ export function thicken({ piece, hanging, finding, examination }: Scene): Attemp
   const missing = examination.leastWidth - finding.width;
   return {
     kind: "thicken",
-    title: (amount, say) => `Thicken the word by ${say(amount)}`,
+    action: (by) => ({ does: "thicken", by }),
     least: 0,
     most: 3,
     amounts: [missing + 0.01, missing * 1.2 + 0.05, missing * 1.6 + 0.1].filter((amount) => amount <= 3),
@@ -34,7 +34,7 @@ export function larger({ piece, hanging, finding, examination }: Scene): Attempt
   const share = examination.leastWidth / finding.width - 1;
   return {
     kind: "larger",
-    title: () => "Make the word larger",
+    action: () => ({ does: "larger" }),
     least: 0,
     most: 1,
     amounts: [share + 0.002, share * 1.15 + 0.01, share * 1.5 + 0.02].filter((amount) => amount <= 1),
@@ -55,7 +55,7 @@ export function smaller({ piece, finding }: Scene): Attempt | null {
   if (!word) return null;
   return {
     kind: "smaller",
-    title: (share) => `Make the letters ${Math.round(100 * share)} % as large`,
+    action: (share) => ({ does: "smaller", share }),
     least: 0,
     most: 1,
     amounts: SMALLER,
@@ -81,7 +81,7 @@ export function letterforms({ piece, hanging, library }: Scene): Attempt[] {
     return forms.slice(0, FORMS).map(
       (form): Attempt => ({
         kind: "letterform",
-        title: () => `Another form of the ${solid.label.text}`,
+        action: () => ({ does: "other form", letter: solid.label.text }),
         least: 0,
         most: 1,
         amounts: [1],
@@ -98,7 +98,7 @@ export function leaveOut({ piece, examination, hanging }: Scene): Attempt | null
   if (stray) {
     return {
       kind: "leave-out",
-      title: () => "Leave it out",
+      action: () => ({ does: "leave out" }),
       least: 0,
       most: 1,
       amounts: [1],
@@ -112,7 +112,7 @@ export function leaveOut({ piece, examination, hanging }: Scene): Attempt | null
   const { wordId, key } = keyOf(speck);
   return {
     kind: "leave-out",
-    title: () => "Leave it out",
+    action: () => ({ does: "leave out" }),
     least: 0,
     most: 1,
     amounts: [1],

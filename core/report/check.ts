@@ -3,6 +3,7 @@
  */
 import type { Examination } from "../examine";
 import type { Point } from "../geometry";
+import type { Finding } from "../judge";
 
 export interface CheckReport {
   verdict: Examination["verdict"];
@@ -14,8 +15,8 @@ export interface CheckReport {
   findings: { kind: string; parts: string[]; at: [number, number]; width: number; message: string; accepted?: string }[];
 }
 
-/** @param flipY for documents whose y runs downwards: coordinates are given as in the document */
-export function reportOf(examination: Examination, flipY = false): CheckReport {
+/** @param say a finding as a sentence @param flipY for documents whose y runs downwards: coordinates are given as in the document */
+export function reportOf(examination: Examination, say: (finding: Finding) => string, flipY = false): CheckReport {
   const point = ({ x, y }: Point): [number, number] => [round(x), round(flipY ? -y : y)];
   return {
     verdict: examination.verdict,
@@ -38,13 +39,13 @@ export function reportOf(examination: Examination, flipY = false): CheckReport {
       from: point(from),
       to: point(to),
     })),
-    findings: examination.findings.map(({ kind, parts, at, width, message, accepted }) => ({
-      kind,
-      parts,
-      at: point(at),
-      width: round(width),
-      message,
-      ...(accepted === undefined ? {} : { accepted }),
+    findings: examination.findings.map((finding) => ({
+      kind: finding.kind,
+      parts: finding.parts,
+      at: point(finding.at),
+      width: round(finding.width),
+      message: say(finding),
+      ...(finding.accepted === undefined ? {} : { accepted: finding.accepted }),
     })),
   };
 }

@@ -3,9 +3,8 @@
  */
 import type { Examination } from "../examine";
 import type { Point } from "../geometry";
-import { isNarrower, placeName } from "../judge";
-import { formatLength, type Stock, type Units } from "../piece";
-import { labelsOf } from "./labels";
+import { isNarrower } from "../judge";
+import type { Stock } from "../piece";
 
 /**
  * Across the grain, solid wood wants joints so many times as wide as along it (3.0 and 4.5 mm in 6 mm wood at the saw). From
@@ -20,21 +19,16 @@ export interface ShortGrain {
   at: Point;
   /** mm */
   width: number;
+  /** What it wants there, mm. */
+  wanted: number;
   parts: string[];
-  message: string;
 }
 
 /** @param grain direction of the fibres, degrees from the horizontal @returns narrowest first */
-export function shortGrain(
-  examination: Pick<Examination, "joints" | "solids">,
-  stock: Stock,
-  grain: number,
-  units: Units = "mm",
-): ShortGrain[] {
+export function shortGrain(examination: Pick<Examination, "joints" | "solids">, stock: Stock, grain: number): ShortGrain[] {
   if (!hasGrain(stock)) return [];
   const wanted = stock.leastWidth * ACROSS;
   const [gx, gy] = [Math.cos((grain * Math.PI) / 180), Math.sin((grain * Math.PI) / 180)];
-  const labels = labelsOf(examination);
   return examination.joints
     .flatMap(({ parts, width, from, to }): ShortGrain[] => {
       const length = Math.hypot(to.x - from.x, to.y - from.y);
@@ -43,8 +37,7 @@ export function shortGrain(
       if (!across || !isNarrower(width, wanted)) return [];
       const ids = parts.map((i) => examination.solids[i]!.id);
       const at = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 };
-      const message = `Short grain at ${placeName(ids, labels)}: the fibres run across this joint of ${formatLength(width, units)}; it wants ${formatLength(wanted, units)} there. Turn the grain, or make the joint wider.`;
-      return [{ at, width, parts: ids, message }];
+      return [{ at, width, wanted, parts: ids }];
     })
     .sort((a, b) => a.width - b.width);
 }

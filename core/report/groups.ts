@@ -2,13 +2,13 @@
  * Findings letter by letter.
  */
 import type { Examination } from "../examine";
-import { capital, type Finding, nameOf } from "../judge";
+import type { Finding, PartLabel } from "../judge";
 
 export interface FindingGroup {
   /** Id of the letter, or of the part that is none. */
   id: string;
-  /** "The second e", "The bar". */
-  title: string;
+  /** How that is called; nothing for what is about the piece as a whole. */
+  label: PartLabel | undefined;
   findings: Finding[];
 }
 
@@ -25,7 +25,7 @@ export function groupFindings(
     const id = about?.letterId ?? about?.partId ?? finding.parts[0] ?? "";
     const letter = letters.find((each) => each.id === id);
     const label = letter?.solids[0] === undefined ? about?.label : solids[letter.solids[0]]!.label;
-    const group = groups.get(id) ?? { id, title: label ? capital(nameOf(label)) : "The piece", findings: [] };
+    const group = groups.get(id) ?? { id, label, findings: [] };
     group.findings.push(finding);
     groups.set(id, group);
   }

@@ -3,7 +3,6 @@
  */
 export * from "./chain";
 export * from "./check";
-export * from "./fall";
 export * from "./grain";
 export * from "./groups";
 export * from "./labels";

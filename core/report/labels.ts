@@ -1,9 +1,9 @@
 import type { Examination } from "../examine";
 import type { Labels } from "../judge";
 
-/** How each solid is called, by its id. */
-export function labelsOf(examination: Pick<Examination, "solids">): Labels {
-  return new Map(examination.solids.map((solid) => [solid.id, solid.label]));
+/** How each part is called, by its id: what is material, and what is engraved or cut out. */
+export function labelsOf({ solids, ghosts }: Pick<Examination, "solids" | "ghosts">): Labels {
+  return new Map([...ghosts, ...solids].map(({ id, label }) => [id, label]));
 }
 
 /** The thinnest place on which anything hangs, with the ids of what meets there (one for a stroke), or `null` where nothing hangs. */

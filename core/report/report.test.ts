@@ -76,7 +76,7 @@ describe("reading an examination", () => {
 
   it("the report rounds to 0.1 µm and turns y over where asked", () => {
     const examination = examine(demoPiece("harbour-office"), library);
-    const [plain, turned] = [reportOf(examination), reportOf(examination, true)];
+    const [plain, turned] = [reportOf(examination, String), reportOf(examination, String, true)];
     plain.joints.forEach((joint, j) => {
       expect(turned.joints[j]!.from[1]).toBeCloseTo(-joint.from[1], 9);
       expect(turned.joints[j]!.from[0]).toBe(joint.from[0]);

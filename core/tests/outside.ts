@@ -41,7 +41,7 @@ export async function disagreements(
   try {
     for (let k = 0; k < count; k++) {
       const seed = first + k;
-      const kind = k % Math.round(1 / heaps) === 0 ? "heap" : "piece";
+      const kind = seed % Math.round(1 / heaps) === 0 ? "heap" : "piece";
       let faults: string[];
       try {
         const question = kind === "heap" ? heapCase(seed) : await pieceCase(seed, folder);

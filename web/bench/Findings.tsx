@@ -2,7 +2,8 @@ import type { Examination } from "@mend-joint/core";
 import { regionBox } from "@mend-joint/core/geometry";
 import { acceptedAs, type Finding, isAcceptedAs, MENDABLE } from "@mend-joint/core/judge";
 import type { Piece } from "@mend-joint/core/piece";
-import { type FindingGroup, groupFindings } from "@mend-joint/core/report";
+import { type FindingGroup, groupFindings, labelsOf } from "@mend-joint/core/report";
+import { describeFinding, titleOf } from "@mend-joint/core/wording";
 import { useState } from "react";
 import { pointAt, selectionOf, useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
@@ -106,7 +107,7 @@ interface GroupProps {
 function Group({ group, examination, piece, open, onOpen }: GroupProps) {
   return (
     <li className="border-t border-rule py-1 first:border-t-0">
-      <h4 className="px-2 pt-1 font-display text-[14px] font-semibold">{group.title}</h4>
+      <h4 className="px-2 pt-1 font-display text-[14px] font-semibold">{titleOf(group.label)}</h4>
       <ol>
         {group.findings.map((finding) => {
           const key = keyOf(finding);
@@ -128,6 +129,7 @@ function Group({ group, examination, piece, open, onOpen }: GroupProps) {
 }
 
 function FindingRow({ finding, examination, onOpen }: { finding: Finding; examination: Examination; onOpen(): void }) {
+  const units = useBench((state) => state.units);
   const show = () => {
     onOpen();
     const solid = examination.solids.find(({ id }) => id === finding.parts[0]);
@@ -155,7 +157,7 @@ function FindingRow({ finding, examination, onOpen }: { finding: Finding; examin
       <span className="pt-0.5">
         <VerdictMark verdict={finding.means} size={20} />
       </span>
-      <span className="text-[14px] leading-snug">{finding.message}</span>
+      <span className="text-[14px] leading-snug">{describeFinding(finding, labelsOf(examination), units)}</span>
     </button>
   );
 }

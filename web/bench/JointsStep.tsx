@@ -1,7 +1,8 @@
 import type { Examination } from "@mend-joint/core";
-import { countWord, HANDLING_FORCE, isNarrower, placeName } from "@mend-joint/core/judge";
+import { HANDLING_FORCE, isNarrower } from "@mend-joint/core/judge";
 import { formatLength, formatNumber, type Piece, type Stock, widthToDraw } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
+import { countWord, placeName } from "@mend-joint/core/wording";
 import { ChevronDown } from "lucide-react";
 import { Collapsible } from "radix-ui";
 import { lazy, Suspense } from "react";

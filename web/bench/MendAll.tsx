@@ -1,4 +1,5 @@
 import type { Piece } from "@mend-joint/core/piece";
+import { describeLeft } from "@mend-joint/core/wording";
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import { useBench } from "../state/bench";
@@ -26,7 +27,7 @@ export function MendAll({ piece, count }: { piece: Piece; count: number }) {
   const run = async (most?: number) => {
     setBusy(true);
     try {
-      const { piece: mended, done, left, change, more } = await mendAll(piece, units, most);
+      const { piece: mended, done, left, labels, change, more } = await mendAll(piece, most);
       // What the maker changed meanwhile goes first.
       if (usePiece.getState().piece !== piece) return toast("The piece was changed meanwhile, so nothing was mended.");
       if (done.length > 0) usePiece.getState().change(() => mended);
@@ -34,7 +35,10 @@ export function MendAll({ piece, count }: { piece: Piece; count: number }) {
       const share = change > 0 ? `, ${(100 * change).toFixed(change < 0.01 ? 1 : 0)} % of the piece changed` : "";
       const counted = `${done.length} ${done.length === 1 ? "mend" : "mends"} made${share}.`;
       if (left.length === 0) toast(`${counted} Everything holds. Undo takes it back.`);
-      else toast(`${counted} Left for your hand: ${left.slice(0, 3).join(" ")}`);
+      else {
+        const told = left.slice(0, 3).map((each) => describeLeft(each, labels, units));
+        toast(`${counted} Left for your hand: ${told.join(" ")}`);
+      }
     } catch (error) {
       toast.error(`Mending stopped: ${(error as Error).message}`);
     } finally {

@@ -1,5 +1,6 @@
 import type { Mend } from "@mend-joint/core/mend";
 import { formatNumber, type Piece } from "@mend-joint/core/piece";
+import { describeMend } from "@mend-joint/core/wording";
 import { ArrowRight } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useBench } from "../state/bench";
@@ -19,7 +20,7 @@ export function Mends({ piece, index }: { piece: Piece; index: number }) {
     if (!settled) return;
     let gone = false;
     const timer = setTimeout(() => {
-      mendsFor(piece, index, units).then(
+      mendsFor(piece, index).then(
         (mends) => !gone && setAnswer({ piece, index, mends }),
         () => !gone && setAnswer({ piece, index, mends: [] }),
       );
@@ -29,7 +30,7 @@ export function Mends({ piece, index }: { piece: Piece; index: number }) {
       clearTimeout(timer);
       useBench.setState({ preview: null });
     };
-  }, [piece, index, units, settled]);
+  }, [piece, index, settled]);
 
   if (!answer || answer.piece !== piece || answer.index !== index) {
     return <p className="px-3 pb-1 pl-10 text-[13px] text-quiet">Trying mends …</p>;
@@ -50,8 +51,9 @@ export function Mends({ piece, index }: { piece: Piece; index: number }) {
       {answer.mends.map((mend) => {
         const preview = () => useBench.setState({ preview: mend });
         const clear = () => useBench.setState({ preview: null });
+        const title = describeMend(mend.action, units);
         return (
-          <li key={mend.kind + mend.title}>
+          <li key={mend.kind + title}>
             <button
               type="button"
               onClick={() => apply(mend)}
@@ -61,7 +63,7 @@ export function Mends({ piece, index }: { piece: Piece; index: number }) {
               onBlur={clear}
               className="w-full rounded-lg border border-rule bg-film px-3 py-2 text-left hover:border-holds hover:bg-holds/6"
             >
-              <span className="block text-[14px] font-medium">{mend.title}</span>
+              <span className="block text-[14px] font-medium">{title}</span>
               <span className="figure flex items-center gap-1.5 text-[12px] text-quiet">
                 {formatNumber(mend.before, units)} <ArrowRight size={12} aria-label="becomes" /> {formatNumber(mend.after, units)}{" "}
                 {units}

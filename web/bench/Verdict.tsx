@@ -1,7 +1,7 @@
 import type { Examination } from "@mend-joint/core";
-import { verdictSentence } from "@mend-joint/core/judge";
 import { lostToCut, type Piece } from "@mend-joint/core/piece";
 import { labelsOf, thinnestPlace } from "@mend-joint/core/report";
+import { describeFinding, verdictSentence } from "@mend-joint/core/wording";
 import { useBench } from "../state/bench";
 import { Button } from "../ui/Button";
 import { VerdictMark } from "../ui/VerdictMark";
@@ -50,7 +50,7 @@ export function Verdict({ examination, piece }: { examination: Examination | nul
 
 function sentence(examination: Examination, piece: Piece, units: "mm" | "in"): string {
   const { verdict, findings } = examination;
-  if (findings[0]?.kind === "empty") return findings[0].message;
+  if (findings[0]?.kind === "empty") return describeFinding(findings[0], labelsOf(examination), units);
   return verdictSentence(
     verdict,
     findings,

@@ -2,9 +2,10 @@
  * All joints of the piece side by side, narrowest first, against the least width. A press goes to the place.
  */
 import type { Examination } from "@mend-joint/core";
-import { isNarrower, placeName } from "@mend-joint/core/judge";
+import { isNarrower } from "@mend-joint/core/judge";
 import { formatLength, formatNumber } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
+import { placeName } from "@mend-joint/core/wording";
 import { BarChart } from "echarts/charts";
 import { AriaComponent, GridComponent, MarkLineComponent, TooltipComponent } from "echarts/components";
 import { init, use } from "echarts/core";

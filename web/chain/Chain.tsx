@@ -4,9 +4,10 @@
  */
 import type { Examination } from "@mend-joint/core";
 import { composed, type Region, regionBox, rotation, transformRegion } from "@mend-joint/core/geometry";
-import { isNarrower, nameOf } from "@mend-joint/core/judge";
+import { isNarrower } from "@mend-joint/core/judge";
 import { formatLength, formatNumber } from "@mend-joint/core/piece";
 import { type ChainLetter, type ChainLink, chainOf } from "@mend-joint/core/report";
+import { nameOf } from "@mend-joint/core/wording";
 import { type KeyboardEvent, useMemo, useRef } from "react";
 import { regionPath } from "../stage/paths";
 import { pointAt, selectionOf, useBench } from "../state/bench";

@@ -1,12 +1,16 @@
-import type { Check } from "@mend-joint/core/cut";
 import type { Piece } from "@mend-joint/core/piece";
+import { describeCheck } from "@mend-joint/core/wording";
 import { Link } from "react-router";
+import { useBench } from "../state/bench";
 import { VerdictMark } from "../ui/VerdictMark";
+import type { CutSheet } from "../workers/cutting";
 
 const MARKS = { stop: "falls", weak: "weak", note: "note" } as const;
 
 /** What is to be looked at before it is cut, each with the way back to its place. */
-export function Preflight({ piece, checks }: { piece: Piece; checks: Check[] }) {
+export function Preflight({ piece, sheet: { checks, labels } }: { piece: Piece; sheet: CutSheet }) {
+  const units = useBench((state) => state.units);
+  const told = checks.map((check) => ({ ...check, message: describeCheck(check, labels, units) }));
   return (
     <section aria-label="Before you cut" className="min-h-0 flex-1 overflow-y-auto px-5 py-4">
       <h2 className="font-display text-[17px] font-semibold">Before you cut</h2>
@@ -17,7 +21,7 @@ export function Preflight({ piece, checks }: { piece: Piece; checks: Check[] }) 
         </p>
       ) : (
         <ol className="mt-2 flex flex-col gap-3">
-          {checks.map(({ means, message, at }) => (
+          {told.map(({ means, message, at }) => (
             <li key={`${message} ${at?.x} ${at?.y}`} className="flex items-start gap-2 text-[14px]">
               <span className="shrink-0">
                 <VerdictMark verdict={MARKS[means]} />

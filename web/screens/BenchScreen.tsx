@@ -87,7 +87,6 @@ function Bench() {
 function useExamination(): void {
   const piece = usePiece((state) => state.piece);
   const move = useBench((state) => state.move);
-  const units = useBench((state) => state.units);
   const skeleton = useBench((state) => state.show === "widths");
   const ask = useMemo(
     () =>
@@ -102,8 +101,8 @@ function useExamination(): void {
     [],
   );
   useEffect(() => {
-    if (piece) ask(withMove(piece, move), units, { skeleton, moving: move !== null });
-  }, [ask, piece, move, units, skeleton]);
+    if (piece) ask(withMove(piece, move), { skeleton, moving: move !== null });
+  }, [ask, piece, move, skeleton]);
 }
 
 const NUDGE = 0.1;

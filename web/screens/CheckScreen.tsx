@@ -6,6 +6,8 @@ import { PROFILES } from "@mend-joint/core/cut";
 import { sourceInSvg } from "@mend-joint/core/formats";
 import type { Finding } from "@mend-joint/core/judge";
 import { formatLength, formatNumber, type Piece, parsePiece, STOCKS, type Stock } from "@mend-joint/core/piece";
+import { labelsOf } from "@mend-joint/core/report";
+import { describeFinding, describeMarks, describeRepair } from "@mend-joint/core/wording";
 import { ArrowLeft, FileUp } from "lucide-react";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -46,7 +48,6 @@ export function CheckScreen() {
   const { state, run, stop } = useCheck();
   const profile = profileOf(useCutting());
   const own = useCutting((each) => each.own);
-  const units = useBench((each) => each.units);
   const [pointed, setPointed] = useState<Finding | null>(null);
 
   useEffect(() => {
@@ -54,8 +55,8 @@ export function CheckScreen() {
   }, []);
   useEffect(() => {
     setPointed(null);
-    if (given) void run(given.bytes, stock, profile, units);
-  }, [given, stock, profile, units, run]);
+    if (given) void run(given.bytes, stock, profile);
+  }, [given, stock, profile, run]);
 
   const take = async (file: File | undefined) => {
     if (!file) return;
@@ -159,12 +160,12 @@ function useCheck() {
   const [state, setState] = useState<State>({ now: "waiting" });
   const latest = useRef(0);
   const run = useCallback(
-    async (...[bytes, stock, profile, units]: Parameters<typeof checkFile> extends [...infer A, unknown] ? A : never) => {
+    async (...[bytes, stock, profile]: Parameters<typeof checkFile> extends [...infer A, unknown] ? A : never) => {
       const own = ++latest.current;
       const tell = (next: State) => own === latest.current && setState(next);
       tell({ now: "checking", stage: "reading" });
       try {
-        const checked = await checkFile(bytes, stock, profile, units, (stage) =>
+        const checked = await checkFile(bytes, stock, profile, (stage) =>
           tell({ now: "checking", stage: STAGES[stage] ?? stage }),
         );
         tell({ now: "checked", checked });
@@ -203,7 +204,9 @@ function Found({ checked, given, stock, onPoint }: FoundProps) {
   const units = useBench((state) => state.units);
   const profile = profileOf(useCutting());
   const navigate = useNavigate();
-  const { examination, repairs, notes, as } = checked;
+  const { examination, repairs, marks, as } = checked;
+  const labels = labelsOf(examination);
+  const notes = marks > 0 ? [...checked.notes, describeMarks(marks)] : checked.notes;
   const { box, cutouts, verdict, findings, thinnest } = examination;
   const attempt = async (work: () => Promise<void>) => {
     try {
@@ -264,14 +267,16 @@ function Found({ checked, given, stock, onPoint }: FoundProps) {
               <span className="shrink-0">
                 <VerdictMark verdict={finding.means} size={20} />
               </span>
-              <span>{finding.message}</span>
+              <span>{describeFinding(finding, labels, units)}</span>
             </button>
           </li>
         ))}
       </ol>
       {repairs.length > 0 && (
         <div className="text-[13px]">
-          <p className="text-quiet">Put right in the repaired file: {repairs.join("; ")}.</p>
+          <p className="text-quiet">
+            Put right in the repaired file: {repairs.map((repair) => describeRepair(repair, units)).join("; ")}.
+          </p>
           <Button className="mt-2" onClick={() => void takeRepaired()}>
             Take the repaired SVG
           </Button>

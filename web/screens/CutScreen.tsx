@@ -15,7 +15,6 @@ import { PaperForm } from "../cut/PaperForm";
 import { Preflight } from "../cut/Preflight";
 import { TrialCut } from "../cut/TrialCut";
 import type { ApiError } from "../state/api";
-import { useBench } from "../state/bench";
 import { choicesOf, fetchProfiles, useCutting } from "../state/cutting";
 import { usePiece } from "../state/piece";
 import { leaveBench, openPiece } from "../state/saving";
@@ -112,7 +111,7 @@ function Way({ piece }: { piece: Piece }) {
             )}
           </main>
           <aside className="flex min-h-0 flex-col border-l border-rule" aria-label="Before it is cut">
-            {sheet && <Preflight piece={piece} checks={sheet.checks} />}
+            {sheet && <Preflight piece={piece} sheet={sheet} />}
             <Downloads piece={piece} sheet={sheet} onTrial={() => setView("trial")} />
           </aside>
         </div>
@@ -123,19 +122,18 @@ function Way({ piece }: { piece: Piece }) {
 
 /** Drawn up anew whenever the piece or a choice changes; an older answer never replaces a newer one. */
 function useCutSheet(piece: Piece): { sheet: CutSheet | null; fault: string | null } {
-  const units = useBench((state) => state.units);
   const state = useCutting();
   const choices = useMemo(() => choicesOf(state, piece), [state, piece]);
   const [answer, setAnswer] = useState<{ sheet: CutSheet | null; fault: string | null }>({ sheet: null, fault: null });
   useEffect(() => {
     let gone = false;
-    cutSheet(piece, units, choices).then(
+    cutSheet(piece, choices).then(
       (sheet) => !gone && setAnswer({ sheet, fault: null }),
       (error: Error) => !gone && setAnswer({ sheet: null, fault: error.message }),
     );
     return () => {
       gone = true;
     };
-  }, [piece, units, choices]);
+  }, [piece, choices]);
   return answer;
 }

@@ -203,7 +203,7 @@ function useExaminationOf(stored: StoredPiece): Examination | null {
     const key = `${stored.id} ${stored.version} ${stored.updatedAt}`;
     let answer = examined.get(key);
     if (!answer) {
-      answer = examineOnce(stored.piece, "mm");
+      answer = examineOnce(stored.piece);
       examined.set(key, answer);
     }
     let gone = false;

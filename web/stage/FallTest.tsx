@@ -1,5 +1,5 @@
 import type { Examination } from "@mend-joint/core";
-import { fallReport } from "@mend-joint/core/report";
+import { fallReport } from "@mend-joint/core/wording";
 import { X } from "lucide-react";
 import { useEffect } from "react";
 import { useBench } from "../state/bench";

@@ -16,9 +16,10 @@ import {
 } from "@mend-joint/core/cut";
 import { type FileFormat, type FileOptions, type MadeFile, makeFile, readDrawing, zipFiles } from "@mend-joint/core/formats";
 import { regionBox } from "@mend-joint/core/geometry";
+import type { Labels } from "@mend-joint/core/judge";
 import { isRefused, type Job, playJob, type Refusal, type Run, readJob } from "@mend-joint/core/machine";
-import { type Piece, parsePiece, type Stock, type Units } from "@mend-joint/core/piece";
-import { type Sheet, sheetOf } from "@mend-joint/core/report";
+import { type Piece, parsePiece, type Stock } from "@mend-joint/core/piece";
+import { labelsOf, type Sheet, sheetOf } from "@mend-joint/core/report";
 import { ensureFonts, library } from "./examining";
 
 export type CutChoices = FileOptions;
@@ -29,17 +30,19 @@ export interface CutSheet {
   plan: CutPlan;
   effort: Effort;
   checks: Check[];
+  /** How the parts are called that checks name. */
+  labels: Labels;
   /** For the paper pattern. */
   starts: StartHoles | null;
 }
 
-async function examined(piece: Piece, units: Units): Promise<Examination> {
+async function examined(piece: Piece): Promise<Examination> {
   await ensureFonts(piece);
-  return examine(piece, library, { units });
+  return examine(piece, library);
 }
 
-export async function cutSheet(piece: Piece, units: Units, choices: CutChoices): Promise<CutSheet> {
-  const examination = await examined(piece, units);
+export async function cutSheet(piece: Piece, choices: CutChoices): Promise<CutSheet> {
+  const examination = await examined(piece);
   const sheet = sheetOf(piece, examination);
   const plan = planCut(piece, sheet, choices);
   const { drill, grain } = choices.pattern ?? {};
@@ -48,17 +51,18 @@ export async function cutSheet(piece: Piece, units: Units, choices: CutChoices):
     sheet,
     plan,
     effort: effortOf(plan.lines, plan.fills, speedsFor(piece.stock)),
-    checks: preflight(piece, examination, sheet, plan, { units, drill: saw ? drill : undefined, grain }),
+    checks: preflight(piece, examination, sheet, plan, { drill: saw ? drill : undefined, grain }),
+    labels: labelsOf(examination),
     starts: drill === undefined ? null : startHoles(sheet.material, drill),
   };
 }
 
 export async function cutFile(piece: Piece, format: FileFormat, choices: CutChoices): Promise<MadeFile> {
-  return makeFile(piece, sheetOf(piece, await examined(piece, "mm")), format, choices);
+  return makeFile(piece, sheetOf(piece, await examined(piece)), format, choices);
 }
 
 export async function allFiles(piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<MadeFile[]> {
-  const sheet = sheetOf(piece, await examined(piece, "mm"));
+  const sheet = sheetOf(piece, await examined(piece));
   const files: MadeFile[] = [];
   for (const format of formats) files.push(await makeFile(piece, sheet, format, choices));
   return files;
@@ -78,11 +82,10 @@ export async function checkFile(
   file: Uint8Array,
   stock: Stock,
   profile: MachineProfile,
-  units: Units,
   onProgress: (stage: string) => void,
 ): Promise<CheckedDrawing> {
   onProgress("reading");
-  return checkDrawing(await readDrawing(file), { stock, profile, units, onProgress });
+  return checkDrawing(await readDrawing(file), { stock, profile, onProgress });
 }
 
 /** An SVG of what is left when faults that need no decision are put right. */

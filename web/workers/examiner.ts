@@ -6,7 +6,7 @@ import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, TiedUp } from "@mend-joint/core/mend";
-import type { Ornament, Piece, Stock, SymbolName, Units, Word } from "@mend-joint/core/piece";
+import type { Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { proxy, type Remote, wrap } from "comlink";
 import type { CutChoices, CutSheet, Trial } from "./cutting";
@@ -87,13 +87,13 @@ export function stopExamining(): void {
   giveUp(new Error("it was stopped."));
 }
 
-export function mendsFor(piece: Piece, finding: number, units: Units): Promise<Mend[]> {
-  return mender.ask((remote) => remote.mends(piece, finding, units));
+export function mendsFor(piece: Piece, finding: number): Promise<Mend[]> {
+  return mender.ask((remote) => remote.mends(piece, finding));
 }
 
 /** @param most largest share of the piece that may change; left out, what nobody has to be asked for */
-export function mendAll(piece: Piece, units: Units, most?: number): Promise<MendedAll> {
-  return mender.ask((remote) => remote.mendAll(piece, units, most));
+export function mendAll(piece: Piece, most?: number): Promise<MendedAll> {
+  return mender.ask((remote) => remote.mendAll(piece, most));
 }
 
 export function letteringFacts(word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> {
@@ -156,8 +156,8 @@ export function uprightPiece(piece: Piece, loopId: string): Promise<number | nul
 }
 
 /** All that the way to the cutter shows of a piece. */
-export const cutSheet = (piece: Piece, units: Units, choices: CutChoices): Promise<CutSheet> =>
-  cutter.ask((remote) => remote.cutSheet(piece, units, choices));
+export const cutSheet = (piece: Piece, choices: CutChoices): Promise<CutSheet> =>
+  cutter.ask((remote) => remote.cutSheet(piece, choices));
 export const cutFile = (piece: Piece, format: FileFormat, choices: CutChoices): Promise<MadeFile> =>
   cutter.ask((remote) => remote.cutFile(piece, format, choices));
 /** Several files in one. */
@@ -173,12 +173,11 @@ export async function checkFile(
   file: Uint8Array,
   stock: Stock,
   profile: MachineProfile,
-  units: Units,
   onProgress: (stage: string) => void,
 ): Promise<CheckedDrawing> {
   return cutter.ask(async (remote) => {
     await remote.onProgress(proxy(onProgress));
-    return remote.checkFile(file, stock, profile, units);
+    return remote.checkFile(file, stock, profile);
   });
 }
 /** The file with what could be put right. */
@@ -192,8 +191,7 @@ export const stopCutting = (): void => cutter.stop();
 export const stopMending = (): void => mender.stop();
 
 /** Examines one piece; for the rack, where every answer is wanted. */
-export const examineOnce = (piece: Piece, units: Units): Promise<Examination> =>
-  examiner.ask((remote) => remote.examine(piece, units, {}));
+export const examineOnce = (piece: Piece): Promise<Examination> => examiner.ask((remote) => remote.examine(piece, {}));
 
 /**
  * A stream of questions about a piece in the hand. While one is being answered only the newest of those that follow is kept;
@@ -205,9 +203,9 @@ export function createExaminer(
   onSlow: (stage: string | null) => void,
 ) {
   let busy = false;
-  let waiting: [Piece, Units, ExamineWish] | null = null;
+  let waiting: [Piece, ExamineWish] | null = null;
 
-  const run = async (piece: Piece, units: Units, wish: ExamineWish) => {
+  const run = async (piece: Piece, wish: ExamineWish) => {
     busy = true;
     const begun = performance.now();
     // Stages come on a channel of their own and may be later than the answer.
@@ -217,7 +215,7 @@ export function createExaminer(
       const stopped = new Promise<never>((_, reject) => {
         giveUp = reject;
       });
-      const question = () => examiner.ask((remote) => remote.examine(piece, units, wish));
+      const question = () => examiner.ask((remote) => remote.examine(piece, wish));
       // Lost once, it is asked again; lost twice, it is said.
       const answer = question().catch((error: Error) => (error instanceof WorkerLost ? question() : Promise.reject(error)));
       onAnswer(await Promise.race([answer, stopped]), piece);
@@ -232,9 +230,9 @@ export function createExaminer(
     if (next) await run(...next);
   };
 
-  const ask = (piece: Piece, units: Units, wish: ExamineWish) => {
-    if (busy) waiting = [piece, units, wish];
-    else void run(piece, units, wish);
+  const ask = (piece: Piece, wish: ExamineWish) => {
+    if (busy) waiting = [piece, wish];
+    else void run(piece, wish);
   };
   return ask;
 }

@@ -6,7 +6,7 @@ import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, TiedUp } from "@mend-joint/core/mend";
-import type { Ornament, Piece, Stock, SymbolName, Units, Word } from "@mend-joint/core/piece";
+import type { Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { expose, transfer } from "comlink";
 import type { CutChoices, CutSheet, Trial } from "./cutting";
@@ -23,10 +23,8 @@ const api = {
   onProgress: (listener: (stage: string) => void) => {
     tell = listener;
   },
-  examine: async (piece: Piece, units: Units, wish: ExamineWish): Promise<Examination> =>
-    (await examining).examinePiece(piece, units, wish, tell),
-  mends: async (piece: Piece, finding: number, units: Units): Promise<Mend[]> =>
-    (await examining).mendsFor(piece, finding, units),
+  examine: async (piece: Piece, wish: ExamineWish): Promise<Examination> => (await examining).examinePiece(piece, wish, tell),
+  mends: async (piece: Piece, finding: number): Promise<Mend[]> => (await examining).mendsFor(piece, finding),
   lettering: async (word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> =>
     (await examining).letteringFacts(word, font, piece),
   forms: async (word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> =>
@@ -44,8 +42,7 @@ const api = {
   upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),
   choices: async (word: Word): Promise<LetteringChoices> => (await examining).letteringChoices(word),
-  cutSheet: async (piece: Piece, units: Units, choices: CutChoices): Promise<CutSheet> =>
-    (await cutting()).cutSheet(piece, units, choices),
+  cutSheet: async (piece: Piece, choices: CutChoices): Promise<CutSheet> => (await cutting()).cutSheet(piece, choices),
   cutFile: async (piece: Piece, format: FileFormat, choices: CutChoices): Promise<MadeFile> => {
     const file = await (await cutting()).cutFile(piece, format, choices);
     return transfer(file, [file.bytes.buffer]);
@@ -55,16 +52,15 @@ const api = {
   zipped: async (files: readonly Pick<MadeFile, "name" | "bytes">[]): Promise<Uint8Array> => (await cutting()).zipped(files),
   trial: async (file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> =>
     (await cutting()).trial(file, profile, stock),
-  checkFile: async (file: Uint8Array, stock: Stock, profile: MachineProfile, units: Units): Promise<CheckedDrawing> =>
-    (await cutting()).checkFile(file, stock, profile, units, tell),
+  checkFile: async (file: Uint8Array, stock: Stock, profile: MachineProfile): Promise<CheckedDrawing> =>
+    (await cutting()).checkFile(file, stock, profile, tell),
   repairedFile: async (
     checked: Pick<CheckedDrawing, "repaired">,
     name: string,
     stock: Stock,
     profile: MachineProfile,
   ): Promise<MadeFile> => (await cutting()).repairedFile(checked, name, stock, profile),
-  mendAll: async (piece: Piece, units: Units, most?: number): Promise<MendedAll> =>
-    (await examining).mendPiece(piece, units, most),
+  mendAll: async (piece: Piece, most?: number): Promise<MendedAll> => (await examining).mendPiece(piece, most),
 };
 
 export type ExaminerApi = typeof api;

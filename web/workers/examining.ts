@@ -18,16 +18,7 @@ import {
   uprightAngle,
 } from "@mend-joint/core/mend";
 import { ornament } from "@mend-joint/core/ornaments";
-import {
-  fillIn,
-  type Ornament,
-  type Piece,
-  SYMBOL_NAMES,
-  type SymbolName,
-  starterById,
-  type Units,
-  type Word,
-} from "@mend-joint/core/piece";
+import { fillIn, type Ornament, type Piece, SYMBOL_NAMES, type SymbolName, starterById, type Word } from "@mend-joint/core/piece";
 import { type LetteringFacts, measureLettering } from "@mend-joint/core/shelf";
 
 const fonts = new Map<string, Font>();
@@ -84,28 +75,27 @@ let still: Examination | undefined;
 
 export async function examinePiece(
   piece: Piece,
-  units: Units,
   { skeleton = false, moving = false }: ExamineWish,
   onProgress: (stage: string) => void,
 ): Promise<Examination> {
   await ensureFonts(piece);
-  if (moving && still) return examineMoving(piece, library, still, { units, skeleton, onProgress });
-  still = examine(piece, library, { units, skeleton, onProgress });
+  if (moving && still) return examineMoving(piece, library, still, { skeleton, onProgress });
+  still = examine(piece, library, { skeleton, onProgress });
   return still;
 }
 
 /** @param index of the finding in an examination of this piece */
-export async function mendsFor(piece: Piece, index: number, units: Units): Promise<Mend[]> {
+export async function mendsFor(piece: Piece, index: number): Promise<Mend[]> {
   await ensureFonts(piece);
-  const examination = examine(piece, library, { units });
+  const examination = examine(piece, library);
   const finding = examination.findings[index];
-  return finding ? offerMends(piece, examination, finding, library, units) : [];
+  return finding ? offerMends(piece, examination, finding, library) : [];
 }
 
 /** @param most largest share of the piece that may change; left out, what nobody has to be asked for */
-export async function mendPiece(piece: Piece, units: Units, most?: number): Promise<MendedAll> {
+export async function mendPiece(piece: Piece, most?: number): Promise<MendedAll> {
   await ensureFonts(piece);
-  return mendAll(piece, library, { units, most });
+  return mendAll(piece, library, { most });
 }
 
 /** How a word would survive in a lettering. */

@@ -1,10 +1,10 @@
 /**
  * Outlines from elsewhere as parts of a piece: every shape of a drawing is one part.
  */
-import type { Solid } from "./examine";
-import type { DrawnShape } from "./formats";
-import { islandsOf, normalise, type Point, regionArea, transformRing } from "./geometry";
-import type { Finding } from "./judge";
+import { remark, type Solid } from "../examine";
+import type { DrawnShape } from "../formats";
+import { islandsOf, normalise, type Point, regionArea, transformRing } from "../geometry";
+import type { Finding } from "../judge";
 
 /** Smallest area in mm² that counts as material. */
 const NO_AREA = 1e-4;
@@ -24,16 +24,10 @@ export function solidsFromShapes(
     const at: Point = { x: rings[0]?.[0] ?? 0, y: rings[0]?.[1] ?? 0 };
     const islands = islandsOf(normalise(rings, fillRule)).filter((island) => regionArea(island) > NO_AREA);
     if (islands.length === 0) {
-      findings.push(
-        note("no-area", [id], at, "weak", `${id} encloses no area, so there is nothing to cut out. Close it, or leave it out.`),
-      );
+      findings.push(remark("no-area", [id], at, "weak", { what: "shape" }));
       continue;
     }
-    if (subpaths.some(({ closed }) => !closed)) {
-      findings.push(
-        note("open-outline", [id], at, "note", `${id} is an open line. It was closed with a straight edge for the check.`),
-      );
-    }
+    if (subpaths.some(({ closed }) => !closed)) findings.push(remark("open-outline", [id], at, "note", { closed: true }));
     islands.forEach((region, n) => {
       solids.push({
         id: n === 0 ? id : `${id}.${n}`,
@@ -45,8 +39,4 @@ export function solidsFromShapes(
     });
   }
   return { solids, findings };
-}
-
-function note(kind: Finding["kind"], parts: string[], at: Point, means: Finding["means"], message: string): Finding {
-  return { kind, parts, meeting: parts.length, at, width: 0, means, message };
 }

@@ -2,11 +2,13 @@
  * Outline files from elsewhere: the faults that makers meet are named, and put right where that needs no decision.
  */
 import { describe, expect, it } from "vitest";
-import { PROFILES } from "./cut";
-import { checkDrawing } from "./drawings";
-import { readSvg } from "./formats";
-import { regionArea } from "./geometry";
-import { STOCKS } from "./piece";
+import { PROFILES } from "../cut";
+import { readSvg } from "../formats";
+import { regionArea } from "../geometry";
+import { STOCKS } from "../piece";
+import { sentencesOf } from "../tests/sentences";
+import { describeMarks, describeRepair } from "../wording";
+import { checkDrawing } from ".";
 
 const MM = 'xmlns="http://www.w3.org/2000/svg" width="120mm" height="80mm" viewBox="0 0 120 80"';
 const check = (body: string) => checkDrawing(readSvg(`<svg ${MM}>${body}</svg>`), { stock: STOCKS[0]!, profile: PROFILES[0]! });
@@ -34,11 +36,9 @@ describe("cut lines", () => {
     );
     expect(kinds(twice)).toContain("duplicate");
     expect(twice.examination.area).toBeCloseTo(2400 - Math.PI * 64, 0);
-    expect(twice.examination.findings.find(({ kind }) => kind === "duplicate")!.message).toMatch(
-      /b lies exactly on a.*cut twice/,
-    );
+    expect(sentencesOf(twice.examination).join()).toMatch(/b lies exactly on a.*cut twice/);
     expect(regionArea(twice.repaired)).toBeCloseTo(2400 - Math.PI * 64, 0);
-    expect(twice.repairs[0]).toContain("left out");
+    expect(describeRepair(twice.repairs[0]!, "mm")).toContain("left out");
   });
 
   it("an outline open by a little is closed, one open by much is named", () => {
@@ -48,7 +48,7 @@ describe("cut lines", () => {
     expect(regionArea(nearly.repaired)).toBeCloseTo(2400, 0);
     const open = lines('<rect width="60" height="40"/><path id="o" d="M70 0H90V30"/>');
     expect(open.examination.verdict).toBe("weak");
-    expect(open.examination.findings[0]!.message).toContain("frees nothing");
+    expect(sentencesOf(open.examination)[0]).toContain("frees nothing");
   });
 
   it("a place thinner than the sheet wants makes it weak, with the measure", () => {
@@ -56,21 +56,22 @@ describe("cut lines", () => {
     expect(examination.verdict).toBe("weak");
     expect(examination.findings[0]).toMatchObject({ kind: "thin-stroke", means: "weak" });
     expect(examination.findings[0]!.width).toBeCloseTo(1.2, 6);
-    expect(examination.findings[0]!.message).toContain("only 1.2 mm wide");
+    expect(sentencesOf(examination)[0]).toContain("only 1.2 mm wide");
   });
 
   it("crumbs are left out of the repaired file", () => {
     const { repaired, repairs } = lines('<rect width="60" height="40"/><rect x="70" width="0.2" height="0.2"/>');
     expect(repaired).toHaveLength(1);
-    expect(repairs.join()).toContain("1 crumb left out");
+    expect(repairs).toContainEqual({ what: "crumbs", count: 1 });
   });
 
   it("lines of scoring are not cut", () => {
-    const { examination, notes } = check(
+    const { examination, marks } = check(
       '<g fill="none"><rect width="60" height="40" stroke="#f00"/><rect x="5" y="5" width="20" height="10" stroke="#00f"/></g>',
     );
     expect(examination.area).toBeCloseTo(2400, 3);
-    expect(notes.join()).toContain("1 shape is to be scored or engraved");
+    expect(marks).toBe(1);
+    expect(describeMarks(marks)).toContain("1 shape is to be scored or engraved");
   });
 });
 
@@ -92,11 +93,7 @@ describe("filled shapes", () => {
 describe("nothing to cut", () => {
   it("is said", () => {
     expect(kinds(lines('<path d="M0 0L50 50"/>'))).toContain("open-outline");
-    expect(check("").examination.findings[0]!.message).toMatch(/nothing to cut/);
-    expect(
-      lines('<rect width="1" height="1"/>')
-        .examination.findings.map(({ message }) => message)
-        .join(),
-    ).toContain("unit of the file");
+    expect(sentencesOf(check("").examination)[0]).toMatch(/nothing to cut/);
+    expect(sentencesOf(lines('<rect width="1" height="1"/>').examination).join()).toContain("unit of the file");
   });
 });

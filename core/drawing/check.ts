@@ -1,14 +1,14 @@
 /**
  * Checking an outline file that was drawn elsewhere: what falls out, what is thin, what lies twice, what is open.
  */
-import type { MachineProfile } from "./cut";
-import { type Examination, examineSolids, type Solid } from "./examine";
-import type { Drawing, DrawnShape } from "./formats";
-import { islandsOf, normalise, type Point, type Region, type Ring, regionArea, regionBox, transformRing } from "./geometry";
-import type { Finding } from "./judge";
-import { twinFinder } from "./machine";
+import type { MachineProfile } from "../cut";
+import { type Examination, examineSolids, remark, type Solid } from "../examine";
+import type { Drawing, DrawnShape } from "../formats";
+import { islandsOf, normalise, type Point, type Region, type Ring, regionArea, regionBox, transformRing } from "../geometry";
+import type { Finding } from "../judge";
+import { twinFinder } from "../machine";
+import { type Stock, smallestHole } from "../piece";
 import { solidsFromShapes } from "./outlines";
-import { formatLength, type Stock, smallestHole, type Units } from "./piece";
 
 export interface CheckedDrawing {
   examination: Examination;
@@ -16,10 +16,19 @@ export interface CheckedDrawing {
   as: "lines" | "shapes";
   /** What remains when the faults that need no decision are put right: twins gone, open outlines closed, crumbs gone; y upwards. */
   repaired: Region;
-  /** What was put right, in words. */
-  repairs: string[];
+  repairs: Repair[];
+  /** How many shapes are to be scored or engraved. */
+  marks: number;
+  /** What the reader of the file has to say. */
   notes: string[];
 }
+
+/** What was put right without asking. */
+export type Repair =
+  | { what: "closed"; id: string /** mm */; open?: number }
+  /** An outline that lay exactly on another. */
+  | { what: "twin"; id: string; twin: string }
+  | { what: "crumbs"; count: number };
 
 /** Ends farther apart than this are not closed by themselves, mm. */
 const CLOSES = 1;
@@ -30,28 +39,22 @@ export interface CheckOptions {
   stock: Stock;
   /** Lines of its scoring and engraving are left out. */
   profile: MachineProfile;
-  units?: Units;
   onProgress?: (stage: string) => void;
 }
 
-export function checkDrawing(drawing: Drawing, { stock, profile, units = "mm", onProgress }: CheckOptions): CheckedDrawing {
+export function checkDrawing(drawing: Drawing, { stock, profile, onProgress }: CheckOptions): CheckedDrawing {
   // Beside hairlines in the colour of cutting, what is filled is engraved.
   const hairlines = drawing.shapes.some(({ fill, stroke }) => fill === null && stroke === profile.lines.cut.colour);
   const engraved = ({ fill, stroke }: DrawnShape) =>
     hairlines && stroke === null && fill === profile.lines.engrave.colour && profile.fills === "engraved";
   const shapes = drawing.shapes.filter((shape) => !isMark(shape, profile) && !engraved(shape));
-  const notes = [...drawing.notes];
-  if (shapes.length < drawing.shapes.length) {
-    const count = drawing.shapes.length - shapes.length;
-    notes.push(`${count} ${count === 1 ? "shape is" : "shapes are"} to be scored or engraved by colour or layer, and not cut`);
-  }
+  const marks = drawing.shapes.length - shapes.length;
   const as = shapes.some(({ fill }) => fill !== null) ? "shapes" : "lines";
   onProgress?.("outlines");
-  const { solids, findings, repairs } = as === "shapes" ? fromShapes(shapes) : fromLines(shapes, stock, units);
+  const { solids, findings, repairs } = as === "shapes" ? fromShapes(shapes) : fromLines(shapes, stock);
   // A machine follows the line in the file, so the cut takes its share as it does on the bench.
   const wanted = stock.leastWidth + stock.kerf;
   const examination = examineSolids(solids, wanted, {
-    units,
     lost: stock.kerf,
     extra: findings,
     cutWidth: stock.kerf,
@@ -63,10 +66,10 @@ export function checkDrawing(drawing: Drawing, { stock, profile, units = "mm", o
   const least = (CRUMB * Math.max(stock.kerf, 0.1)) ** 2;
   const kept = examination.cutouts.filter(({ region }) => Math.abs(regionArea(region)) >= least);
   const crumbs = examination.cutouts.length - kept.length;
-  if (crumbs > 0) repairs.push(`${crumbs} ${crumbs === 1 ? "crumb" : "crumbs"} left out`);
+  if (crumbs > 0) repairs.push({ what: "crumbs", count: crumbs });
   const rank = { falls: 0, weak: 1, holds: 2, note: 2 };
   examination.findings.sort((a, b) => rank[a.means] - rank[b.means]);
-  return { examination, as, repaired: kept.flatMap(({ region }) => region), repairs, notes };
+  return { examination, as, repaired: kept.flatMap(({ region }) => region), repairs, marks, notes: drawing.notes };
 }
 
 function isMark({ stroke, fill, layer }: DrawnShape, { lines }: MachineProfile): boolean {
@@ -82,22 +85,21 @@ function isMark({ stroke, fill, layer }: DrawnShape, { lines }: MachineProfile):
 interface Made {
   solids: Solid[];
   findings: Finding[];
-  repairs: string[];
+  repairs: Repair[];
 }
 
 function fromShapes(shapes: readonly DrawnShape[]): Made {
   const { solids, findings } = solidsFromShapes(shapes);
-  return {
-    solids,
-    findings,
-    repairs: findings.filter(({ kind }) => kind === "open-outline").map(({ parts }) => `${parts[0]} closed`),
-  };
+  const repairs = findings.flatMap(({ kind, parts: [id] }): Repair[] =>
+    kind === "open-outline" ? [{ what: "closed", id: id! }] : [],
+  );
+  return { solids, findings, repairs };
 }
 
 /** Cut lines: what lies inside another outline is a hole, in that again a piece. */
-function fromLines(shapes: readonly DrawnShape[], stock: Stock, units: Units): Made {
+function fromLines(shapes: readonly DrawnShape[], stock: Stock): Made {
   const findings: Finding[] = [];
-  const repairs: string[] = [];
+  const repairs: Repair[] = [];
   const rings: Ring[] = [];
   const twinOf = twinFinder<string>();
   for (const { id, subpaths } of shapes) {
@@ -107,38 +109,21 @@ function fromLines(shapes: readonly DrawnShape[], stock: Stock, units: Units): M
       if (n < 4) continue;
       const at: Point = { x: ring[0]!, y: ring[1]! };
       const gap = Math.hypot(ring[0]! - ring[n - 2]!, ring[1]! - ring[n - 1]!);
-      if (closed || (gap <= CLOSES && n >= 6)) {
-        if (!closed) {
-          repairs.push(`${id} closed over ${formatLength(gap, units, 2)}`);
-          findings.push(
-            note(
-              "open-outline",
-              id,
-              at,
-              "note",
-              `${id} is open by ${formatLength(gap, units, 2)}. It was closed for the check; the machine would not free it.`,
-            ),
-          );
-        }
-        const twin = twinOf(ring, id);
-        if (twin !== undefined) {
-          findings.push(
-            note("duplicate", id, at, "weak", `${id} lies exactly on ${twin}: it would be cut twice and burn. Take one away.`, [
-              twin,
-            ]),
-          );
-          repairs.push(`${id}, which lay on ${twin}, left out`);
-        } else rings.push(ring);
-      } else
-        findings.push(
-          note(
-            "open-outline",
-            id,
-            at,
-            "weak",
-            `${id} is an open line: its ends are ${formatLength(gap, units)} apart, so it frees nothing. Close it, or give it the colour of scoring.`,
-          ),
-        );
+      if (!closed && (gap > CLOSES || n < 6)) {
+        findings.push(remark("open-outline", [id], at, "weak", { open: gap, closed: false }));
+        continue;
+      }
+      if (!closed) {
+        repairs.push({ what: "closed", id, open: gap });
+        findings.push(remark("open-outline", [id], at, "note", { open: gap, closed: true }));
+      }
+      const twin = twinOf(ring, id);
+      if (twin === undefined) {
+        rings.push(ring);
+        continue;
+      }
+      findings.push(remark("duplicate", [id, twin], at, "weak", { drawn: true }));
+      repairs.push({ what: "twin", id, twin });
     }
   }
   const region = normalise(rings, "evenodd");
@@ -153,31 +138,13 @@ function fromLines(shapes: readonly DrawnShape[], stock: Stock, units: Units): M
         region: island,
       }),
     );
-  if (solids.length === 0 && findings.length === 0)
-    findings.push(
-      note("no-area", "drawing", { x: 0, y: 0 }, "weak", "No outline encloses an area: there is nothing to cut out."),
-    );
+  if (solids.length === 0 && findings.length === 0) {
+    findings.push(remark("no-area", ["drawing"], { x: 0, y: 0 }, "weak", { what: "drawing" }));
+  }
   const box = regionBox(region);
-  if (box && solids.length === 1 && stock.leastWidth > Math.max(box.maxX - box.minX, box.maxY - box.minY))
-    findings.push(
-      note(
-        "no-area",
-        "piece-1",
-        { x: box.minX, y: box.minY },
-        "weak",
-        `All of it is smaller than ${formatLength(stock.leastWidth, units)}: is the unit of the file right?`,
-      ),
-    );
+  if (box && solids.length === 1 && stock.leastWidth > Math.max(box.maxX - box.minX, box.maxY - box.minY)) {
+    const at = { x: box.minX, y: box.minY };
+    findings.push(remark("no-area", ["piece-1"], at, "weak", { what: "all of it", wanted: stock.leastWidth }));
+  }
   return { solids, findings, repairs };
-}
-
-function note(
-  kind: Finding["kind"],
-  id: string,
-  at: Point,
-  means: Finding["means"],
-  message: string,
-  more: string[] = [],
-): Finding {
-  return { kind, parts: [id, ...more], meeting: 1 + more.length, at, width: 0, means, message };
 }

@@ -3,7 +3,8 @@ import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { parsePiece, STOCKS } from "../piece";
-import { fallReport, groupFindings } from "./index";
+import { groupFindings } from "../report";
+import { fallReport, titleOf } from "./index";
 
 const library = shippedLibrary();
 const demo = (id: string) => examine(demoPiece(id.replace("demo-", "")), library);
@@ -41,16 +42,16 @@ describe("findings by letter", () => {
   it("puts a letter's dot and strokes together under its name, in the order they came", () => {
     const examination = demo("demo-sea-kale");
     const groups = groupFindings(examination, examination.findings);
-    expect(groups[0]!.title).toBe("The k");
+    expect(titleOf(groups[0]!.label)).toBe("The k");
     expect(groups.flatMap(({ findings }) => findings)).toHaveLength(examination.findings.length);
     expect(new Set(groups.map(({ id }) => id)).size).toBe(groups.length);
-    const e = groups.find(({ title }) => title === "The first e")!;
+    const e = groups.find(({ label }) => titleOf(label) === "The first e")!;
     expect(e.findings.every(({ parts }) => parts.includes("w1:k4"))).toBe(true);
   });
 
   it("a dot belongs to its letter, a joint between letter and bar to the letter", () => {
     const examination = demo("demo-boat-naming");
-    const titles = groupFindings(examination, examination.findings).map(({ title }) => title);
+    const titles = groupFindings(examination, examination.findings).map(({ label }) => titleOf(label));
     expect(titles).toEqual(["The first i", "The second i", "The a", "The stick"]);
     const made = {
       kind: "thin-joint",
@@ -59,13 +60,14 @@ describe("findings by letter", () => {
       at: { x: 0, y: 0 },
       width: 1,
       means: "weak",
-      message: "",
+      wanted: 1.5,
+      lost: 0,
     } as const;
-    expect(groupFindings(examination, [{ ...made, parts: [...made.parts] }])[0]!.title).toBe("The w");
+    expect(titleOf(groupFindings(examination, [{ ...made, parts: [...made.parts] }])[0]!.label)).toBe("The w");
   });
 
   it("what belongs to no part is the piece's", () => {
     const examination = examine(word("", "pacifico"), library);
-    expect(groupFindings(examination, examination.findings).map(({ title }) => title)).toEqual(["The piece"]);
+    expect(groupFindings(examination, examination.findings).map(({ label }) => titleOf(label))).toEqual(["The piece"]);
   });
 });

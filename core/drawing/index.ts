@@ -1,0 +1,5 @@
+/**
+ * Outlines that were drawn elsewhere: as parts to be examined, and the check of a whole file.
+ */
+export * from "./check";
+export * from "./outlines";

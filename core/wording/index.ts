@@ -1,0 +1,8 @@
+/**
+ * The one room in which findings, mends, notes and verdicts become sentences, in the maker's units.
+ */
+export * from "./checks";
+export * from "./findings";
+export * from "./mends";
+export * from "./names";
+export * from "./verdict";

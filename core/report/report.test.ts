@@ -66,12 +66,16 @@ describe("the letter chain", () => {
 
 describe("reading an examination", () => {
   it("the thinnest place is the narrowest that anything hangs on", () => {
-    const examination = examine(demoPiece("sea-kale"), library);
+    const examination = examine(demoPiece("harbour-office"), library);
     const place = thinnestPlace(examination)!;
     const carried = examination.holds.filter((hold) => !hold.anchor && !hold.falls).map((hold) => hold.width);
     expect(place.width).toBeCloseTo(Math.min(...carried), 9);
     expect(place.parts.every((id) => labelsOf(examination).has(id))).toBe(true);
     expect(thinnestPlace(examine(pieceOf("", "pacifico"), library))).toBeNull();
+    // What would break off at a thin place hangs there too, though no part's middle does.
+    const slipway = examine(demoPiece("slipway"), library);
+    const limb = slipway.findings.find(({ beyond, means }) => beyond && means === "weak")!;
+    expect(thinnestPlace(slipway)).toEqual({ width: limb.width, parts: limb.parts });
   });
 
   it("the report rounds to 0.1 µm and turns y over where asked", () => {

@@ -17,6 +17,7 @@ const STAGES = [
   "formats",
   "machine",
   "drawing",
+  "examiner",
   "wording",
 ];
 
@@ -39,6 +40,7 @@ const MAY_USE = {
   machine: ["geometry", "piece", "cut", "formats"],
   formats: ["geometry", "piece", "report", "cut"],
   drawing: ["geometry", "piece", "judge", "examine", "cut", "formats", "machine"],
+  examiner: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "shelf", "formats"],
   wording: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "drawing"],
 };
 

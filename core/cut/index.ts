@@ -58,6 +58,8 @@ export interface PlanOptions {
   tabs?: Tabs;
   /** Chord by chord instead of fitted curves. */
   chords?: boolean;
+  /** How curves are fitted; another way may remember those it has fitted before. */
+  fit?: Draw;
   /** Empty edge around the drawing, mm. */
   margin?: number;
 }
@@ -79,7 +81,7 @@ export function planCut(piece: Pick<Piece, "stock" | "cut">, sheet: Sheet, optio
   const here = (region: Region) => translateRegion(region, dx, dy);
   const wanted = (purpose: LinePurpose) => !without.includes(purpose);
   const cut = here(material);
-  const drawn = options.chords ? asLines : fitCurves;
+  const drawn = options.chords ? asLines : (options.fit ?? fitCurves);
   const [exactEngrave, exactScore] = [wanted("engrave") ? here(sheet.engrave) : [], wanted("score") ? here(sheet.score) : []];
   const engrave = exactEngrave.flatMap((ring) => drawn(ring, true) ?? []);
   const asFill = profile.engraveAs === "fill";
@@ -103,7 +105,8 @@ export function planCut(piece: Pick<Piece, "stock" | "cut">, sheet: Sheet, optio
   };
 }
 
-type Draw = (points: Float64Array, closed: boolean) => CurvePath | null;
+/** @returns `null` for what is smaller than a node is wide */
+export type Draw = (points: Float64Array, closed: boolean) => CurvePath | null;
 
 function cutLines(cut: Region, tabs: Tabs | undefined, drawn: Draw): CutLine[] {
   const outlines = nested(cut);

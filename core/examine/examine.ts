@@ -32,6 +32,9 @@ import { type ScoreLine, scoreLines } from "./scores";
 import { buildPiece, type Ghost, type Solid } from "./solids";
 import { type Library, layOutWords, remark } from "./words";
 
+/** Key of what an examination was measured from. Copies keep it; it does not travel between threads. */
+const MEASURED = Symbol("measured");
+
 export interface Examination {
   verdict: Verdict;
   findings: Finding[];
@@ -70,6 +73,8 @@ export interface Examination {
   skeleton?: Skeleton;
   /** Narrowest place of all strokes, mm, where it was asked for; 0 without material. */
   thinnest?: number;
+  /** What it was measured from: itself, or the whole that was measured before it. */
+  readonly [MEASURED]?: MeasuredBase;
 }
 
 export interface ExamineOptions {
@@ -80,8 +85,8 @@ export interface ExamineOptions {
   /** Wants the thinnest stroke too. */
   thinnest?: boolean;
   /**
-   * An examination from before. What has not changed since is not welded and measured again; the outcome is the same. It must be the
-   * very object that was returned, no copy.
+   * An examination from before. What has not changed since is not welded and measured again; the outcome is the same. One that has come
+   * from another thread has lost what it was measured from, and helps nothing.
    */
   base?: Examination;
   /** Told which stage begins. */
@@ -115,7 +120,6 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
   const findings = more.length > 0 ? [...more, ...whole.findings.filter(({ kind }) => kind !== "empty")] : whole.findings;
   const judged = { ...whole, findings, verdict: verdictOf(findings) };
   const told = options.notes === false ? judged : withBalance(piece, judged);
-  bases.set(told, bases.get(examination)!);
   return told;
 }
 
@@ -144,7 +148,7 @@ export function examineSolids(
 ): Examination {
   const { words = [], extra = [], lost = 0, cutWidth = 0, smallestHole = 0, bending, accepted = [] } = options;
   const stage = stopwatch(options);
-  const before = options.base && bases.get(options.base);
+  const before = options.base?.[MEASURED];
   const change = before ? measureChange(before, solids, stage) : null;
   const { welded, field } = change ?? measureWelded(solids, stage);
   const rule: WidthRule = { wanted: leastWidth, lost };
@@ -210,13 +214,10 @@ export function examineSolids(
     visible,
     skeleton: options.skeleton ? field.skeleton() : undefined,
     thinnest: options.thinnest ? (thinnestStroke(field)?.width ?? 0) : undefined,
+    [MEASURED]: change ? before : { parts: solids, welded, field },
   };
-  bases.set(examination, change ? before! : { parts: solids, welded, field });
   return examination;
 }
-
-/** What examinations were measured from: itself, or the whole that was measured before it. */
-const bases = new WeakMap<Examination, MeasuredBase>();
 
 function judge(
   solids: readonly Solid[],

@@ -10,7 +10,7 @@ import type { Library } from "./words";
  * Examines what has changed since the piece lay still. Holds, joints and verdict are those of now; what is merely worth knowing is as it
  * was, for all parts that have not moved, and waits for the hand to let go for the others.
  *
- * @param still examination of the piece as it lay, the very object that was returned
+ * @param still examination of the piece as it lay
  */
 export function examineMoving(
   piece: Piece,

@@ -2,7 +2,7 @@
  * The files of a piece, each by one call.
  */
 import { strToU8, zipSync } from "fflate";
-import { type CutPlan, type LinePurpose, type MachineProfile, planCut, type Tabs } from "../cut";
+import { type CutPlan, type Draw, type LinePurpose, type MachineProfile, planCut, type Tabs } from "../cut";
 import type { Piece } from "../piece";
 import type { Sheet } from "../report";
 import { type DxfCurves, writeDxf } from "./dxf-out";
@@ -20,6 +20,8 @@ export interface FileOptions {
   profile: MachineProfile;
   without?: readonly LinePurpose[];
   tabs?: Tabs;
+  /** How curves are fitted (see `PlanOptions`). */
+  fit?: Draw;
   curves?: DxfCurves;
   /** The piece itself goes into the SVG, so that it can be opened again from there. */
   source?: boolean;

@@ -1,6 +1,7 @@
 export * from "./bite";
 export * from "./curves";
 export * from "./deviation";
+export * from "./fingerprint";
 export * from "./fit";
 export * from "./inside";
 export * from "./islands";

@@ -22,6 +22,17 @@ export interface JointGraph {
   ways: Way[];
   /** Node of each part, −1 for parts without material. */
   nodeOf: number[];
+  incidence: Incidence;
+}
+
+/** A graph of ways that are known. */
+export function graphOf(nodes: number, ways: Way[], nodeOf: number[]): JointGraph {
+  const incidence = incidenceOf(
+    nodes,
+    ways.map(({ a }) => a),
+    ways.map(({ b }) => b),
+  );
+  return { nodes, ways, nodeOf, incidence };
 }
 
 /** A sampled chord is at most this much longer than the true minimum, as a share; sampling steps are a third of the width. */
@@ -49,7 +60,7 @@ export function buildGraph(field: WidthField, terminals: readonly number[], held
   }
   const runs = reduce(nodes, from, to, keep);
   const ways = runs.map(({ a, b, necks }): Way => ({ a, b, necks, ...narrowestOf(field, necks) }));
-  return { nodes, ways, nodeOf };
+  return graphOf(nodes, ways, nodeOf);
 }
 
 /**
@@ -138,7 +149,7 @@ function reduce(nodes: number, from: Int32Array, to: Int32Array, keep: Uint8Arra
 export function minimumCut(graph: JointGraph, source: number, capacity: (way: Way) => number): number {
   if (source <= 0) return 0;
   const flow = new Float64Array(graph.ways.length);
-  const { first, at } = incidence(graph);
+  const { first, at } = graph.incidence;
   let total = 0;
   for (;;) {
     const via = new Map<number, { way: number; from: number }>([[source, { way: -1, from: -1 }]]);
@@ -174,23 +185,9 @@ function residual(way: Way, flow: number, from: number, capacity: (way: Way) => 
 }
 
 /** Ways at each node: those of node n are `at[first[n]]` up to `at[first[n + 1]]`. */
-interface Incidence {
+export interface Incidence {
   first: Int32Array;
   at: Int32Array;
-}
-
-const incidences = new WeakMap<JointGraph, Incidence>();
-
-function incidence(graph: JointGraph): Incidence {
-  const known = incidences.get(graph);
-  if (known) return known;
-  const made = incidenceOf(
-    graph.nodes,
-    graph.ways.map(({ a }) => a),
-    graph.ways.map(({ b }) => b),
-  );
-  incidences.set(graph, made);
-  return made;
 }
 
 /** @param from, to nodes at the ends of each way; ways from a node to itself are left out */
@@ -217,7 +214,7 @@ function incidenceOf(nodes: number, from: ArrayLike<number>, to: ArrayLike<numbe
  * Bridges by depth-first search from node 0 (R. E. Tarjan, 1974).
  */
 export function lostByWay(graph: JointGraph): number[][] {
-  const { first, at } = incidence(graph);
+  const { first, at } = graph.incidence;
   const entered = new Int32Array(graph.nodes).fill(-1);
   const low = new Int32Array(graph.nodes);
   const order: number[] = [];

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { annulus, fineCircle, holdsOf, place, rectangle, turned } from "../tests/shapes";
-import { type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
+import { graphOf, type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
 import { buildMergeTree } from "./tree";
 
 describe("holds", () => {
@@ -83,9 +83,13 @@ describe("ties", () => {
 });
 
 /** A graph of ways only, for the algorithms on it. */
-function graphOf(nodes: number, list: [number, number, number][]): JointGraph {
+function graph(nodes: number, list: [number, number, number][]): JointGraph {
   const ways = list.map(([a, b, width], i): Way => ({ a, b, width, necks: [i], narrowest: i }));
-  return { nodes, ways, nodeOf: Array.from({ length: nodes }, (_, i) => i) };
+  return graphOf(
+    nodes,
+    ways,
+    Array.from({ length: nodes }, (_, i) => i),
+  );
 }
 
 const randomGraph = fc.integer({ min: 3, max: 6 }).chain((nodes) =>
@@ -95,7 +99,7 @@ const randomGraph = fc.integer({ min: 3, max: 6 }).chain((nodes) =>
       { minLength: 2, maxLength: 9 },
     )
     .map((list) =>
-      graphOf(
+      graph(
         nodes,
         list.filter(([a, b]) => a !== b),
       ),

@@ -117,7 +117,8 @@ function changeNet(old: Delaunay, boundary: Boundary, before: number, came: numb
   return net;
 }
 
-interface LookUp {
+/** Points and sides of an outline by where they are. */
+export interface LookUp {
   pointAt(x: number, y: number): number;
   /** Side of the outline that runs from the one point to the other, −1 for none. */
   sideBetween(p: number, q: number): number;
@@ -125,13 +126,13 @@ interface LookUp {
   first: Int32Array;
 }
 
-const lookUps = new WeakMap<Sampled, LookUp>();
-
-/** Points and sides of a base by where they are, made when first wanted. */
+/** Made when first wanted. */
 function lookUp(base: Sampled): LookUp {
-  let made = lookUps.get(base);
-  if (made) return made;
-  const { outline, boundary } = base;
+  base.lookUp ??= makeLookUp(base);
+  return base.lookUp;
+}
+
+function makeLookUp({ outline, boundary }: Sampled): LookUp {
   const table = new PointTable(outline.x, outline.y, outline.points);
   for (let p = 0; p < outline.points; p++) table.add(p);
   const leaving = new Int32Array(outline.points).fill(-1);
@@ -143,7 +144,7 @@ function lookUp(base: Sampled): LookUp {
   const first = new Int32Array(outline.edges + 1);
   for (let e = 0; e < boundary.edges; e++) first[boundary.side[e]! + 1]!++;
   for (let e = 0; e < outline.edges; e++) first[e + 1]! += first[e]!;
-  made = {
+  return {
     first,
     pointAt: (x, y) => table.at(x, y),
     sideBetween: (p, q) => {
@@ -153,6 +154,4 @@ function lookUp(base: Sampled): LookUp {
       return e;
     },
   };
-  lookUps.set(base, made);
-  return made;
 }

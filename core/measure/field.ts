@@ -95,6 +95,11 @@ export interface WidthField {
   thinZones(limit: number): ThinZone[];
   /** The line along the middle of the material, with its widths. */
   skeleton(): Skeleton;
+  /**
+   * For fields that come after it. One that was itself made from another has none: what comes after it starts from that one again, and
+   * samples do not drift.
+   */
+  sampled?: Sampled;
 }
 
 export interface FieldOptions {
@@ -117,8 +122,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   const { longest = 0.8, shortest = 0.02, base } = options;
   const steps = { longest, shortest };
   const outline = boundaryOf(region, owners);
-  const known = base && samplesOf.get(base);
-  const changed = known ? sampleChange(known, outline, steps) : null;
+  const changed = base?.sampled ? sampleChange(base.sampled, outline, steps) : null;
   const sampled = changed ?? sampleBoundary(outline, steps);
   const { boundary, mesh } = sampled;
   if (!isWhole(mesh, region)) throw new MeasureError();
@@ -153,7 +157,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     return { width: disc.clearance, from: disc.from, to: disc.to, parts };
   };
 
-  const field: WidthField = {
+  return {
     bodies,
     necks,
     partsAt: (k) => {
@@ -196,9 +200,8 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     slits: (limit) => findSlits(mesh, outer, boundary, leaving, limit, partsOf),
     thinZones: (limit) => findThinZones(mesh, inner, shapes, boundary, leaving, limit, partsOf),
     skeleton: () => skeletonOf(mesh, inner, shapes, boundary, leaving),
+    sampled: changed ? undefined : sampled,
   };
-  if (!changed) samplesOf.set(field, sampled);
-  return field;
 }
 
 /** The same, but `null` for an outline that crosses itself. */
@@ -210,12 +213,6 @@ export function tryMeasure(...input: Parameters<typeof measureWidths>): WidthFie
     throw error;
   }
 }
-
-/**
- * Samples of fields, for those that come after them. A field that was itself made from another has none: what comes after it starts
- * from that one again, and samples do not drift.
- */
-const samplesOf = new WeakMap<WidthField, Sampled>();
 
 /** Outlines that touch are moved onto each other by no more than this, mm. */
 const MOVED = 2e-4;

@@ -4,7 +4,7 @@
  */
 import Flatbush from "flatbush";
 import { type Boundary, edgeLength, edgesLeaving, evenPieces, joinTouches, splitEdges, TOUCH } from "./boundary";
-import { changeBoundary } from "./change";
+import { changeBoundary, type LookUp } from "./change";
 import { Delaunay, DelaunayError } from "./delaunay";
 import { type Mesh, meshOf, prevHalfedge } from "./mesh";
 
@@ -49,6 +49,8 @@ export interface Sampled {
   boundary: Boundary;
   net: Delaunay;
   mesh: Mesh;
+  /** Made when something is first measured from here. */
+  lookUp?: LookUp;
 }
 
 /** How long boundary steps may be, mm: nowhere longer, and not shorter for the sake of narrow places. */

@@ -44,6 +44,8 @@ export interface Left {
 export interface MendAllOptions {
   /** Largest share of the piece's area that may come and go; more only when the maker says so. */
   most?: number;
+  /** The piece's examination, where it is there already. */
+  before?: Examination;
   /** Told before each round; returning false stops, and what is mended so far is kept. */
   onProgress?: (done: number, open: number) => boolean;
 }
@@ -91,7 +93,7 @@ interface Route extends Mended {
 
 export function mendAll(start: Piece, library: Library, options: MendAllOptions = {}): MendedAll {
   const { most = UNASKED, onProgress = () => true } = options;
-  const before = examine(start, library);
+  const before = options.before ?? examine(start, library);
   const task: Task = { library, most, before, onProgress };
   let best = follow({ piece: start, examination: before, done: [] }, task);
   const isEnough = () => best.stopped || (isWhole(best.examination) && best.change <= LITTLE);

@@ -1,71 +1,31 @@
 /**
  * Drawing up what goes to the cutter and to the saw, and checking files that come from elsewhere.
  */
-import { type CheckedDrawing, checkDrawing, type Examination, examine } from "@mend-joint/core";
-import {
-  type Check,
-  type CutPlan,
-  type Effort,
-  effortOf,
-  type MachineProfile,
-  planCut,
-  preflight,
-  type StartHoles,
-  speedsFor,
-  startHoles,
-} from "@mend-joint/core/cut";
+import { type CheckedDrawing, checkDrawing } from "@mend-joint/core";
+import { type MachineProfile, speedsFor } from "@mend-joint/core/cut";
+import type { CutSheet } from "@mend-joint/core/examiner";
 import { type FileFormat, type FileOptions, type MadeFile, makeFile, readDrawing, zipFiles } from "@mend-joint/core/formats";
 import { regionBox } from "@mend-joint/core/geometry";
-import type { Labels } from "@mend-joint/core/judge";
 import { isRefused, type Job, playJob, type Refusal, type Run, readJob } from "@mend-joint/core/machine";
 import { type Piece, parsePiece, type Stock } from "@mend-joint/core/piece";
-import { labelsOf, type Sheet, sheetOf } from "@mend-joint/core/report";
-import { ensureFonts, library } from "./examining";
+import type { Sheet } from "@mend-joint/core/report";
+import { ensureFonts, examiner } from "./examining";
 
+export type { CutSheet } from "@mend-joint/core/examiner";
 export type CutChoices = FileOptions;
 
-/** A piece on its way to the cutter. */
-export interface CutSheet {
-  sheet: Sheet;
-  plan: CutPlan;
-  effort: Effort;
-  checks: Check[];
-  /** How the parts are called that checks name. */
-  labels: Labels;
-  /** For the paper pattern. */
-  starts: StartHoles | null;
-}
-
-async function examined(piece: Piece): Promise<Examination> {
-  await ensureFonts(piece);
-  return examine(piece, library);
-}
-
 export async function cutSheet(piece: Piece, choices: CutChoices): Promise<CutSheet> {
-  const examination = await examined(piece);
-  const sheet = sheetOf(piece, examination);
-  const plan = planCut(piece, sheet, choices);
-  const { drill, grain } = choices.pattern ?? {};
-  const saw = piece.stock.tool === "saw";
-  return {
-    sheet,
-    plan,
-    effort: effortOf(plan.lines, plan.fills, speedsFor(piece.stock)),
-    checks: preflight(piece, examination, sheet, plan, { drill: saw ? drill : undefined, grain }),
-    labels: labelsOf(examination),
-    starts: drill === undefined ? null : startHoles(sheet.material, drill),
-  };
+  await ensureFonts(piece);
+  return examiner.sheet(piece, choices);
 }
 
 export async function cutFile(piece: Piece, format: FileFormat, choices: CutChoices): Promise<MadeFile> {
-  return makeFile(piece, sheetOf(piece, await examined(piece)), format, choices);
+  return (await allFiles(piece, [format], choices))[0]!;
 }
 
 export async function allFiles(piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<MadeFile[]> {
-  const sheet = sheetOf(piece, await examined(piece));
-  const files: MadeFile[] = [];
-  for (const format of formats) files.push(await makeFile(piece, sheet, format, choices));
-  return files;
+  await ensureFonts(piece);
+  return examiner.files(piece, formats, choices);
 }
 
 /** Several files in one. */

@@ -1,7 +1,8 @@
 /**
  * Examining with the fonts of the server.
  */
-import { type Examination, examine, examineMoving, type Library } from "@mend-joint/core";
+import { type Examination, examine, type Library } from "@mend-joint/core";
+import { createExaminer } from "@mend-joint/core/examiner";
 import type { Region } from "@mend-joint/core/geometry";
 import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
 import {
@@ -10,8 +11,6 @@ import {
   intoGap,
   type Mend,
   type MendedAll,
-  mendAll,
-  offerMends,
   stickPlace,
   type TiedUp,
   tieUp,
@@ -19,7 +18,7 @@ import {
 } from "@mend-joint/core/mend";
 import { ornament } from "@mend-joint/core/ornaments";
 import { fillIn, type Ornament, type Piece, SYMBOL_NAMES, type SymbolName, starterById, type Word } from "@mend-joint/core/piece";
-import { type LetteringFacts, measureLettering } from "@mend-joint/core/shelf";
+import type { LetteringFacts } from "@mend-joint/core/shelf";
 
 const fonts = new Map<string, Font>();
 const loading = new Map<string, Promise<void>>();
@@ -70,8 +69,8 @@ export interface ExamineWish {
   moving?: boolean;
 }
 
-/** The last examination of a piece that lay still. */
-let still: Examination | undefined;
+/** The memory of this worker. */
+export const examiner = createExaminer(library);
 
 export async function examinePiece(
   piece: Piece,
@@ -79,23 +78,19 @@ export async function examinePiece(
   onProgress: (stage: string) => void,
 ): Promise<Examination> {
   await ensureFonts(piece);
-  if (moving && still) return examineMoving(piece, library, still, { skeleton, onProgress });
-  still = examine(piece, library, { skeleton, onProgress });
-  return still;
+  return moving ? examiner.moving(piece, { skeleton, onProgress }) : examiner.update(piece, { skeleton, onProgress });
 }
 
 /** @param index of the finding in an examination of this piece */
 export async function mendsFor(piece: Piece, index: number): Promise<Mend[]> {
   await ensureFonts(piece);
-  const examination = examine(piece, library);
-  const finding = examination.findings[index];
-  return finding ? offerMends(piece, examination, finding, library) : [];
+  return examiner.mends(piece, index);
 }
 
 /** @param most largest share of the piece that may change; left out, what nobody has to be asked for */
 export async function mendPiece(piece: Piece, most?: number): Promise<MendedAll> {
   await ensureFonts(piece);
-  return mendAll(piece, library, { most });
+  return examiner.mendAll(piece, { most });
 }
 
 /** How a word would survive in a lettering. */
@@ -105,7 +100,7 @@ export async function letteringFacts(
   piece: Pick<Piece, "stock" | "cut">,
 ): Promise<LetteringFacts | null> {
   await ensureFont(font);
-  return measureLettering(word, font, piece, library);
+  return examiner.lettering(word, font, piece);
 }
 
 /** A letter in each form that its font has for it. */

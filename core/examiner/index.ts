@@ -1,0 +1,126 @@
+/**
+ * An examiner of pieces: the only one that remembers.
+ *
+ * Everything else in the core is a function of what it is given. The examiner keeps what it has examined and the curves that it has
+ * fitted, so many of each, and the rest of the app asks it: a piece that is asked for again is not examined again, whether its mends,
+ * its cut file or its sheet are wanted.
+ */
+import QuickLRU from "quick-lru";
+import {
+  type Check,
+  type CutPlan,
+  type Draw,
+  type Effort,
+  effortOf,
+  planCut,
+  preflight,
+  type StartHoles,
+  speedsFor,
+  startHoles,
+} from "../cut";
+import { type Examination, type ExamineOptions, examine, examineMoving, type Library } from "../examine";
+import { type FileFormat, type FileOptions, type MadeFile, makeFile } from "../formats";
+import { type CurvePath, fingerprint, fitCurves } from "../geometry";
+import type { Labels } from "../judge";
+import { type Mend, type MendAllOptions, type MendedAll, mendAll, offerMends } from "../mend";
+import type { Piece, Word } from "../piece";
+import { labelsOf, type Sheet, sheetOf } from "../report";
+import { type LetteringFacts, measureLettering } from "../shelf";
+
+/** A piece on its way to the cutter. */
+export interface CutSheet {
+  sheet: Sheet;
+  plan: CutPlan;
+  effort: Effort;
+  checks: Check[];
+  /** How the parts are called that checks name. */
+  labels: Labels;
+  /** For the paper pattern. */
+  starts: StartHoles | null;
+}
+
+export interface Examiner {
+  /** The examination of a piece, made once for as long as it is remembered. */
+  update(piece: Piece, options?: Pick<ExamineOptions, "skeleton" | "onProgress">): Examination;
+  /** The piece with something of it in the hand: what has changed since the last whole examination is measured. */
+  moving(piece: Piece, options?: Pick<ExamineOptions, "skeleton" | "onProgress">): Examination;
+  /** @param index of the finding in the examination of the piece; none where there is no such finding */
+  mends(piece: Piece, index: number): Mend[];
+  mendAll(piece: Piece, options?: Omit<MendAllOptions, "before">): MendedAll;
+  /** @throws whatever drawing up the sheet throws */
+  sheet(piece: Piece, choices: FileOptions): CutSheet;
+  /** @throws FileError, PatternError */
+  files(piece: Piece, formats: readonly FileFormat[], choices: FileOptions): Promise<MadeFile[]>;
+  /** How a word would survive in a lettering; `null` where the lettering is not there. */
+  lettering(word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): LetteringFacts | null;
+  /** How many whole examinations have been made so far. */
+  readonly examined: number;
+}
+
+/** A piece before a change and after it, on the bench and at the cutter: more are rarely asked for again. */
+const EXAMINATIONS = 4;
+const CURVES = 3000;
+
+/** @param library must have the fonts of a piece before the piece is asked for */
+export function createExaminer(library: Library): Examiner {
+  const examinations = new QuickLRU<string, Examination>({ maxSize: EXAMINATIONS });
+  const curves = new QuickLRU<string, CurvePath | null>({ maxSize: CURVES });
+  let examined = 0;
+  let still: Examination | undefined;
+
+  const update: Examiner["update"] = (piece, options = {}) => {
+    const key = JSON.stringify(piece);
+    const known = examinations.get(key);
+    if (known && (known.skeleton || !options.skeleton)) {
+      still = known;
+      return known;
+    }
+    examined++;
+    still = examine(piece, library, options);
+    examinations.set(key, still);
+    return still;
+  };
+  const fit: Draw = (points, closed) => {
+    const key = `${closed ? "o" : "-"} ${fingerprint([points])}`;
+    const known = curves.get(key);
+    if (known !== undefined) return known;
+    const path = fitCurves(points, closed);
+    curves.set(key, path);
+    return path;
+  };
+
+  return {
+    update,
+    moving: (piece, options) => (still ? examineMoving(piece, library, still, options) : update(piece, options)),
+    mends: (piece, index) => {
+      const examination = update(piece);
+      const finding = examination.findings[index];
+      return finding ? offerMends(piece, examination, finding, library) : [];
+    },
+    mendAll: (piece, options) => mendAll(piece, library, { ...options, before: update(piece) }),
+    sheet: (piece, choices) => {
+      const examination = update(piece);
+      const sheet = sheetOf(piece, examination);
+      const plan = planCut(piece, sheet, { ...choices, fit });
+      const { drill, grain } = choices.pattern ?? {};
+      return {
+        sheet,
+        plan,
+        effort: effortOf(plan.lines, plan.fills, speedsFor(piece.stock)),
+        checks: preflight(piece, examination, sheet, plan, { drill: piece.stock.tool === "saw" ? drill : undefined, grain }),
+        labels: labelsOf(examination),
+        starts: drill === undefined ? null : startHoles(sheet.material, drill),
+      };
+    },
+    files: async (piece, formats, choices) => {
+      const sheet = sheetOf(piece, update(piece));
+      const files: MadeFile[] = [];
+      for (const format of formats) files.push(await makeFile(piece, sheet, format, { ...choices, fit }));
+      return files;
+    },
+    lettering: (word, font, piece) => measureLettering(word, font, piece, library),
+    get examined() {
+      return examined;
+    },
+  };
+}

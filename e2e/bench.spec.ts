@@ -125,6 +125,9 @@ test("undo and redo, by key and by button, back to the start", async ({ page }) 
   await expect(page.getByLabel("Letter spacing")).toHaveValue("0");
   await page.getByRole("button", { name: /^Redo/ }).click();
   await expect(page.getByLabel("Letter spacing")).toHaveValue("3");
+  // The steps belong to the piece: they are there after a reload.
+  await page.reload();
+  await expect(page.getByLabel("Letter spacing")).toHaveValue("3");
   await page.getByRole("button", { name: /^Undo/ }).click();
   await page.getByRole("button", { name: /^Undo/ }).click();
   await expect(page.getByLabel("Word or line")).toHaveValue("");

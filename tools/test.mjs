@@ -23,18 +23,26 @@ mkdirSync(RESULTS);
 
 let passed = 0;
 let failed = 0;
+/** How long each step took, as a line. */
+const times = [];
+
+async function timed(title, command, args, env) {
+  console.log(`\n— ${title}`);
+  const start = performance.now();
+  const code = await run(command, args, env);
+  times.push(`${title} ${Math.round((performance.now() - start) / 1000)} s`);
+  return code;
+}
 
 /** A step that is one check by itself. */
 async function check(title, command, args) {
-  console.log(`\n— ${title}`);
-  if ((await run(command, args)) === 0) passed++;
+  if ((await timed(title, command, args)) === 0) passed++;
   else failed++;
 }
 
 /** A step that runs tests and writes their counts; one that writes none has failed. */
 async function tests(title, command, args, env, count) {
-  console.log(`\n— ${title}`);
-  const code = await run(command, args, env);
+  const code = await timed(title, command, args, env);
   const counts = count();
   passed += counts.passed;
   failed += counts.failed + (code !== 0 && counts.failed === 0 ? 1 : 0);
@@ -82,5 +90,6 @@ await tests(
   browserCounts,
 );
 
+console.log(`\n${times.join("; ")}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exitCode = failed === 0 ? 0 : 1;

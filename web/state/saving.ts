@@ -22,6 +22,7 @@ import {
   samePiece,
   theirsTaken,
 } from "./saveMachine";
+import { keepSteps, takeSteps } from "./steps";
 
 /** Of the piece on the bench. */
 interface SavingState {
@@ -61,7 +62,7 @@ export async function openPiece(id: string): Promise<void> {
     return;
   }
   const state = opened(stored, draft);
-  const before = known?.steps;
+  const before = known?.steps ?? takeSteps(id) ?? undefined;
   const same = before && samePiece(before.piece, state.piece);
   // The very piece that the steps of undo belong to, so that they go on from it.
   const piece = same ? before.piece : state.piece;
@@ -183,5 +184,7 @@ window.addEventListener("beforeunload", (event) => {
     event.preventDefault();
 });
 window.addEventListener("pagehide", () => {
+  const steps = stepsNow();
+  if (steps) keepSteps(steps);
   for (const [id] of all()) void send(id, true);
 });

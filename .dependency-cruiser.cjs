@@ -16,7 +16,7 @@ const STAGES = [
   "shelf",
   "formats",
   "machine",
-  "drawing",
+  "drawings",
   "examiner",
   "wording",
 ];
@@ -39,9 +39,9 @@ const MAY_USE = {
   shelf: ["geometry", "measure", "piece", "lettering", "examine", "report"],
   machine: ["geometry", "piece", "cut", "formats"],
   formats: ["geometry", "piece", "report", "cut"],
-  drawing: ["geometry", "piece", "judge", "examine", "cut", "formats", "machine"],
+  drawings: ["geometry", "piece", "judge", "examine", "cut", "formats", "machine"],
   examiner: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "shelf", "formats"],
-  wording: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "drawing"],
+  wording: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "drawings"],
 };
 
 const stageRules = STAGES.map((stage) => ({

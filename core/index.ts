@@ -1,2 +1,2 @@
-export * from "./drawing";
+export * from "./drawings";
 export * from "./examine";

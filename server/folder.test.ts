@@ -40,48 +40,54 @@ it("does not listen beyond this machine unless that is said", async () => {
 /** How often the server is killed in the middle of saves; more by hand. */
 const KILLS = Number(process.env.MEND_JOINT_KILLS ?? 3);
 
-it(`killed ${KILLS} times in the middle of saves, it loses nothing that was answered`, async () => {
-  const path = dataFolder();
-  let running = await start(path);
-  const headers = { "content-type": "application/json" };
-  const ids: string[] = [];
-  for (let k = 0; k < 3; k++) {
-    const body = JSON.stringify({ document: document("new", `v1`) });
-    ids.push(((await (await fetch(`${running.url}/api/pieces`, { method: "POST", headers, body })).json()) as { id: string }).id);
-  }
-  const known = new Map(ids.map((id) => [id, 1]));
-  for (let k = 0; k < KILLS; k++) {
-    const { url, child } = running;
-    const hammers = Promise.allSettled(
-      ids.map(async (id) => {
-        for (;;) {
-          const version = known.get(id)!;
-          const body = JSON.stringify({ version, save: `${k}-${version}`, document: document(id, `v${version + 1}`) });
-          const answer = await fetch(`${url}/api/pieces/${id}`, { method: "PUT", headers, body });
-          const { version: now, current } = (await answer.json()) as { version?: number; current?: { version: number } };
-          // A save that arrived and was not answered counts from here on.
-          known.set(id, now ?? current!.version);
-        }
-      }),
-    );
-    await new Promise((resolve) => setTimeout(resolve, 300 + 500 * Math.random()));
-    await stop(child, "SIGKILL");
-    await hammers;
-    running = await start(path);
-    for (const id of ids) {
-      const found = (await (await fetch(`${running.url}/api/pieces/${id}`)).json()) as {
-        version: number;
-        document: { name: string };
-      };
-      expect(found.version).toBeGreaterThanOrEqual(known.get(id)!);
-      expect(found.document.name).toBe(`v${found.version}`);
-      expect(JSON.parse(readFileSync(join(path, "pieces", `${id}.json`), "utf8")).id).toBe(id);
-      known.set(id, found.version);
+it(
+  `killed ${KILLS} times in the middle of saves, it loses nothing that was answered`,
+  async () => {
+    const path = dataFolder();
+    let running = await start(path);
+    const headers = { "content-type": "application/json" };
+    const ids: string[] = [];
+    for (let k = 0; k < 3; k++) {
+      const body = JSON.stringify({ document: document("new", `v1`) });
+      ids.push(
+        ((await (await fetch(`${running.url}/api/pieces`, { method: "POST", headers, body })).json()) as { id: string }).id,
+      );
     }
-  }
-  expect(Math.min(...known.values())).toBeGreaterThan(1);
-  await stop(running.child, "SIGTERM");
-}, 60_000 + 30_000 * KILLS);
+    const known = new Map(ids.map((id) => [id, 1]));
+    for (let k = 0; k < KILLS; k++) {
+      const { url, child } = running;
+      const hammers = Promise.allSettled(
+        ids.map(async (id) => {
+          for (;;) {
+            const version = known.get(id)!;
+            const body = JSON.stringify({ version, save: `${k}-${version}`, document: document(id, `v${version + 1}`) });
+            const answer = await fetch(`${url}/api/pieces/${id}`, { method: "PUT", headers, body });
+            const { version: now, current } = (await answer.json()) as { version?: number; current?: { version: number } };
+            // A save that arrived and was not answered counts from here on.
+            known.set(id, now ?? current!.version);
+          }
+        }),
+      );
+      await new Promise((resolve) => setTimeout(resolve, 300 + 500 * Math.random()));
+      await stop(child, "SIGKILL");
+      await hammers;
+      running = await start(path);
+      for (const id of ids) {
+        const found = (await (await fetch(`${running.url}/api/pieces/${id}`)).json()) as {
+          version: number;
+          document: { name: string };
+        };
+        expect(found.version).toBeGreaterThanOrEqual(known.get(id)!);
+        expect(found.document.name).toBe(`v${found.version}`);
+        expect(JSON.parse(readFileSync(join(path, "pieces", `${id}.json`), "utf8")).id).toBe(id);
+        known.set(id, found.version);
+      }
+    }
+    expect(Math.min(...known.values())).toBeGreaterThan(1);
+    await stop(running.child, "SIGTERM");
+  },
+  60_000 + 30_000 * KILLS,
+);
 
 /** A disk of its own of a few megabytes, where this machine lets one be mounted. */
 function smallDisk(megabytes: number): string | null {

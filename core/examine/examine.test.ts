@@ -1,7 +1,7 @@
 import { demoPieces } from "@mend-joint/demo";
 import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
-import { solidsFromShapes } from "../drawing";
+import { solidsFromShapes } from "../drawings";
 import { readSvg } from "../formats";
 import { islandsOf, regionArea } from "../geometry";
 import { CRUMB } from "../joints";

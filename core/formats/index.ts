@@ -1,4 +1,4 @@
-export * from "./drawing";
+export * from "./drawings";
 export * from "./dxf-in";
 export * from "./dxf-out";
 export * from "./files";

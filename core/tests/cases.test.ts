@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { readDrawingSafely, shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { PROFILES, planCut } from "../cut";
-import { checkDrawing, solidsFromShapes } from "../drawing";
+import { checkDrawing, solidsFromShapes } from "../drawings";
 import { type Examination, examine, examineSolids } from "../examine";
 import { measureWelded } from "../examine/measured";
 import { makeFile, readDrawing, readSvg } from "../formats";

@@ -2,7 +2,7 @@
  * What is to be looked at before cutting, and what was put right in a drawing, as sentences.
  */
 import type { Check } from "../cut";
-import type { Repair } from "../drawing";
+import type { Repair } from "../drawings";
 import type { Labels } from "../judge";
 import { formatLength, type Units } from "../piece";
 import { describeFinding } from "./findings";

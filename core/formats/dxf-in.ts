@@ -16,7 +16,7 @@ import DxfParser, {
 } from "dxf-parser";
 import { circleSteps, composed, type FlatPath, type Matrix, REACH, rotation, transformRing } from "../geometry";
 import { chained } from "./chain";
-import { type Drawing, DrawingError, type DrawnShape, hexColour, MOST_BYTES, namer } from "./drawings";
+import { type Drawing, DrawingError, type DrawnShape, hexColour, MOST_BYTES, namer } from "./drawing";
 
 /** Counted before anything is built of them. */
 const MOST_ENTITIES = 100_000;

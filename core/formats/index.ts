@@ -1,4 +1,4 @@
-export * from "./drawings";
+export * from "./drawing";
 export * from "./dxf-in";
 export * from "./dxf-out";
 export * from "./files";

@@ -19,7 +19,7 @@ import {
   PDFString,
 } from "@cantoo/pdf-lib";
 import { composed, flattenPath, type Matrix, type PathCommand, REACH, transformPoint } from "../geometry";
-import { type Drawing, DrawingError, type DrawnShape, hexColour, MOST_BYTES, namer } from "./drawings";
+import { type Drawing, DrawingError, type DrawnShape, hexColour, MOST_BYTES, namer } from "./drawing";
 
 /** Unpacked, the drawing operators of a file may have so many bytes. */
 const MOST_CONTENT = 200_000_000;

@@ -3,7 +3,7 @@
  */
 import { type CutPlan, type LinePurpose, purposeOf } from "../cut";
 import { type Box, deviation, deviationFromAny, hausdorff, type Ring, regionBox, ringArea, transformRing } from "../geometry";
-import { DrawingError } from "./drawings";
+import { DrawingError } from "./drawing";
 import { readDrawing } from "./read";
 
 /** No place of a file lies farther from the piece, or of the piece from the file, mm. */

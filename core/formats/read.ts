@@ -1,7 +1,7 @@
 /**
  * Reading an outline file by what is in it, whatever it is called.
  */
-import { type Drawing, DrawingError, MOST_BYTES } from "./drawings";
+import { type Drawing, DrawingError, MOST_BYTES } from "./drawing";
 import { readDxf } from "./dxf-in";
 import { readPdf } from "./pdf-in";
 import { readSvg } from "./svg-in";

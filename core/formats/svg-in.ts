@@ -7,7 +7,7 @@
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import svgpath from "svgpath";
 import { composed, type FillRuleName, type FlatPath, flattenPath, type Matrix, type PathCommand, REACH } from "../geometry";
-import { colourOf, type Drawing, DrawingError, MOST_BYTES, namer } from "./drawings";
+import { colourOf, type Drawing, DrawingError, MOST_BYTES, namer } from "./drawing";
 import { SOURCE_ID } from "./svg-out";
 
 /** An SVG that cannot be used. */

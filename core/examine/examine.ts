@@ -2,7 +2,17 @@
  * The whole way from a piece to a verdict: lettering → holders → weld → measure → joints → judge.
  */
 import { type Box, type Point, type Region, regionArea, regionBox, regionCentroid, regionPerimeter } from "../geometry";
-import { CRUMB, classify, findComponents, findJoints, findLimbs, type Hold, isNarrower, type Joint } from "../joints";
+import {
+  CRUMB,
+  classify,
+  findComponents,
+  findHoldWidths,
+  findJoints,
+  findLimbs,
+  type Hold,
+  isNarrower,
+  type Joint,
+} from "../joints";
 import {
   type BendingRule,
   type Finding,
@@ -217,6 +227,21 @@ export function examineSolids(
     [MEASURED]: change ? before : { parts: solids, welded, field },
   };
   return examination;
+}
+
+/** How wide outlines hold, mm, 0 for what falls, and what that was measured from. */
+export interface HeldSolids {
+  widths: number[];
+  readonly [MEASURED]?: MeasuredBase;
+}
+
+/** Only how wide outlines hold, for mends that are looked for. @param base such a measure from before */
+export function holdSolids(solids: Solid[], base?: HeldSolids): HeldSolids {
+  const before = base?.[MEASURED];
+  const stage: Stage = (_, work) => work();
+  const change = before ? measureChange(before, solids, stage) : null;
+  const { welded, field } = change ?? measureWelded(solids, stage);
+  return { widths: findHoldWidths(solids, field), [MEASURED]: change ? before : { parts: solids, welded, field } };
 }
 
 function judge(

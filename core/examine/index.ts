@@ -2,7 +2,7 @@
  * The whole way from a piece to a verdict.
  */
 export type { Hanger } from "./balance";
-export { type Examination, type ExamineOptions, examine, examineSolids } from "./examine";
+export { type Examination, type ExamineOptions, examine, examineSolids, type HeldSolids, holdSolids } from "./examine";
 export { examineMoving } from "./moving";
 export type { Cutout, ExaminedLetter, Overlap } from "./outcome";
 export type { ScoreLine } from "./scores";

@@ -59,8 +59,8 @@ export interface Joints {
   widestWay(a: number, b: number): number;
 }
 
-/** @param parts in the order that `Neck.parts` refers to */
-export function findJoints(parts: readonly JointPart[], field: WidthField): Joints {
+/** The ways between the middles of all parts, widest first. */
+function reachOf(parts: readonly JointPart[], field: WidthField) {
   const poles = parts.map((part) => (part.pole === undefined ? poleOf(part.region) : part.pole));
   const places = poles.map((pole) => (pole ? field.locate(pole.x, pole.y) : null));
   const terminals = poles.map((pole, i) => (pole && places[i] ? field.bodyAbove(pole.x, pole.y) : -1));
@@ -69,6 +69,23 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
   const toMiddles = buildGraph(field, terminals, new Uint8Array(field.bodies.length));
   const clearance = places.map((place) => place?.clearance ?? 0);
   const tree = buildMergeTree(toMiddles, clearance);
+  const deciderOf = (i: number) => tree.reach(i, anchors.includes(i) ? [main] : anchors);
+  return { poles, places, terminals, anchors, main, standIn, toMiddles, clearance, tree, deciderOf };
+}
+
+/** How wide every part is held, mm, 0 for what falls: all that is asked while a mend is looked for. */
+export function findHoldWidths(parts: readonly JointPart[], field: WidthField): number[] {
+  const { poles, clearance, toMiddles, deciderOf } = reachOf(parts, field);
+  return parts.map((_, i) => {
+    const decider = deciderOf(i);
+    if (!decider || !poles[i]) return 0;
+    return "way" in decider ? field.exact(toMiddles.ways[decider.way]!.narrowest).width : clearance[decider.middleOf]!;
+  });
+}
+
+/** @param parts in the order that `Neck.parts` refers to */
+export function findJoints(parts: readonly JointPart[], field: WidthField): Joints {
+  const { poles, places, terminals, anchors, main, standIn, toMiddles, clearance, tree, deciderOf } = reachOf(parts, field);
   const held = bodiesOfHolders(field, parts, anchors, terminals);
   const graph = buildGraph(field, terminals, held);
 
@@ -78,7 +95,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
   );
 
   const holds = parts.map((_, i): Hold => {
-    const decider = tree.reach(i, anchors.includes(i) ? [main] : anchors);
+    const decider = deciderOf(i);
     const pole = poles[i];
     if (!decider || !pole) {
       return {

@@ -1,7 +1,7 @@
 /**
  * Looking for an amount on the neighbourhood of a finding alone, which is quicker than on the whole piece.
  */
-import { type Examination, examineSolids, type Library, layOutWords, solidsOf } from "../examine";
+import { type Examination, type HeldSolids, holdSolids, type Library, layOutWords, solidsOf } from "../examine";
 import { boxesMeet, regionBox } from "../geometry";
 import { type Finding, measureState } from "../judge";
 import type { Piece } from "../piece";
@@ -20,7 +20,7 @@ export interface Neighbourhood {
   /** Narrowest hold of the weak ones among `holding`, mm: what hangs on them cannot hold better. Infinite where none is weak. */
   weakest: number;
   /** The first try, for the others: of one tie most are alike. */
-  tried?: Examination;
+  tried?: HeldSolids;
 }
 
 export function neighbourhood(before: Examination, finding: Finding): Neighbourhood {
@@ -53,11 +53,11 @@ export function holdsNearby(mended: Piece, library: Library, near: Neighbourhood
   const solids = all
     .filter(({ id }) => near.hanging.has(id) || near.holding.has(id) || !near.known.has(id))
     .map((solid) => ({ ...solid, holder: near.holding.has(solid.id) || solid.holder }));
-  const examination = examineSolids(solids, 0, { notes: false, base: near.tried });
-  near.tried ??= examination;
-  const hanging = solids.flatMap((solid, i) => (near.hanging.has(solid.id) ? [{ solid, hold: examination.holds[i]! }] : []));
+  const held = holdSolids(solids, near.tried);
+  near.tried ??= held;
+  const widths = held.widths.filter((_, i) => near.hanging.has(solids[i]!.id));
   return {
-    width: hanging.some(({ hold }) => hold.falls) ? 0 : Math.max(0, ...hanging.map(({ hold }) => hold.width)),
-    by: (wanted) => isHeld(hanging.map(({ hold }) => measureState(hold, wanted))),
+    width: widths.includes(0) ? 0 : Math.max(0, ...widths),
+    by: (wanted) => isHeld(widths.map((width) => measureState({ width, falls: width <= 0 }, wanted))),
   };
 }

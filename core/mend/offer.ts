@@ -72,6 +72,8 @@ function patchLimb(trial: Trial): Mend | null {
   return null;
 }
 
+const BRINGS_A_HOLDER: ReadonlySet<MendKind> = new Set(["bar", "overlap", "leave-out"]);
+
 /** What is tried on. */
 interface Trial {
   piece: Piece;
@@ -92,6 +94,8 @@ interface Success {
  */
 function tryAttempt(attempt: Attempt, trial: Trial): Mend | null {
   const near = neighbourhood(trial.before, trial.finding);
+  // Where all around it falls too, only what brings a holder of its own helps.
+  if (trial.finding.kind === "loose" && near.holding.size === 0 && !BRINGS_A_HOLDER.has(attempt.kind)) return null;
   const { leastWidth } = trial.before;
   const held = new Map<number, HeldNearby>();
   const tryNearby = (amount: number) => {

@@ -4,7 +4,7 @@
  */
 import Flatbush from "flatbush";
 import { type Examination, examine, type Library } from "../examine";
-import { insideTest, type Point, type Region, regionArea } from "../geometry";
+import { type Box, insideTest, type Point, type Region, regionArea, regionBox } from "../geometry";
 import { measureState, openFindings } from "../judge";
 import { freeId, LIMITS, type Piece, type Tie } from "../piece";
 import { unit } from "./scene";
@@ -135,14 +135,11 @@ interface Places {
   supportedWay(a: number, b: number, width: number, suits?: (from: Point) => boolean): Pair | null;
 }
 
-/** Places along all outlines, found by an index. */
+/** Places along all outlines, found by an index for each piece: those of a piece itself would lie in the way of all others. */
 function placesOf(regions: readonly Region[]): Places {
   const all = regions.map(placesAlong);
-  const flat = all.flatMap((list, owner) => list.map((place) => ({ ...place, owner })));
-  const tree = new Flatbush(Math.max(1, flat.length));
-  for (const { x, y } of flat) tree.add(x, y, x, y);
-  if (flat.length === 0) tree.add(0, 0, 0, 0);
-  tree.finish();
+  const trees = all.map(indexOf);
+  const boxes = regions.map((region) => regionBox(region)!);
   const tests = regions.map((region) => {
     let test: ReturnType<typeof insideTest> | undefined;
     return (x: number, y: number) => {
@@ -150,32 +147,42 @@ function placesOf(regions: readonly Region[]): Places {
       return test(x, y);
     };
   });
-  const nearest = ({ x, y }: Point, wanted: (owner: number) => boolean) => {
-    const [found] = tree.neighbors(x, y, 1, LONGEST, (k) => wanted(flat[k]!.owner));
-    return found === undefined ? null : flat[found]!;
+  const nearest = ({ x, y }: Point, owner: number, most: number): Point | null => {
+    const [found] = trees[owner]!.neighbors(x, y, 1, most);
+    return found === undefined ? null : (all[owner]![found] ?? null);
   };
   /** Ways from every place of one piece to the nearest of another, the shortest first. */
   const waysBetween = (a: number, b: number) =>
     all[a]!.flatMap((from) => {
-      const to = nearest(from, (owner) => owner === b);
+      const to = nearest(from, b, LONGEST);
       return to ? [{ from, to, distance: Math.hypot(to.x - from.x, to.y - from.y) }] : [];
     }).sort((m, n) => m.distance - n.distance);
+  /** Shortest distance between places of two pieces, Infinity beyond the longest tie. */
+  const distanceBetween = (a: number, b: number): number => {
+    const [few, many] = all[a]!.length < all[b]!.length ? [a, b] : [b, a];
+    let least = Infinity;
+    for (const from of all[few]!) {
+      const to = nearest(from, many, Math.min(least, LONGEST));
+      if (to) least = Math.min(least, Math.hypot(to.x - from.x, to.y - from.y));
+    }
+    return least;
+  };
   return {
     neighbours: () => {
       const pairs = new Map<number, { a: number; b: number; distance: number }>();
-      all.forEach((list, a) => {
-        const seen = new Set([a]);
-        for (let k = 0; k < NEIGHBOURS; k++) {
-          let best: { b: number; distance: number } | null = null;
-          for (const from of list) {
-            const to = nearest(from, (owner) => !seen.has(owner));
-            const distance = to ? Math.hypot(to.x - from.x, to.y - from.y) : Infinity;
-            if (to && (!best || distance < best.distance)) best = { b: to.owner, distance };
-          }
-          if (!best) break;
-          seen.add(best.b);
-          const key = Math.min(a, best.b) * regions.length + Math.max(a, best.b);
-          if (!pairs.has(key)) pairs.set(key, { a, ...best });
+      boxes.forEach((box, a) => {
+        const others = boxes.map((other, b) => ({ b, apart: boxDistance(box, other) })).filter(({ b }) => b !== a);
+        others.sort((m, n) => m.apart - n.apart);
+        const found: number[] = [];
+        for (const { b, apart } of others) {
+          // Those that come now are farther away than the ones that are wanted.
+          if (apart > LONGEST || (found.length >= NEIGHBOURS && apart >= found[NEIGHBOURS - 1]!)) break;
+          const key = Math.min(a, b) * regions.length + Math.max(a, b);
+          const distance = pairs.get(key)?.distance ?? distanceBetween(a, b);
+          if (distance === Infinity) continue;
+          pairs.set(key, { a, b, distance });
+          found.push(distance);
+          found.sort((m, n) => m - n);
         }
       });
       return [...pairs.values()].sort((m, n) => m.distance - n.distance);
@@ -189,6 +196,17 @@ function placesOf(regions: readonly Region[]): Places {
       }) ?? null,
   };
 }
+
+function indexOf(places: readonly Point[]): Flatbush {
+  const tree = new Flatbush(Math.max(1, places.length));
+  for (const { x, y } of places) tree.add(x, y, x, y);
+  if (places.length === 0) tree.add(0, 0, 0, 0);
+  tree.finish();
+  return tree;
+}
+
+const boxDistance = (a: Box, b: Box): number =>
+  Math.hypot(Math.max(a.minX - b.maxX, 0, b.minX - a.maxX), Math.max(a.minY - b.maxY, 0, b.minY - a.maxY));
 
 /** Is there material on all of a tie's width just inside an outline? */
 function carries(inside: (x: number, y: number) => boolean, { x, y }: Point, inwards: Point, width: number): boolean {

@@ -14,12 +14,12 @@ export interface FindingGroup {
 
 /** Groups findings by the letter they are about first; groups and findings keep the order they came in. */
 export function groupFindings(
-  { solids, letters }: Pick<Examination, "solids" | "letters">,
+  { solids, ghosts, letters }: Pick<Examination, "solids" | "ghosts" | "letters">,
   findings: readonly Finding[],
 ): FindingGroup[] {
   const groups = new Map<string, FindingGroup>();
   for (const finding of findings) {
-    const own = solids.filter(({ id }) => finding.parts.slice(0, Math.max(1, finding.meeting)).includes(id));
+    const own = [...solids, ...ghosts].filter(({ id }) => finding.parts.slice(0, Math.max(1, finding.meeting)).includes(id));
     // Of a joint between a letter and a holder, the letter is what the maker thinks of.
     const about = own.find(({ letterId }) => letterId) ?? own[0];
     const id = about?.letterId ?? about?.partId ?? finding.parts[0] ?? "";

@@ -66,6 +66,11 @@ describe("findings by letter", () => {
     expect(titleOf(groupFindings(examination, [{ ...made, parts: [...made.parts] }])[0]!.label)).toBe("The w");
   });
 
+  it("what is engraved belongs to its letter", () => {
+    const examination = examine(word("Kate", "pacifico", { meets: "engrave" }), library);
+    expect(groupFindings(examination, examination.findings).map(({ label }) => titleOf(label))).toEqual(["The K"]);
+  });
+
   it("what belongs to no part is the piece's", () => {
     const examination = examine(word("", "pacifico"), library);
     expect(groupFindings(examination, examination.findings).map(({ label }) => titleOf(label))).toEqual(["The piece"]);

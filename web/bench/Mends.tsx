@@ -64,10 +64,13 @@ export function Mends({ piece, index }: { piece: Piece; index: number }) {
               className="w-full rounded-lg border border-rule bg-film px-3 py-2 text-left hover:border-holds hover:bg-holds/6"
             >
               <span className="block text-[14px] font-medium">{title}</span>
-              <span className="figure flex items-center gap-1.5 text-[12px] text-quiet">
-                {formatNumber(mend.before, units)} <ArrowRight size={12} aria-label="becomes" /> {formatNumber(mend.after, units)}{" "}
-                {units}
-              </span>
+              {/* Of what is engraved or cut out there is no width to tell. */}
+              {(mend.before > 0 || mend.after > 0) && (
+                <span className="figure flex items-center gap-1.5 text-[12px] text-quiet">
+                  {formatNumber(mend.before, units)} <ArrowRight size={12} aria-label="becomes" />{" "}
+                  {formatNumber(mend.after, units)} {units}
+                </span>
+              )}
             </button>
           </li>
         );

@@ -308,7 +308,7 @@ function spline({ controlPoints = [], knotValues = [], degreeOfSplineCurve: p }:
     if (!(high > low)) continue;
     for (let i = points.length === 0 ? 0 : 1; i <= steps; i++) {
       const u = low + ((high - low) * i) / steps;
-      points.push(...deBoor(controlPoints, knotValues, p, k, u));
+      deBoor(controlPoints, knotValues, p, k, u, points);
     }
     if (points.length > 2 * MOST_POINTS)
       throw new DrawingError(`A spline comes to more than ${MOST_POINTS / 1e6} million points`);
@@ -316,15 +316,23 @@ function spline({ controlPoints = [], knotValues = [], degreeOfSplineCurve: p }:
   return Float64Array.from(points);
 }
 
-function deBoor(controls: readonly XY[], knots: readonly number[], p: number, k: number, u: number): [number, number] {
-  const d = Array.from({ length: p + 1 }, (_, j): [number, number] => [controls[j + k - p]!.x, controls[j + k - p]!.y]);
+/** Scratch space for one point; degrees go up to 5. */
+const [scratchX, scratchY] = [new Float64Array(6), new Float64Array(6)];
+
+/** Adds the point at u to the list (C. de Boor, "On calculating with B-splines", 1972). */
+function deBoor(controls: readonly XY[], knots: readonly number[], p: number, k: number, u: number, points: number[]): void {
+  for (let j = 0; j <= p; j++) {
+    scratchX[j] = controls[j + k - p]!.x;
+    scratchY[j] = controls[j + k - p]!.y;
+  }
   for (let r = 1; r <= p; r++) {
     for (let j = p; j >= r; j--) {
       const low = knots[j + k - p]!;
       const span = knots[j + 1 + k - r]! - low;
       const a = span > 0 ? (u - low) / span : 0;
-      d[j] = [(1 - a) * d[j - 1]![0] + a * d[j]![0], (1 - a) * d[j - 1]![1] + a * d[j]![1]];
+      scratchX[j] = (1 - a) * scratchX[j - 1]! + a * scratchX[j]!;
+      scratchY[j] = (1 - a) * scratchY[j - 1]! + a * scratchY[j]!;
     }
   }
-  return d[p]!;
+  points.push(scratchX[p]!, scratchY[p]!);
 }

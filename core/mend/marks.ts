@@ -8,7 +8,7 @@ import { applyMove, type Ornament, type Part, type Piece, type Word } from "../p
 import { type Attempt, round, type Scene } from "./scene";
 
 /** Sizes that are tried, as shares of the present one. */
-const SHARES = [1, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4];
+const SHARES = [1, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.32, 0.25];
 /** An engraving stays so far from the edge, mm; what is cut out, so many least widths. */
 const CLEAR = 0.4;
 const CLEAR_WALLS = 1.05;

@@ -10,7 +10,7 @@ import { difference, regionArea } from "../geometry";
 import { type Finding, isNarrower, type Labels, MENDABLE, openFindings } from "../judge";
 import { LIMITS, type Part, type Piece } from "../piece";
 import { growHolders } from "./holders";
-import { asMaterial, isMarkLost, ontoMaterial } from "./marks";
+import { asMaterial, growPlate, isMarkLost, ontoMaterial } from "./marks";
 import { offerMends } from "./offer";
 import { patchWidth, REACHES, withPatches } from "./patches";
 import type { MendAction, Scene } from "./scene";
@@ -150,7 +150,8 @@ function follow(start: Begun, task: Task): Route {
     ) {
       continue;
     }
-    const finding = open[0]!;
+    const finding = open.find((each) => !reasons.has(keyOf(each)));
+    if (!finding) continue;
     const mends = single++ < SINGLE ? offerMends(now.piece, now.examination, finding, library) : [];
     let tooMuch: MendAction | undefined;
     const taken = mends.some(({ piece, action }) => {
@@ -190,8 +191,8 @@ function viaThickening({ piece: start, examination: thin, done }: Begun, task: T
 }
 
 /**
- * The same after what would be lost has been changed: what is engraved or cut out beside the material, and found no place on it, has become
- * material; letters that stand beyond their line have become smaller.
+ * The same after what would be lost has been changed: what is engraved or cut out beside the material, and found no place on it, has a
+ * larger plate or has become material; letters that stand beyond their line have become smaller.
  */
 function viaLost(start: Piece, left: Examination, task: Task): (Route & { begun: Begun }) | "too much" | null {
   const { before, library } = task;
@@ -199,12 +200,15 @@ function viaLost(start: Piece, left: Examination, task: Task): (Route & { begun:
   let piece = start;
   for (const finding of openFindings(left.findings)) {
     const scene: Scene = { piece, examination: left, finding, library, hanging: [] };
-    const attempt = isMarkLost(finding) ? asMaterial(scene) : finding.kind === "beyond-line" ? smaller(scene) : null;
+    const ways = isMarkLost(finding) ? [growPlate, ontoMaterial, asMaterial] : finding.kind === "beyond-line" ? [smaller] : [];
     const isThere = (now: Piece) => examine(now, library, { notes: false }).findings.some((other) => isAlike(other, finding));
-    const amount = attempt?.amounts?.find((each) => !isThere(attempt.apply(piece, each)));
-    if (!attempt || amount === undefined) continue;
-    piece = attempt.apply(piece, amount);
-    done.push({ action: attempt.action(amount), findings: [finding] });
+    for (const attempt of ways.map((way) => way(scene))) {
+      const amount = attempt?.amounts?.find((each) => !isThere(attempt.apply(piece, each)));
+      if (!attempt || amount === undefined) continue;
+      piece = attempt.apply(piece, amount);
+      done.push({ action: attempt.action(amount), findings: [finding] });
+      break;
+    }
   }
   if (piece === start) return null;
   const examination = examine(piece, library, { base: before });
@@ -243,6 +247,9 @@ type Offer = (piece: Piece, action: MendAction, findings: Finding[]) => "taken" 
 
 const openOf = ({ findings }: Examination) => openFindings(findings).filter(({ kind }) => MENDABLE.has(kind));
 
+/** Marks are not made smaller than this share unasked: no material changes, but the look does. */
+const NEARLY_AS_LARGE = 0.7;
+
 /** What is engraved or cut out beside the material goes onto it. */
 function placeMarks(
   { piece, examination }: Mended,
@@ -253,9 +260,8 @@ function placeMarks(
 ): boolean {
   for (const finding of open.filter(isMarkLost)) {
     const attempt = ontoMaterial({ piece, examination, finding, library, hanging: [] });
-    const taken = attempt?.amounts?.some(
-      (share) => offer(attempt.apply(piece, share), attempt.action(share), [finding]) === "taken",
-    );
+    const shares = attempt?.amounts?.filter((share) => share >= NEARLY_AS_LARGE);
+    const taken = shares?.some((share) => offer(attempt!.apply(piece, share), attempt!.action(share), [finding]) === "taken");
     if (taken) return true;
     reasons.set(keyOf(finding), undefined);
   }

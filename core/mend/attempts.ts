@@ -6,7 +6,7 @@ import type { Finding } from "../judge";
 import type { Piece } from "../piece";
 import { fillPlace } from "./fills";
 import { addBar, deepenOverlap, growBacking, growHolders } from "./holders";
-import { asMaterial, ontoMaterial } from "./marks";
+import { asMaterial, growPlate, ontoMaterial } from "./marks";
 import { lowerDot, moveTogether, moveTowards, reachDown } from "./moves";
 import type { Attempt, Scene } from "./scene";
 import { secondTies, tieAcrossGap, tieAcrossJoint } from "./ties";
@@ -59,7 +59,7 @@ export function attemptsFor(piece: Piece, examination: Examination, finding: Fin
         return [fillPlace(scene), growBacking(scene)];
       case "mark-lost":
       case "carve-lost":
-        return [ontoMaterial(scene), asMaterial(scene)];
+        return [ontoMaterial(scene), growPlate(scene), asMaterial(scene)];
       case "beyond-line":
         return [smaller(scene)];
       default:

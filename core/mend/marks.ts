@@ -4,7 +4,7 @@
 import { type Examination, examine, type Library } from "../examine";
 import { difference, insideTest, offset, type Point, type Region, regionArea, regionBox, translateRegion } from "../geometry";
 import type { Finding } from "../judge";
-import { applyMove, type Ornament, type Part, type Piece, type Word } from "../piece";
+import { applyMove, LIMITS, type Ornament, type Part, type Piece, type Shape, type Word } from "../piece";
 import { type Attempt, round, type Scene } from "./scene";
 
 /** Sizes that are tried, as shares of the present one. */
@@ -41,6 +41,43 @@ export function ontoMaterial({ piece, examination, finding, library }: Scene): A
       return placed(smaller, mark.id, library, examination.leastWidth) ?? now;
     },
   };
+}
+
+/** How much more than what is missing a plate is grown: corners and other forms than a rectangle need it. */
+const MORE = [1, 1.3, 1.8];
+
+/** The base shape under the mark grows until the mark lies on it. */
+export function growPlate({ piece, examination, finding }: Scene): Attempt | null {
+  const mark = markOf(piece, examination, finding);
+  const own = regionBox(examination.ghosts.flatMap(({ partId, region }) => (partId === mark?.id ? region : [])));
+  const plate = piece.parts.find((part): part is Shape => part.kind === "shape" && part.meets === "add");
+  const under = regionBox(examination.solids.find(({ partId }) => partId === plate?.id)?.region ?? []);
+  if (!own || !plate || !under) return null;
+  const clear = finding.kind === "carve-lost" ? CLEAR_WALLS * examination.leastWidth : CLEAR;
+  const missing = (low: number, high: number) => Math.max(0, low + clear, high + clear);
+  const [x, y] = [missing(under.minX - own.minX, own.maxX - under.maxX), missing(under.minY - own.minY, own.maxY - under.maxY)];
+  return {
+    kind: "holder",
+    action: (share) => ({ does: "grow", by: Math.max(x, y) * share, part: "plate" }),
+    least: 0,
+    most: 2,
+    amounts: MORE,
+    apply: (now, share) => ({
+      ...now,
+      parts: now.parts.map((part) => (part.id === plate.id ? grownBy(part as Shape, x * share, y * share) : part)),
+    }),
+  };
+}
+
+/** A shape with a size of its own grows on both sides, one that fits the lettering by its margin. */
+function grownBy(shape: Shape, x: number, y: number): Shape {
+  const { size } = shape;
+  if (size.by === "fit") return { ...shape, size: { ...size, margin: round(Math.min(200, size.margin + Math.max(x, y))) } };
+  const [width, height] = [size.width + 2 * x, size.height + 2 * y].map((mm) => round(Math.min(LIMITS.reach, mm))) as [
+    number,
+    number,
+  ];
+  return { ...shape, size: { ...size, width, height } };
 }
 
 /** The mark becomes a part of the piece like any other. */

@@ -32,7 +32,7 @@ export type MendAction =
   | { does: "bring closer"; by: number; many: boolean }
   /** A holder reaches further into what it holds. */
   | { does: "overlap"; by: number; part: "bar" | "stick" | "tie" }
-  | { does: "grow"; by: number; part: "bar" | "stick" | "tie" | "loop" | "backing" | "frame" | "line" }
+  | { does: "grow"; by: number; part: "bar" | "stick" | "tie" | "loop" | "backing" | "frame" | "line" | "plate" }
   | { does: "tie" | "strengthen" | "second tie"; width: number }
   | { does: "tie together"; count: number; width: number }
   | { does: "add bar"; into: number }

@@ -62,6 +62,7 @@ export function describeMend(action: MendAction, units: Units): string {
 const GROWN: Partial<Record<Extract<MendAction, { does: "grow" }>["part"], string>> = {
   bar: "higher",
   backing: "larger all round",
+  plate: "larger all round",
 };
 
 const percent = (share: number) => `${Math.round(100 * share)} %`;

@@ -173,6 +173,12 @@ async function checkLines(bytes: Uint8Array, request: Request): Promise<Checked>
   return { examination, stock, lost: stock.kerf, flipY: true, notes: told };
 }
 
+function printReport({ examination, flipY }: Checked): void {
+  const labels = labelsOf(examination);
+  const say = (finding: Finding) => describeFinding(finding, labels, "mm");
+  console.log(JSON.stringify(reportOf(examination, say, flipY)));
+}
+
 function printText({ examination, stock, lost, notes }: Checked): void {
   const labels = labelsOf(examination);
   console.log(verdictSentence(examination.verdict, examination.findings, thinnestPlace(examination), labels, stock, "mm", lost));
@@ -188,9 +194,7 @@ function printText({ examination, stock, lost, notes }: Checked): void {
 try {
   const request = readRequest(process.argv.slice(2));
   const checked = await check(readBytes(request.file), request);
-  const labels = labelsOf(checked.examination);
-  const say = (finding: Finding) => describeFinding(finding, labels, "mm");
-  if (request.json) console.log(JSON.stringify(reportOf(checked.examination, say, checked.flipY)));
+  if (request.json) printReport(checked);
   else printText(checked);
   process.exitCode = checked.examination.verdict === "holds" ? 0 : 1;
 } catch (error) {

@@ -210,7 +210,7 @@ describe("font files of a maker's own", () => {
     }
   });
 
-  it("is read in a thread of its own, which answers like the reader itself", async () => {
+  it("is read in a process of its own, which answers like the reader itself", async () => {
     const [font] = await readFontSafely("anton.ttf", anton);
     expect(font!.id).toBe((await readFontFile("anton.ttf", anton))[0]!.id);
     await expect(readFontSafely("page.ttf", new TextEncoder().encode("<html></html> and more"))).rejects.toThrow(

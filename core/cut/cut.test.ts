@@ -228,7 +228,8 @@ describe("short grain", () => {
     const [short] = shortGrain(joint(false, 3.2), walnut, 90);
     expect(short).toMatchObject({ width: 3.2, wanted: 4.5 });
     const check = { means: "weak", about: "grain", grain: short! } as const;
-    expect(describeCheck(check, new Map(), "mm")).toMatch(/^Short grain at .*3\.2 mm.*4\.5 mm/);
+    const labels = new Map(joint(false, 3.2).solids.map(({ id, label }) => [id, label]));
+    expect(describeCheck(check, labels, "mm")).toMatch(/Short grain at a–b.*3\.2 mm.*4\.5 mm/);
     expect(shortGrain(joint(true, 3.2), walnut, 90)).toHaveLength(0);
     expect(shortGrain(joint(true, 3.2), STOCKS[0]!, 0)).toHaveLength(0);
   });

@@ -25,7 +25,8 @@ export interface CheckedDrawing {
 
 /** What was put right without asking. */
 export type Repair =
-  | { what: "closed"; id: string /** mm */; open?: number }
+  /** How far its ends were apart, mm, where that was more than nothing. */
+  | { what: "closed"; id: string; open?: number }
   /** An outline that lay exactly on another. */
   | { what: "twin"; id: string; twin: string }
   | { what: "crumbs"; count: number };

@@ -129,8 +129,7 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
   const more = markAccepted(judgeWhole(piece, whole), piece.accepted);
   const findings = more.length > 0 ? [...more, ...whole.findings.filter(({ kind }) => kind !== "empty")] : whole.findings;
   const judged = { ...whole, findings, verdict: verdictOf(findings) };
-  const told = options.notes === false ? judged : withBalance(piece, judged);
-  return told;
+  return options.notes === false ? judged : withBalance(piece, judged);
 }
 
 /**
@@ -200,7 +199,7 @@ export function examineSolids(
     overlaps: overlapsOf(letters, solids, joints, widestWay),
     cutouts: cutoutsOf(welded.region, material.components),
   }));
-  const examination: Examination = {
+  return {
     verdict: verdictOf(findings),
     findings,
     leastWidth,
@@ -226,7 +225,6 @@ export function examineSolids(
     thinnest: options.thinnest ? (thinnestStroke(field)?.width ?? 0) : undefined,
     [MEASURED]: change ? before : { parts: solids, welded, field },
   };
-  return examination;
 }
 
 /** How wide outlines hold, mm, 0 for what falls, and what that was measured from. */

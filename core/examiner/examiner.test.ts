@@ -82,8 +82,11 @@ describe("what it remembers changes nothing", () => {
     expect(examiner.examined).toBe(1);
   });
 
-  it("knows the piece in the hand as a whole one when nothing was examined before", () => {
-    expect(examiner.moving(topper).verdict).toBe("falls");
-    expect(examiner.examined).toBe(1);
+  it("the piece in the hand is never told by what is known of another one", () => {
+    const stake = demoPiece("sea-kale");
+    examiner.update(stake);
+    const { findings } = examiner.moving(topper);
+    expect(findings.map(({ kind }) => kind)).toEqual(examine(topper, library).findings.map(({ kind }) => kind));
+    expect(examiner.examined).toBe(2);
   });
 });

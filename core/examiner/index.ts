@@ -1,9 +1,9 @@
 /**
- * An examiner of pieces: the only one that remembers.
+ * An examiner of pieces: it remembers what it has examined.
  *
- * Everything else in the core is a function of what it is given. The examiner keeps what it has examined and the curves that it has
- * fitted, so many of each, and the rest of the app asks it: a piece that is asked for again is not examined again, whether its mends,
- * its cut file or its sheet are wanted.
+ * It keeps examinations and fitted curves, so many of each, and the rest of the app asks it: a piece that is asked for again is not
+ * examined again, whether its mends, its cut file or its sheet are wanted. (Letters, their middles and symbols are remembered where they
+ * are drawn.)
  */
 import QuickLRU from "quick-lru";
 import {
@@ -42,12 +42,12 @@ export interface CutSheet {
 export interface Examiner {
   /** The examination of a piece, made once for as long as it is remembered. */
   update(piece: Piece, options?: Pick<ExamineOptions, "skeleton" | "onProgress">): Examination;
-  /** The piece with something of it in the hand: what has changed since the last whole examination is measured. */
+  /** The piece with something of it in the hand: what has changed since it was last examined as a whole is measured. */
   moving(piece: Piece, options?: Pick<ExamineOptions, "skeleton" | "onProgress">): Examination;
   /** @param index of the finding in the examination of the piece; none where there is no such finding */
   mends(piece: Piece, index: number): Mend[];
   mendAll(piece: Piece, options?: Omit<MendAllOptions, "before">): MendedAll;
-  /** @throws whatever drawing up the sheet throws */
+  /** What is cut and marked, in its order, and what to look at before. */
   sheet(piece: Piece, choices: FileOptions): CutSheet;
   /** @throws FileError, PatternError */
   files(piece: Piece, formats: readonly FileFormat[], choices: FileOptions): Promise<MadeFile[]>;
@@ -66,19 +66,19 @@ export function createExaminer(library: Library): Examiner {
   const examinations = new QuickLRU<string, Examination>({ maxSize: EXAMINATIONS });
   const curves = new QuickLRU<string, CurvePath | null>({ maxSize: CURVES });
   let examined = 0;
-  let still: Examination | undefined;
+  /** The last whole examination, and of which piece. */
+  let still: { id: string; examination: Examination } | undefined;
 
   const update: Examiner["update"] = (piece, options = {}) => {
     const key = JSON.stringify(piece);
-    const known = examinations.get(key);
-    if (known && (known.skeleton || !options.skeleton)) {
-      still = known;
-      return known;
+    let examination = examinations.get(key);
+    if (!examination || (options.skeleton && !examination.skeleton)) {
+      examined++;
+      examination = examine(piece, library, options);
+      examinations.set(key, examination);
     }
-    examined++;
-    still = examine(piece, library, options);
-    examinations.set(key, still);
-    return still;
+    still = { id: piece.id, examination };
+    return examination;
   };
   const fit: Draw = (points, closed) => {
     const key = `${closed ? "o" : "-"} ${fingerprint([points])}`;
@@ -91,7 +91,8 @@ export function createExaminer(library: Library): Examiner {
 
   return {
     update,
-    moving: (piece, options) => (still ? examineMoving(piece, library, still, options) : update(piece, options)),
+    moving: (piece, options) =>
+      still?.id === piece.id ? examineMoving(piece, library, still.examination, options) : update(piece, options),
     mends: (piece, index) => {
       const examination = update(piece);
       const finding = examination.findings[index];

@@ -67,7 +67,7 @@ function compare(exact: readonly Outline[], all: readonly Outline[], purpose: Li
     const box = regionBox([points]);
     if (!box) continue;
     const twin = nearestBox(open, box);
-    if (!twin || Math.max(boxDistance(twin.box, box)) > 2 * PROVED) {
+    if (!twin || Math.max(boxDeviation(twin.box, box)) > 2 * PROVED) {
       if (sizeOf(box) < UNWRITTEN) continue;
       return `an outline at ${box.minX.toFixed(1)}, ${box.minY.toFixed(1)} is missing`;
     }
@@ -111,11 +111,11 @@ function deviationFrom(points: Float64Array, closed: boolean, ring: Ring): numbe
 
 function nearestBox<T extends { box: Box }>(open: ReadonlySet<T>, box: Box): T | null {
   let best: T | null = null;
-  for (const each of open) if (!best || boxDistance(each.box, box) < boxDistance(best.box, box)) best = each;
+  for (const each of open) if (!best || boxDeviation(each.box, box) < boxDeviation(best.box, box)) best = each;
   return best;
 }
 
 const sizeOf = ({ minX, minY, maxX, maxY }: Box) => Math.max(maxX - minX, maxY - minY);
 
-const boxDistance = (a: Box, b: Box) =>
+const boxDeviation = (a: Box, b: Box) =>
   Math.max(Math.abs(a.minX - b.minX), Math.abs(a.minY - b.minY), Math.abs(a.maxX - b.maxX), Math.abs(a.maxY - b.maxY));

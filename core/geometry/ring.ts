@@ -189,6 +189,11 @@ export function boxHolds(box: Box, x: number, y: number): boolean {
   return x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY;
 }
 
+/** Shortest distance between two boxes, 0 where they meet. */
+export function boxDistance(a: Box, b: Box): number {
+  return Math.hypot(Math.max(a.minX - b.maxX, 0, b.minX - a.maxX), Math.max(a.minY - b.maxY, 0, b.minY - a.maxY));
+}
+
 export function boxesMeet(a: Box | null, b: Box | null): boolean {
   return a !== null && b !== null && a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 }

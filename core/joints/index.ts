@@ -9,7 +9,7 @@ import { buildMergeTree } from "./tree";
 
 export { classify, GRACE, isNarrower, type WidthState } from "./classify";
 export { type Component, CRUMB, findComponents } from "./components";
-export { graphOf, type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
+export { type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
 export { findLimbs, type Limb, WORTH_SHARE, WORTH_SQUARES } from "./limbs";
 
 export interface JointPart {

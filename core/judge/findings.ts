@@ -25,7 +25,7 @@ export interface Found {
   beyond?: { area: number; at: Point };
   /** For a loose part, the shortest way to the nearest other material, mm. */
   gap?: { width: number; from: Point; to: Point };
-  /** How far a slit reaches from the place, mm. */
+  /** How far a slit reaches from the place, or a tail beyond wide material, mm. */
   reach?: number;
   /** What it means for the piece; a note does not change the verdict. */
   means: Verdict | "note";

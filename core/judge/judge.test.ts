@@ -142,7 +142,7 @@ describe("findings", () => {
   });
 
   it("what would break off beyond a thin place counts", () => {
-    const limb = { neck: neck(0.93, [0]), disc: 3, at, area: 21 };
+    const limb = { neck: neck(0.93, [0]), at, area: 21 };
     const judged = (lost: number, width = 0.93) =>
       judgeHolds(
         [part("t")],

@@ -8,7 +8,7 @@
 import { type Examination, examine, type Library } from "../examine";
 import { difference, regionArea } from "../geometry";
 import { type Finding, isNarrower, type Labels, MENDABLE, openFindings } from "../judge";
-import { LIMITS, type Part, type Piece } from "../piece";
+import { canBeKept, LIMITS, type Part, type Piece } from "../piece";
 import { growHolders } from "./holders";
 import { asMaterial, growPlate, isMarkLost, ontoMaterial } from "./marks";
 import { offerMends } from "./offer";
@@ -123,7 +123,7 @@ function follow(start: Begun, task: Task): Route {
 
   /** Takes what makes the piece better and is allowed. */
   const offer: Offer = (piece, action, findings) => {
-    if (piece === now.piece || piece.parts.length > LIMITS.parts) return "no better";
+    if (piece === now.piece || !canBeKept(piece)) return "no better";
     const examination = examine(piece, library, { base: now.examination });
     if (!isBetter(now.examination, examination)) return "no better";
     if (changedShare(before, examination) > most) {

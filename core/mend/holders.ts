@@ -68,7 +68,10 @@ function longerTie(tie: Tie, { letters }: Examination, amount: number): Tie {
   return { ...tie, ends: [further(tie.ends[0], -amount), further(tie.ends[1], amount)] };
 }
 
-/** Holders that are too thin themselves grow: a bar away from the letters, a loop outwards, a line and a tie on both sides. */
+/**
+ * Holders that are too thin themselves grow: a bar away from the letters, a loop and a backing outwards, a frame inwards, lines and ties on
+ * both sides.
+ */
 export function growHolders({ piece, finding, examination }: Scene): Attempt[] {
   return finding.parts.slice(0, finding.meeting).flatMap((id): Attempt[] => {
     const solid = examination.solids.find((each) => each.id === id);

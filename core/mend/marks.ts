@@ -1,8 +1,19 @@
 /**
- * Mends for what is engraved or cut out beside the material: it goes onto the material, smaller where it must, or becomes material itself.
+ * Mends for what is engraved or cut out beside the material: it goes onto the material, smaller where it must, its plate
+ * grows, or it becomes material itself.
  */
 import { type Examination, examine, type Library } from "../examine";
-import { difference, insideTest, offset, type Point, type Region, regionArea, regionBox, translateRegion } from "../geometry";
+import {
+  boxDistance,
+  difference,
+  insideTest,
+  offset,
+  type Point,
+  type Region,
+  regionArea,
+  regionBox,
+  translateRegion,
+} from "../geometry";
 import type { Finding } from "../judge";
 import { applyMove, LIMITS, type Ornament, type Part, type Piece, type Shape, type Word } from "../piece";
 import { type Attempt, round, type Scene } from "./scene";
@@ -50,9 +61,15 @@ const MORE = [1, 1.3, 1.8];
 export function growPlate({ piece, examination, finding }: Scene): Attempt | null {
   const mark = markOf(piece, examination, finding);
   const own = regionBox(examination.ghosts.flatMap(({ partId, region }) => (partId === mark?.id ? region : [])));
-  const plate = piece.parts.find((part): part is Shape => part.kind === "shape" && part.meets === "add");
-  const under = regionBox(examination.solids.find(({ partId }) => partId === plate?.id)?.region ?? []);
-  if (!own || !plate || !under) return null;
+  if (!own) return null;
+  // Of several the nearest one, the first where it lies on several.
+  const plates = piece.parts.flatMap((part) => {
+    const box = regionBox(examination.solids.find(({ partId }) => partId === part.id)?.region ?? []);
+    return part.kind === "shape" && part.meets === "add" && box ? [{ plate: part, box }] : [];
+  });
+  const [nearest] = plates.sort((m, n) => boxDistance(m.box, own) - boxDistance(n.box, own));
+  if (!nearest) return null;
+  const { plate, box: under } = nearest;
   const clear = finding.kind === "carve-lost" ? CLEAR_WALLS * examination.leastWidth : CLEAR;
   const missing = (low: number, high: number) => Math.max(0, low + clear, high + clear);
   const [x, y] = [missing(under.minX - own.minX, own.maxX - under.maxX), missing(under.minY - own.minY, own.maxY - under.maxY)];
@@ -64,7 +81,7 @@ export function growPlate({ piece, examination, finding }: Scene): Attempt | nul
     amounts: MORE,
     apply: (now, share) => ({
       ...now,
-      parts: now.parts.map((part) => (part.id === plate.id ? grownBy(part as Shape, x * share, y * share) : part)),
+      parts: now.parts.map((part) => (part.id === plate.id ? grownBy(plate, x * share, y * share) : part)),
     }),
   };
 }
@@ -73,11 +90,8 @@ export function growPlate({ piece, examination, finding }: Scene): Attempt | nul
 function grownBy(shape: Shape, x: number, y: number): Shape {
   const { size } = shape;
   if (size.by === "fit") return { ...shape, size: { ...size, margin: round(Math.min(200, size.margin + Math.max(x, y))) } };
-  const [width, height] = [size.width + 2 * x, size.height + 2 * y].map((mm) => round(Math.min(LIMITS.reach, mm))) as [
-    number,
-    number,
-  ];
-  return { ...shape, size: { ...size, width, height } };
+  const grown = (mm: number, by: number) => round(Math.min(LIMITS.reach, mm + 2 * by));
+  return { ...shape, size: { ...size, width: grown(size.width, x), height: grown(size.height, y) } };
 }
 
 /** The mark becomes a part of the piece like any other. */

@@ -4,7 +4,7 @@ import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { type Finding, openFindings } from "../judge";
 import { type Piece, parsePiece, STOCKS, type Tie } from "../piece";
-import { describeLeft } from "../wording";
+import { describeFinding, describeLeft } from "../wording";
 import { mendAll, offerMends } from "./index";
 
 const library = shippedLibrary();
@@ -69,7 +69,11 @@ describe("mend all", () => {
         const after = examine(piece, library);
         const kindOf = ({ kind, parts }: Finding) => [kind, ...parts];
         expect(left.map(({ finding }) => kindOf(finding))).toEqual(openFindings(after.findings).map(kindOf));
-        for (const each of left) expect(describeLeft(each, labels, "mm").length).toBeGreaterThan(40);
+        for (const each of left) {
+          const open = describeFinding(each.finding, labels, "mm");
+          expect(describeLeft(each, labels, "mm").startsWith(open)).toBe(true);
+          expect(open.length).toBeGreaterThan(20);
+        }
         if (left.length === 0) expect(after.verdict).toBe("holds");
       }
     },

@@ -4,7 +4,7 @@
 import { type Examination, examine, type Library } from "../examine";
 import { difference, type Region, regionArea } from "../geometry";
 import { type Finding, openFindings } from "../judge";
-import type { Piece } from "../piece";
+import { canBeKept, type Piece } from "../piece";
 import { attemptsFor } from "./attempts";
 import { type HeldNearby, holdsNearby, neighbourhood } from "./nearby";
 import { patchWidth, REACHES, withPatches } from "./patches";
@@ -63,6 +63,7 @@ function patchLimb(trial: Trial): Mend | null {
     );
   for (const reach of REACHES) {
     const mended = withPatches(piece, before, [finding], reach * before.leastWidth);
+    if (!canBeKept(mended)) continue;
     const after = examine(mended, library, { base: before });
     if (isThere(after) || count(after) >= count(before)) continue;
     const action = () => ({ does: "strengthen", width: patchWidth(before.leastWidth) }) as const;
@@ -125,6 +126,7 @@ function tryFor(
   const { piece, before, finding, library } = trial;
   const prove = (amount: number): Mend | "nearly" | "not" => {
     const mended = attempt.apply(piece, amount);
+    if (!canBeKept(mended)) return "not";
     const after = examine(mended, library, { notes: finding.means === "note", base: before });
     const proof = proveMend(before, after, finding, attempt.loses ?? [], wanted);
     return proof === "mended" ? describe(attempt, { amount, mended, after }, trial) : proof;

@@ -4,7 +4,7 @@
  */
 import Flatbush from "flatbush";
 import { type Examination, examine, type Library } from "../examine";
-import { type Box, insideTest, type Point, type Region, regionArea, regionBox } from "../geometry";
+import { boxDistance, insideTest, type Point, type Region, regionArea, regionBox } from "../geometry";
 import { measureState, openFindings } from "../judge";
 import { freeId, LIMITS, type Piece, type Tie } from "../piece";
 import { unit } from "./scene";
@@ -204,9 +204,6 @@ function indexOf(places: readonly Point[]): Flatbush {
   tree.finish();
   return tree;
 }
-
-const boxDistance = (a: Box, b: Box): number =>
-  Math.hypot(Math.max(a.minX - b.maxX, 0, b.minX - a.maxX), Math.max(a.minY - b.maxY, 0, b.minY - a.maxY));
 
 /** Is there material on all of a tie's width just inside an outline? */
 function carries(inside: (x: number, y: number) => boolean, { x, y }: Point, inwards: Point, width: number): boolean {

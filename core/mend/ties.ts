@@ -2,7 +2,7 @@
  * Mends that add a tie: over a gap, over a thin place, or as a second hold elsewhere.
  */
 import type { Examination } from "../examine";
-import { type Point, type Region, regionBox, regionContains } from "../geometry";
+import { boxDistance, type Point, type Region, regionBox, regionContains } from "../geometry";
 import { type Anchor, freeId, type Piece, type Tie } from "../piece";
 import { type Attempt, FURTHEST, round, type Scene, unit } from "./scene";
 
@@ -117,12 +117,7 @@ function nearestPair(
     const box = regionBox(one);
     for (const other of others) {
       const far = regionBox(other);
-      if (!box || !far) continue;
-      const between = Math.hypot(
-        Math.max(box.minX - far.maxX, 0, far.minX - box.maxX),
-        Math.max(box.minY - far.maxY, 0, far.minY - box.maxY),
-      );
-      if (between >= nearest) continue;
+      if (!box || !far || boxDistance(box, far) >= nearest) continue;
       const goals = cornersOf(other);
       for (const from of cornersOf(one)) {
         for (const to of goals) {

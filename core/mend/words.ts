@@ -1,8 +1,9 @@
 /**
  * Mends that change the word or one of its letters.
  */
+import type { Solid } from "../examine";
 import { regionArea } from "../geometry";
-import { changeLetter, graphemesOf, type Word } from "../piece";
+import { changeLetter, graphemesOf, type Piece, type Word } from "../piece";
 import { type Attempt, changeWord, isDot, keyOf, round, type Scene, wordOf } from "./scene";
 
 /** Letterforms of one letter that are tried. */
@@ -91,32 +92,31 @@ export function letterforms({ piece, hanging, library }: Scene): Attempt[] {
   });
 }
 
-/** A speck that belongs to nothing is left out, and a tie that ties nothing. */
+/** What belongs to nothing is left out: a tie that ties nothing, a speck. */
 export function leaveOut({ piece, examination, hanging }: Scene): Attempt | null {
-  const [speck] = hanging;
-  const stray = hanging.length === 1 && piece.parts.some(({ id, kind }) => id === speck!.id && kind === "tie");
-  if (stray) {
-    return {
-      kind: "leave-out",
-      action: () => ({ does: "leave out" }),
-      least: 0,
-      most: 1,
-      amounts: [1],
-      loses: [speck!.id],
-      apply: (now) => ({ ...now, parts: now.parts.filter(({ id }) => id !== speck!.id) }),
-    };
-  }
-  if (!speck?.letterId || hanging.length !== 1 || !isDot(speck)) return null;
-  if (speck.label.kind !== "speck" && regionArea(speck.region) > SPECK * examination.leastWidth ** 2) return null;
-  const island = Number(speck.id.slice(speck.letterId.length + 1));
-  const { wordId, key } = keyOf(speck);
+  const [stray] = hanging;
+  const apply = stray && hanging.length === 1 ? (withoutTie(piece, stray) ?? withoutSpeck(stray, examination.leastWidth)) : null;
+  if (!stray || !apply) return null;
   return {
     kind: "leave-out",
     action: () => ({ does: "leave out" }),
     least: 0,
     most: 1,
     amounts: [1],
-    loses: [speck.id],
-    apply: (now) => changeLetter(now, wordId, key, (old) => ({ ...old, without: [...(old.without ?? []), island] })),
+    loses: [stray.id],
+    apply,
   };
+}
+
+function withoutTie(piece: Piece, { id }: Solid): Attempt["apply"] | null {
+  if (!piece.parts.some((part) => part.id === id && part.kind === "tie")) return null;
+  return (now) => ({ ...now, parts: now.parts.filter((part) => part.id !== id) });
+}
+
+function withoutSpeck(speck: Solid, leastWidth: number): Attempt["apply"] | null {
+  if (!speck.letterId || !isDot(speck)) return null;
+  if (speck.label.kind !== "speck" && regionArea(speck.region) > SPECK * leastWidth ** 2) return null;
+  const island = Number(speck.id.slice(speck.letterId.length + 1));
+  const { wordId, key } = keyOf(speck);
+  return (now) => changeLetter(now, wordId, key, (old) => ({ ...old, without: [...(old.without ?? []), island] }));
 }

@@ -457,6 +457,11 @@ export function parsePiece(document: unknown): Piece {
   throw new PieceError(`${where}: has characters that cannot be kept (U+0000, or half of one)`);
 }
 
+/** False for a piece that has outgrown its bounds: it could not be saved. */
+export function canBeKept(piece: Piece): boolean {
+  return pieceSchema.safeParse(piece).success;
+}
+
 /** Path of the first text that no database and no file can keep: with a NUL, or with half of a surrogate pair; `null` for none. */
 function unstorable(value: unknown, path = ""): string | null {
   if (typeof value === "string") return /[\0\p{Cs}]/u.test(value) ? path : null;

@@ -2,7 +2,7 @@
  * The proof of a file: what is about to leave is read again and compared with what was measured, by another way than it was written.
  */
 import { type CutPlan, type LinePurpose, purposeOf } from "../cut";
-import { type Box, deviation, deviationFromAny, hausdorff, type Ring, regionBox, ringArea, transformRing } from "../geometry";
+import { type Box, coincide, type Ring, regionBox, ringArea, runsAlong, transformRing } from "../geometry";
 import { DrawingError } from "./drawing";
 import { readDrawing } from "./read";
 
@@ -10,8 +10,6 @@ import { readDrawing } from "./read";
 export const PROVED = 0.02;
 /** Nor do their areas differ by more than this share. */
 export const PROVED_AREA = 0.0004;
-/** Where chords are this far from the curves that they stand for (the readers' own), they are not the file's fault, mm. */
-const READ = 0.0015;
 /** Outlines that are smaller as a whole are not written, since they are no wider than a node, mm. */
 const UNWRITTEN = 0.06;
 
@@ -73,7 +71,7 @@ function compare(exact: readonly Outline[], all: readonly Outline[], purpose: Li
     }
     open.delete(twin);
     if (twin.outline.closed !== closed) return `an outline at ${box.minX.toFixed(1)}, ${box.minY.toFixed(1)} is open`;
-    if (!(hausdorff(twin.outline.points, points, closed, PROVED + READ) <= PROVED))
+    if (!coincide(twin.outline.points, points, closed, PROVED))
       return `an outline at ${box.minX.toFixed(1)}, ${box.minY.toFixed(1)} is not where it was`;
     if (!closed) continue;
     area += ringArea(points);
@@ -88,7 +86,7 @@ function compare(exact: readonly Outline[], all: readonly Outline[], purpose: Li
 function compareOpen(exact: readonly Float64Array[], all: readonly Outline[]): string | null {
   const found = all.filter(({ purpose }) => purpose === "score").map(({ points }) => points);
   const strays = (from: readonly Float64Array[], to: readonly Float64Array[]) =>
-    from.some((line) => !(deviationFromAny(line, to, PROVED + READ) <= PROVED));
+    from.some((line) => !runsAlong(line, to, false, PROVED));
   if (strays(exact, found)) return "a score line is missing";
   return strays(found, exact) ? "a score line is where the piece has none" : null;
 }
@@ -98,15 +96,15 @@ function compareTabbed(plan: CutPlan, all: readonly Outline[]): string | null {
   const found = all.filter(({ purpose }) => purpose === "cut");
   const planned = plan.lines.filter(({ purpose }) => purpose === "cut").length;
   if (found.length !== planned) return `${found.length} cut lines, where ${planned} were drawn up`;
-  const off = found.some(({ points, closed }) => plan.cut.every((ring) => !(deviationFrom(points, closed, ring) <= PROVED)));
+  const off = found.some(({ points, closed }) => !plan.cut.some((ring) => runsAlongRing(points, closed, ring)));
   return off ? "a cut line lies beside every outline" : null;
 }
 
-function deviationFrom(points: Float64Array, closed: boolean, ring: Ring): number {
+function runsAlongRing(points: Float64Array, closed: boolean, ring: Ring): boolean {
   const around = new Float64Array(ring.length + 2);
   around.set(ring);
   around.set(ring.subarray(0, 2), ring.length);
-  return deviation(points, closed ? ring : around, closed, PROVED + READ);
+  return runsAlong(points, [closed ? ring : around], closed, PROVED);
 }
 
 function nearestBox<T extends { box: Box }>(open: ReadonlySet<T>, box: Box): T | null {

@@ -88,6 +88,30 @@ function chordsOf(path: CurvePath): number {
   return length;
 }
 
+/**
+ * Area between segments and the chord from their start to their end, mm²; positive where they run to the right of it, so that of a ring
+ * that runs counter-clockwise it is the ring's own. (Green's theorem.)
+ */
+export function areaOverChord(start: Point, segments: readonly CurveSegment[]): number {
+  let area = 0;
+  let from = start;
+  for (const segment of segments) {
+    area += ((from.x - start.x) * (segment.y - start.y) - (from.y - start.y) * (segment.x - start.x)) / 2;
+    if (segment.type === "C") area += cubicArea(from, segment);
+    else if (segment.type === "A") {
+      const sweep = arcSweep(segment, from);
+      area += ((segment.ccw ? 1 : -1) * segment.r ** 2 * (sweep - Math.sin(sweep))) / 2;
+    }
+    from = segment;
+  }
+  return area;
+}
+
+function cubicArea(from: Point, { x1, y1, x2, y2, x, y }: Extract<CurveSegment, { type: "C" }>): number {
+  const [px, py, qx, qy, dx, dy] = [x1 - from.x, y1 - from.y, x2 - from.x, y2 - from.y, x - from.x, y - from.y];
+  return (3 * (px * qy - py * qx) + 3 * (px * dy - py * dx) + 6 * (qx * dy - qy * dx)) / 20;
+}
+
 /** Every point through a map that keeps lengths: moved, turned over. @param mirrors whether it turns them over */
 export function mapCurve(path: CurvePath, map: (x: number, y: number) => Point, mirrors: boolean): CurvePath {
   const segments = path.segments.map((segment): CurveSegment => {

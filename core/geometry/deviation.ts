@@ -1,50 +1,36 @@
 /**
- * How far one line strays from another: half of a Hausdorff distance, by a grid of cells.
+ * Whether one line runs along another: a bound on Hausdorff's distance, by a grid of cells.
  */
+import { segmentDistance2 } from "./segment";
 
 /** Places along a line are looked at so far apart at most, mm. */
 const STEP = 0.25;
 
 /**
- * @param from, to `[x0, y0, x1, y1, …]`, mm
+ * @param a, b `[x0, y0, x1, y1, …]`, mm
  * @param closed whether the last point of both joins the first
- * @param limit mm: what is farther off need not be told exactly
- * @returns the largest distance of a place on the one line from the other, mm; Infinity beyond the limit
+ * @returns whether no place of the one is farther than the tolerance from the other
  */
-export function deviation(from: Float64Array, to: Float64Array, closed: boolean, limit: number): number {
-  if (from.length < 2 || to.length < 2) return from.length === to.length ? 0 : Infinity;
-  return farthest(from, nearOf(to, closed, limit), closed, limit);
+export function coincide(a: Float64Array, b: Float64Array, closed: boolean, tolerance: number): boolean {
+  return runsAlong(a, [b], closed, tolerance) && runsAlong(b, [a], closed, tolerance);
 }
 
-/** The same for open lines that may be cut into other pieces: each place of the one line has to lie on any of the others. */
-export function deviationFromAny(from: Float64Array, lines: readonly Float64Array[], limit: number): number {
-  const nears = lines.filter((line) => line.length >= 2).map((line) => nearOf(line, false, limit));
-  return farthest(from, (x, y) => Math.min(...nears.map((near) => near(x, y))), false, limit);
-}
-
-function farthest(from: Float64Array, near: (x: number, y: number) => number, closed: boolean, limit: number): number {
-  let worst2 = 0;
-  const n = from.length / 2;
+/** Whether each place of a line is within the tolerance of one of the others, mm. @param closed of all of them */
+export function runsAlong(line: Float64Array, others: readonly Float64Array[], closed: boolean, tolerance: number): boolean {
+  const near = others.filter(({ length }) => length >= 2).map((other) => nearTest(other, closed, tolerance));
+  const isNear = near.length === 1 ? near[0]! : (x: number, y: number) => near.some((test) => test(x, y));
+  const n = line.length / 2;
   for (let i = 0; i < (closed || n === 1 ? n : n - 1); i++) {
     const k = i + 1 === n ? 0 : i + 1;
-    const [ax, ay, bx, by] = [from[2 * i]!, from[2 * i + 1]!, from[2 * k]!, from[2 * k + 1]!];
+    const [ax, ay, bx, by] = [line[2 * i]!, line[2 * i + 1]!, line[2 * k]!, line[2 * k + 1]!];
     const steps = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay) / STEP));
-    for (let s = 0; s < steps; s++) {
-      const away2 = near(ax + ((bx - ax) * s) / steps, ay + ((by - ay) * s) / steps);
-      if (away2 > limit * limit) return Infinity;
-      if (away2 > worst2) worst2 = away2;
-    }
+    for (let s = 0; s < steps; s++) if (!isNear(ax + ((bx - ax) * s) / steps, ay + ((by - ay) * s) / steps)) return false;
   }
-  if (!closed) {
-    const away2 = near(from[from.length - 2]!, from[from.length - 1]!);
-    if (away2 > limit * limit) return Infinity;
-    worst2 = Math.max(worst2, away2);
-  }
-  return Math.sqrt(worst2);
+  return closed || n === 0 || isNear(line[line.length - 2]!, line[line.length - 1]!);
 }
 
-/** Squared distance to the nearest segment, as far as it is within the limit. */
-function nearOf(line: Float64Array, closed: boolean, limit: number): (x: number, y: number) => number {
+/** Whether a place is within the tolerance of a line. */
+function nearTest(line: Float64Array, closed: boolean, tolerance: number): (x: number, y: number) => boolean {
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
   for (let i = 0; i < line.length; i += 2) {
     minX = Math.min(minX, line[i]!);
@@ -55,17 +41,17 @@ function nearOf(line: Float64Array, closed: boolean, limit: number): (x: number,
   const n = line.length / 2;
   const segments = closed || n === 1 ? n : n - 1;
   // About one segment to a cell.
-  const size = Math.max(2 * limit, Math.sqrt(((maxX - minX) * (maxY - minY)) / n), (maxX - minX + maxY - minY) / n, 1e-6);
-  const columns = Math.floor((maxX - minX + 2 * limit) / size) + 1;
-  const rows = Math.floor((maxY - minY + 2 * limit) / size) + 1;
-  const column = (x: number) => Math.floor((x - minX + limit) / size);
-  const row = (y: number) => Math.floor((y - minY + limit) / size);
+  const size = Math.max(2 * tolerance, Math.sqrt(((maxX - minX) * (maxY - minY)) / n), (maxX - minX + maxY - minY) / n, 1e-6);
+  const columns = Math.floor((maxX - minX + 2 * tolerance) / size) + 1;
+  const rows = Math.floor((maxY - minY + 2 * tolerance) / size) + 1;
+  const column = (x: number) => Math.floor((x - minX + tolerance) / size);
+  const row = (y: number) => Math.floor((y - minY + tolerance) / size);
   /** Calls with each cell that a segment may be near to. */
   const overCells = (i: number, visit: (cell: number) => void) => {
     const k = i + 1 === n ? 0 : i + 1;
     const [ax, ay, bx, by] = [line[2 * i]!, line[2 * i + 1]!, line[2 * k]!, line[2 * k + 1]!];
-    const [left, right] = [column(Math.min(ax, bx) - limit), Math.min(columns - 1, column(Math.max(ax, bx) + limit))];
-    const [low, high] = [row(Math.min(ay, by) - limit), Math.min(rows - 1, row(Math.max(ay, by) + limit))];
+    const [left, right] = [column(Math.min(ax, bx) - tolerance), Math.min(columns - 1, column(Math.max(ax, bx) + tolerance))];
+    const [low, high] = [row(Math.min(ay, by) - tolerance), Math.min(rows - 1, row(Math.max(ay, by) + tolerance))];
     for (let c = Math.max(0, left); c <= right; c++) for (let r = Math.max(0, low); r <= high; r++) visit(c * rows + r);
   };
   // Segments of cell k are `listed[starts[k]]` up to `listed[starts[k + 1]]`.
@@ -79,27 +65,25 @@ function nearOf(line: Float64Array, closed: boolean, limit: number): (x: number,
       listed[filled[cell]!++] = i;
     });
   }
+  const most2 = tolerance * tolerance;
+  // The next place along a line is mostly beside the same segment.
+  let last = 0;
+  const isBeside = (i: number, x: number, y: number): boolean => {
+    const k = i + 1 === n ? 0 : i + 1;
+    return segmentDistance2(x, y, line[2 * i]!, line[2 * i + 1]!, line[2 * k]!, line[2 * k + 1]!) <= most2;
+  };
   return (x, y) => {
-    const [c, r] = [column(x), row(y)];
-    if (c < 0 || r < 0 || c >= columns || r >= rows) return Infinity;
-    let best = Infinity;
+    if (isBeside(last, x, y)) return true;
+    const c = column(x);
+    const r = row(y);
+    if (c < 0 || r < 0 || c >= columns || r >= rows) return false;
     for (let at = starts[c * rows + r]!; at < starts[c * rows + r + 1]!; at++) {
       const i = listed[at]!;
-      const k = i + 1 === n ? 0 : i + 1;
-      const [ax, ay] = [line[2 * i]! - x, line[2 * i + 1]! - y];
-      const [ux, uy] = [line[2 * k]! - x - ax, line[2 * k + 1]! - y - ay];
-      const length2 = ux * ux + uy * uy;
-      const t = length2 > 0 ? Math.min(1, Math.max(0, -(ax * ux + ay * uy) / length2)) : 0;
-      const [dx, dy] = [ax + t * ux, ay + t * uy];
-      const away2 = dx * dx + dy * dy;
-      if (away2 < best) best = away2;
+      if (isBeside(i, x, y)) {
+        last = i;
+        return true;
+      }
     }
-    return best;
+    return false;
   };
-}
-
-/** Largest distance between two lines, mm; Infinity beyond the limit. (Hausdorff's distance.) */
-export function hausdorff(a: Float64Array, b: Float64Array, closed: boolean, limit: number): number {
-  const one = deviation(a, b, closed, limit);
-  return one === Infinity ? one : Math.max(one, deviation(b, a, closed, limit));
 }

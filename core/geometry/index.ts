@@ -10,5 +10,6 @@ export * from "./path";
 export * from "./polygons";
 export * from "./ring";
 export * from "./rounding";
+export * from "./segment";
 export * from "./simplify";
 export * from "./within";

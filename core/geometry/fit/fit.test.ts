@@ -6,8 +6,8 @@ import { CATALOGUE, fontBytes, shippedLibrary } from "@mend-joint/library";
 import fc from "fast-check";
 import { create } from "fontkit";
 import { describe, expect, it } from "vitest";
-import { examine } from "../examine";
-import { outlineDistance } from "../tests/distance";
+import { examine } from "../../examine";
+import { outlineDistance } from "../../tests/distance";
 import {
   arcSweep,
   type CurvePath,
@@ -23,7 +23,7 @@ import {
   regionArea,
   regionBox,
   regionPerimeter,
-} from "./index";
+} from "../index";
 
 const library = shippedLibrary();
 const fitted = (ring: Float64Array) => fitCurves(ring, true)!;

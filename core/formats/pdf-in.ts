@@ -252,12 +252,8 @@ class PageReader {
     layer: string | null,
   ): void {
     if (this.shapes.length >= MOST_SHAPES) throw new DrawingError(`The page has more than ${MOST_SHAPES} shapes`);
-    for (const command of path) {
-      for (const value of Object.values(command)) {
-        if (typeof value === "number" && !(Math.abs(value) <= REACH))
-          throw new DrawingError(`A coordinate lies beyond ${REACH} mm, more than can be measured`);
-      }
-    }
+    if (!path.every((command) => farthest(command) <= REACH))
+      throw new DrawingError(`A coordinate lies beyond ${REACH} mm, more than can be measured`);
     const [a, b, c, d] = state.matrix;
     const subpaths = flattenPath(path, FINE);
     if (subpaths.length === 0) return;
@@ -301,6 +297,14 @@ class PageReader {
   }
 }
 
+/** The largest coordinate of a command, without its sign. */
+function farthest(command: PathCommand): number {
+  if (command.type === "Z") return 0;
+  const end = Math.max(Math.abs(command.x), Math.abs(command.y));
+  if (command.type !== "C") return end;
+  return Math.max(end, Math.abs(command.x1), Math.abs(command.y1), Math.abs(command.x2), Math.abs(command.y2));
+}
+
 /** Size of the page's unit in points: 1, unless it says otherwise. */
 function pageUnit(page: PDFPage): number {
   const unit = page.node.get(PDFName.of("UserUnit"));
@@ -321,8 +325,17 @@ class Operator {
   constructor(readonly name: string) {}
 }
 
-const SPACE = new Set(["\0", "\t", "\n", "\f", "\r", " "]);
-const ENDS = new Set([...SPACE, "(", ")", "<", ">", "[", "]", "{", "}", "/", "%"]);
+/** White space, and with it what else ends a word (ISO 32000-1, 7.2.2), by character code. */
+const SPACES = "\0\t\n\f\r ";
+const isSpace = codesOf(SPACES);
+const endsWord = codesOf(`${SPACES}()<>[]{}/%`);
+
+/** What is read is Latin-1: a byte to a character. */
+function codesOf(characters: string): Uint8Array {
+  const codes = new Uint8Array(256);
+  for (const character of characters) codes[character.charCodeAt(0)] = 1;
+  return codes;
+}
 
 /** Numbers, names (with their slash), arrays, and operators; strings and dictionaries are passed over. */
 function* tokens(text: string): Generator<Operand | Operator> {
@@ -330,7 +343,7 @@ function* tokens(text: string): Generator<Operand | Operator> {
   const n = text.length;
   const word = (from: number) => {
     let end = from;
-    while (end < n && !ENDS.has(text[end]!)) end++;
+    while (end < n && endsWord[text.charCodeAt(end)] !== 1) end++;
     return end;
   };
   const arrays: Operand[][] = [];
@@ -341,7 +354,7 @@ function* tokens(text: string): Generator<Operand | Operator> {
   };
   while (i < n) {
     const c = text[i]!;
-    if (SPACE.has(c)) i++;
+    if (isSpace[text.charCodeAt(i)] === 1) i++;
     else if (c === "%") {
       while (i < n && text[i] !== "\n" && text[i] !== "\r") i++;
     } else if (c === "(") {
@@ -362,7 +375,7 @@ function* tokens(text: string): Generator<Operand | Operator> {
       const name = text.slice(i, end);
       i = Math.max(end, i + 1);
       if (give(name)) yield name;
-    } else if (ENDS.has(c)) i++;
+    } else if (endsWord[text.charCodeAt(i)] === 1) i++;
     else {
       const end = word(i);
       const said = text.slice(i, end);

@@ -61,8 +61,8 @@ export async function newPdf(title: string): Promise<PDFDocument> {
 
 /** A path in mm as drawing operators. @param at lower left corner of the drawing on the page, mm */
 export function pathOperators(path: CurvePath, at = { x: 0, y: 0 }): PDFOperator[] {
-  const X = (x: number) => (x + at.x) * POINTS_PER_MM;
-  const Y = (y: number) => (y + at.y) * POINTS_PER_MM;
+  const X = (x: number) => rounded((x + at.x) * POINTS_PER_MM);
+  const Y = (y: number) => rounded((y + at.y) * POINTS_PER_MM);
   return pathCommands(path).map((c) => {
     if (c.type === "Z") return closePath();
     if (c.type === "M") return moveTo(X(c.x), Y(c.y));
@@ -71,6 +71,9 @@ export function pathOperators(path: CurvePath, at = { x: 0, y: 0 }): PDFOperator
     return appendBezierCurve(X(c.x1), Y(c.y1), X(c.x2), Y(c.y2), X(c.x), Y(c.y));
   });
 }
+
+/** To 0.0001 pt, 35 nm: what is finer only makes files longer. */
+const rounded = (points: number) => Math.round(points * 1e4) / 1e4;
 
 function colourOf(hex: string) {
   const part = (i: number) => Number.parseInt(hex.slice(1 + 2 * i, 3 + 2 * i), 16) / 255;

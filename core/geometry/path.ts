@@ -49,7 +49,7 @@ export function flattenPath(commands: readonly PathCommand[], tolerance = FLATNE
     const n = points.length;
     const returns = n > 2 && Math.hypot(points[0]! - points[n - 2]!, points[1]! - points[n - 1]!) < 1e-9;
     if (returns) points.length = n - 2;
-    if (n > 0) rings.push({ ring: Float64Array.from(points), closed: closed || returns });
+    if (n > 0) rings.push({ ring: new Float64Array(points), closed: closed || returns });
     points = [];
     x = startX;
     y = startY;
@@ -88,7 +88,10 @@ export function flattenPath(commands: readonly PathCommand[], tolerance = FLATNE
         for (let i = 1; i <= n; i++) {
           const t = i / n;
           const s = 1 - t;
-          const [b0, b1, b2, b3] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t];
+          const b0 = s * s * s;
+          const b1 = 3 * s * s * t;
+          const b2 = 3 * s * t * t;
+          const b3 = t * t * t;
           add(b0 * x0 + b1 * c.x1 + b2 * c.x2 + b3 * c.x, b0 * y0 + b1 * c.y1 + b2 * c.y2 + b3 * c.y);
         }
         break;

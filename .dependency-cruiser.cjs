@@ -82,7 +82,7 @@ module.exports = {
       from: { path: "^(server|cli|library)/" },
       to: { path: "^(web|e2e|bench)/" },
     },
-    { name: "no-circles", severity: "error", from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } } },
+    { name: "no-circles", severity: "error", from: {}, to: { circular: true } },
   ],
   options: {
     doNotFollow: { path: "node_modules" },

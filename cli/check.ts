@@ -65,9 +65,9 @@ function readRequest(argv: string[]): Request {
     request.minWidth = width;
   }
   if (values.stock !== undefined) {
-    request.stock = stockByName(values.stock);
-    if (!request.stock)
-      throw new UsageError(`There is no stock "${values.stock}". Known: ${STOCKS.map((stock) => stock.id).join(", ")}`);
+    const stock = stockByName(values.stock);
+    if (!stock) throw new UsageError(`There is no stock "${values.stock}". Known: ${STOCKS.map((stock) => stock.id).join(", ")}`);
+    request.stock = stock;
   }
   return request;
 }

@@ -17,8 +17,9 @@ import { fontRoutes } from "./routes/fonts";
 import { machineRoutes } from "./routes/machine";
 import { pieceRoutes } from "./routes/pieces";
 import { profileRoutes } from "./routes/profiles";
-import type { Database, Keeper } from "./store/database";
+import type { Keeper } from "./store/database";
 import { listPieces } from "./store/pieces";
+import type { Database } from "./store/stored";
 
 /** A piece document of 60 full words stays well below this. */
 const MAX_BODY = 2_000_000;

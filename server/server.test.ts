@@ -38,7 +38,7 @@ describe("the API", () => {
 
   const ask = async (path: string, init: RequestInit & { json?: unknown } = {}) => {
     const { json, ...rest } = init;
-    const body = json === undefined ? rest.body : JSON.stringify(json);
+    const body = json === undefined ? (rest.body ?? null) : JSON.stringify(json);
     const response = await app.request(`http://127.0.0.1/api${path}`, {
       ...rest,
       body,

@@ -6,7 +6,7 @@ import { type Point, regionBox } from "../geometry";
 import type { Finding } from "../judge";
 import type { Piece } from "../piece";
 import { type Sheet, type ShortGrain, shortGrain } from "../report";
-import type { CutPlan } from "./index";
+import type { CutPlan } from "./plan";
 import { startHoles } from "./startHoles";
 
 /** Falls and what no machine could do stop the way; the rest is worth a look. */
@@ -31,9 +31,9 @@ const MATTERS: ReadonlySet<Finding["kind"]> = new Set(["narrow-gap", "small-hole
 
 export interface PreflightOptions {
   /** Diameter of start holes at the saw, mm. */
-  drill?: number;
+  drill?: number | undefined;
   /** Direction of the grain, degrees. */
-  grain?: number;
+  grain?: number | undefined;
 }
 
 /** Worst first. */

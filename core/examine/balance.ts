@@ -1,20 +1,13 @@
 /**
  * How a piece hangs by its loop, stands on its sticks, and whether it keeps within its limit.
  */
-import { type Box, boxesMeet, intersection, type Point, type Region, regionBox } from "../geometry";
+import { type Box, boxesMeet, intersection, type Region, regionBox } from "../geometry";
 import type { Finding } from "../judge";
 import { poleOf } from "../measure";
 import type { Piece } from "../piece";
-import type { Examination } from "./examine";
+import type { Examination, Hanger } from "./examination";
 import type { Built } from "./solids";
 import { remark } from "./words";
-
-/** A loop, and how far the piece turns when it hangs by it, degrees, counter-clockwise; `null` without material. */
-export interface Hanger {
-  id: string;
-  at: Point;
-  turn: number | null;
-}
 
 /** Turned by less than this it hangs straight for the eye, degrees. */
 const STRAIGHT = 1.5;

@@ -1,18 +1,8 @@
 /**
  * The whole way from a piece to a verdict: lettering → holders → weld → measure → joints → judge.
  */
-import { type Box, type Point, type Region, regionArea, regionBox, regionCentroid, regionPerimeter } from "../geometry";
-import {
-  CRUMB,
-  classify,
-  findComponents,
-  findHoldWidths,
-  findJoints,
-  findLimbs,
-  type Hold,
-  isNarrower,
-  type Joint,
-} from "../joints";
+import { regionArea, regionBox, regionCentroid, regionPerimeter } from "../geometry";
+import { CRUMB, classify, findComponents, findHoldWidths, findJoints, findLimbs, type Hold, isNarrower } from "../joints";
 import {
   type BendingRule,
   type Finding,
@@ -25,85 +15,22 @@ import {
   judgeStrokes,
   judgeTwice,
   markAccepted,
-  type Verdict,
   verdictOf,
   type WidthRule,
 } from "../judge";
 import type { WordLayout } from "../lettering";
-import { type Skeleton, thinnestStroke } from "../measure";
+import { thinnestStroke } from "../measure";
 import { lostToCut, type Piece, smallestHole, widthToDraw } from "../piece";
 import { outlineLeft } from "../weld";
-import { type Hanger, hangersOf, withBalance } from "./balance";
+import { hangersOf, withBalance } from "./balance";
+import { type Examination, type ExamineOptions, MEASURED } from "./examination";
 import { smallHoles } from "./holes";
 import { judgeWhole } from "./marks";
 import { type MeasuredBase, measureChange, measureWelded, type Stage } from "./measured";
-import { type Cutout, cutoutsOf, type ExaminedLetter, gapsOf, lettersOf, type Overlap, overlapsOf } from "./outcome";
-import { type ScoreLine, scoreLines } from "./scores";
-import { buildPiece, type Ghost, type Solid } from "./solids";
+import { cutoutsOf, gapsOf, lettersOf, overlapsOf } from "./outcome";
+import { scoreLines } from "./scores";
+import { buildPiece, type Solid } from "./solids";
 import { type Library, layOutWords, remark } from "./words";
-
-/** Key of what an examination was measured from. Copies keep it; it does not travel between threads. */
-const MEASURED = Symbol("measured");
-
-export interface Examination {
-  verdict: Verdict;
-  findings: Finding[];
-  /** How wide a joint must be drawn, mm: what the stock wants and what the cut takes. */
-  leastWidth: number;
-  /** What the cut takes of that, mm: a joint no wider is cut through. */
-  lost: number;
-  solids: Solid[];
-  /** One for each of `solids`. */
-  holds: Hold[];
-  joints: Joint[];
-  /** Letters in reading order, for the chain. */
-  letters: ExaminedLetter[];
-  words: WordLayout[];
-  material: Region;
-  /** What comes off the machine, piece by piece. */
-  cutouts: Cutout[];
-  box: Box | null;
-  centre: Point | null;
-  /** Area in mm². */
-  area: number;
-  /** How many separate pieces come off the machine. */
-  pieces: number;
-  /** Index of the solid that stands in for a holder, −1 when there is a holder. */
-  standIn: number;
-  overlaps: Overlap[];
-  /** What is engraved or cut out: no material, but there to be seen and taken in the hand. */
-  ghosts: Ghost[];
-  /** Lines to be scored where letters meet. */
-  scores: ScoreLine[];
-  /** Loops, and how the piece hangs by each. */
-  hangers: Hanger[];
-  /** For each of `solids`, the share of its own outline that is outline of the piece, 0 to 1. */
-  visible: number[];
-  /** The line along the middle of the material with its widths, where it was asked for. */
-  skeleton?: Skeleton;
-  /** Narrowest place of all strokes, mm, where it was asked for; 0 without material. */
-  thinnest?: number;
-  /** What it was measured from: itself, or the whole that was measured before it. */
-  readonly [MEASURED]?: MeasuredBase;
-}
-
-export interface ExamineOptions {
-  /** False leaves out what is merely worth knowing. */
-  notes?: boolean;
-  /** Wants the skeleton too. */
-  skeleton?: boolean;
-  /** Wants the thinnest stroke too. */
-  thinnest?: boolean;
-  /**
-   * An examination from before. What has not changed since is not welded and measured again; the outcome is the same. One that has come
-   * from another thread has lost what it was measured from, and helps nothing.
-   */
-  base?: Examination;
-  /** Told which stage begins. */
-  onProgress?: (stage: string) => void;
-  /** Told how long each stage took, in ms. */
-  onStage?: (stage: string, ms: number) => void;
-}
 
 /** Examines a piece. Never throws for a valid piece: what cannot be used becomes a finding. */
 export function examine(piece: Piece, library: Library, options: ExamineOptions = {}): Examination {
@@ -221,8 +148,8 @@ export function examineSolids(
     pieces: material.components.filter(({ area }) => area >= CRUMB).length,
     standIn,
     visible,
-    skeleton: options.skeleton ? field.skeleton() : undefined,
-    thinnest: options.thinnest ? (thinnestStroke(field)?.width ?? 0) : undefined,
+    ...(options.skeleton && { skeleton: field.skeleton() }),
+    ...(options.thinnest && { thinnest: thinnestStroke(field)?.width ?? 0 }),
     [MEASURED]: change ? before : { parts: solids, welded, field },
   };
 }
@@ -230,7 +157,7 @@ export function examineSolids(
 /** How wide outlines hold, mm, 0 for what falls, and what that was measured from. */
 export interface HeldSolids {
   widths: number[];
-  readonly [MEASURED]?: MeasuredBase;
+  readonly [MEASURED]?: MeasuredBase | undefined;
 }
 
 /** Only how wide outlines hold, for mends that are looked for. @param base such a measure from before */

@@ -1,8 +1,8 @@
 /**
  * The whole way from a piece to a verdict.
  */
-export type { Hanger } from "./balance";
-export { type Examination, type ExamineOptions, examine, examineSolids, type HeldSolids, holdSolids } from "./examine";
+export type { Examination, ExamineOptions, Hanger } from "./examination";
+export { examine, examineSolids, type HeldSolids, holdSolids } from "./examine";
 export { examineMoving } from "./moving";
 export type { Cutout, ExaminedLetter, Overlap } from "./outcome";
 export type { ScoreLine } from "./scores";

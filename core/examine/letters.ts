@@ -17,7 +17,7 @@ export interface Solid {
   label: PartLabel;
   holder: boolean;
   region: Region;
-  pole?: Body | null;
+  pole?: Body | null | undefined;
 }
 
 /** The islands of a letter: its body first, then its dots and accents. */

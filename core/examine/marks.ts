@@ -5,7 +5,7 @@
 import { boxesMeet, difference, type Point, type Region, regionArea, regionBox, regionCentroid } from "../geometry";
 import type { Finding } from "../judge";
 import type { Piece } from "../piece";
-import type { Examination } from "./examine";
+import type { Examination } from "./examination";
 import type { Ghost } from "./solids";
 import { remark } from "./words";
 

@@ -3,7 +3,8 @@
  */
 import { sameRegion } from "../geometry";
 import type { Piece } from "../piece";
-import { type Examination, type ExamineOptions, examine } from "./examine";
+import type { Examination, ExamineOptions } from "./examination";
+import { examine } from "./examine";
 import type { Library } from "./words";
 
 /**

@@ -19,12 +19,12 @@ export type FileFormat = (typeof FILE_FORMATS)[number];
 export interface FileOptions {
   profile: MachineProfile;
   without?: readonly LinePurpose[];
-  tabs?: Tabs;
+  tabs?: Tabs | undefined;
   /** How curves are fitted (see `PlanOptions`). */
   fit?: Draw;
-  curves?: DxfCurves;
+  curves?: DxfCurves | undefined;
   /** The piece itself goes into the SVG, so that it can be opened again from there. */
-  source?: boolean;
+  source?: boolean | undefined;
   pattern?: PatternOptions;
   picture?: PictureOptions;
 }

@@ -7,8 +7,8 @@ export const PAPERS = { a4: { width: 210, height: 297 }, letter: { width: 215.9,
 export type Paper = keyof typeof PAPERS;
 
 export interface PaperOptions {
-  paper?: Paper;
-  landscape?: boolean;
+  paper?: Paper | undefined;
+  landscape?: boolean | undefined;
   /** By so much neighbouring pages show the same, mm. */
   overlap?: number;
 }

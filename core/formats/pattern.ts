@@ -16,7 +16,17 @@ import {
   stroke,
 } from "@cantoo/pdf-lib";
 import { type StartHoles, startHoles } from "../cut";
-import { type Box, backwards, type CurvePath, fitCurves, type Region, regionBox, ringArea, translateRegion } from "../geometry";
+import {
+  type Box,
+  backwards,
+  type CurvePath,
+  crossingsAt,
+  fitCurves,
+  type Region,
+  regionBox,
+  ringArea,
+  translateRegion,
+} from "../geometry";
 import { EDGE, FOOT, OVERLAP, type PaperOptions, PatternError, type PatternLayout, patternLayout } from "./paper";
 import { newPdf, POINTS_PER_MM, pathOperators } from "./pdf-out";
 
@@ -29,7 +39,7 @@ export interface PatternOptions extends PaperOptions {
   /** Diameter of start holes, mm; left out, none are drawn. */
   drill?: number;
   /** Direction of the grain, degrees from the horizontal; left out, no arrow is drawn. */
-  grain?: number;
+  grain?: number | undefined;
 }
 
 interface Drawing {
@@ -81,13 +91,9 @@ function hatched(ring: Float64Array): CurvePath[] {
     high = Math.max(high, ring[i]! + ring[i + 1]!);
   }
   const gap = HATCH * Math.SQRT2;
+  const sheared = ring.map((value, i) => (i % 2 === 0 ? value : value + ring[i - 1]!));
   for (let c = Math.ceil(low / gap) * gap; c < high; c += gap) {
-    const crossings: number[] = [];
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [a, b] = [ring[j]! + ring[j + 1]!, ring[i]! + ring[i + 1]!];
-      if (a > c !== b > c) crossings.push(ring[j]! + ((ring[i]! - ring[j]!) * (c - a)) / (b - a));
-    }
-    crossings.sort((x, y) => x - y);
+    const crossings = crossingsAt([sheared], "x", c);
     for (let k = 0; k + 1 < crossings.length; k += 2) {
       const [x1, x2] = [crossings[k]!, crossings[k + 1]!];
       lines.push({ x: x1, y: c - x1, segments: [{ type: "L", x: x2, y: c - x2 }], closed: false });

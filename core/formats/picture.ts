@@ -9,7 +9,7 @@ import { escapeXml, figure, pathData } from "./svg-out";
 export interface PictureOptions {
   title?: string;
   /** Width in pixels of the longer side. */
-  pixels?: number;
+  pixels?: number | undefined;
   /** Colour of the ground; left out, it is transparent. */
   ground?: string;
 }

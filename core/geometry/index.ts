@@ -1,6 +1,7 @@
 export * from "./bite";
 export * from "./curves";
 export * from "./deviation";
+export * from "./disjointSets";
 export * from "./fingerprint";
 export * from "./fit";
 export * from "./inside";
@@ -10,6 +11,7 @@ export * from "./path";
 export * from "./polygons";
 export * from "./ring";
 export * from "./rounding";
+export * from "./scanLine";
 export * from "./segment";
 export * from "./simplify";
 export * from "./within";

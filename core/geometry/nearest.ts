@@ -2,6 +2,7 @@
  * Where two shapes come nearest to each other.
  */
 import { type Point, type Region, regionBox } from "./ring";
+import { alongSegment } from "./segment";
 
 export interface Nearest {
   from: Point;
@@ -41,8 +42,7 @@ function eachCornerToEdge(corners: Region, edges: Region, tell: (corner: Point, 
       for (const other of edges) {
         for (let k = 0, j = other.length - 2; k < other.length; j = k, k += 2) {
           const [ax, ay, bx, by] = [other[j]!, other[j + 1]!, other[k]!, other[k + 1]!];
-          const length2 = (bx - ax) ** 2 + (by - ay) ** 2 || 1;
-          const t = Math.min(1, Math.max(0, ((corner.x - ax) * (bx - ax) + (corner.y - ay) * (by - ay)) / length2));
+          const t = alongSegment(corner.x, corner.y, ax, ay, bx, by);
           const [x, y] = [ax + t * (bx - ax), ay + t * (by - ay)];
           const distance = (x - corner.x) ** 2 + (y - corner.y) ** 2;
           if (distance < nearest) [nearest, foot] = [distance, { x, y }];

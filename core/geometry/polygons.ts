@@ -140,7 +140,7 @@ export function intersectionTraced(a: Region, b: Region): TracedRegion {
 export type Corners = "round" | "sharp" | "bevelled";
 
 export interface OffsetOptions {
-  corners?: Corners;
+  corners?: Corners | undefined;
   /** Round corners are made of chords this near, mm. */
   tolerance?: number;
 }

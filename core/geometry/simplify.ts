@@ -2,6 +2,7 @@
  * Outlines with fewer corners.
  */
 import type { Region, Ring } from "./ring";
+import { segmentDistance2 } from "./segment";
 
 /**
  * No corner that is left out lies farther from the outline than the tolerance.
@@ -51,13 +52,10 @@ function farthestBetween(ring: Ring, from: number, to: number): [number, number]
   const n = ring.length / 2;
   const end = to % n;
   const [ax, ay] = [ring[2 * from]!, ring[2 * from + 1]!];
-  const [ux, uy] = [ring[2 * end]! - ax, ring[2 * end + 1]! - ay];
-  const length2 = ux * ux + uy * uy;
+  const [bx, by] = [ring[2 * end]!, ring[2 * end + 1]!];
   let [best, at] = [-1, from];
   for (let i = from + 1; i < to; i++) {
-    const [vx, vy] = [ring[2 * i]! - ax, ring[2 * i + 1]! - ay];
-    const t = length2 > 0 ? Math.min(1, Math.max(0, (vx * ux + vy * uy) / length2)) : 0;
-    const distance = (vx - t * ux) ** 2 + (vy - t * uy) ** 2;
+    const distance = segmentDistance2(ring[2 * i]!, ring[2 * i + 1]!, ax, ay, bx, by);
     if (distance > best) [best, at] = [distance, i];
   }
   return [at, Math.sqrt(Math.max(0, best))];

@@ -17,7 +17,7 @@ export interface JointPart {
   /** True for bars, sticks and all else that holds letters. */
   holder: boolean;
   /** Middle of the part on its own and the width there, where the caller knows it already. */
-  pole?: (Point & { width: number }) | null;
+  pole?: (Point & { width: number }) | null | undefined;
 }
 
 export interface Hold {

@@ -81,7 +81,7 @@ it("our own distance transform, on which other tests rest, is the library's", ()
 it("minimum cuts, in necks and in micrometres, are the library's maximum flows", () => {
   const questions: Question[] = [];
   const ours: number[] = [];
-  const check = (parts: { region: Region; pole?: ReturnType<typeof poleOf> }[]) => {
+  const check = (parts: { region: Region; pole?: ReturnType<typeof poleOf> | undefined }[]) => {
     const { field } = measureWelded(parts.map(({ region }, i) => ({ id: String(i), region: normalise(region) })));
     const terminals = parts.map(({ region, pole }) => {
       const middle = pole ?? poleOf(region);

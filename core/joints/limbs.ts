@@ -5,7 +5,7 @@
  * a neck that is too narrow is a limb; what joins a limb later hangs on it. So limbs form trees, and beyond a neck lies its own limb
  * with all that hangs on it.
  */
-import type { Point } from "../geometry";
+import { DisjointSets, type Point } from "../geometry";
 import type { Body, Neck, WidthField } from "../measure";
 import { isNarrower } from "./classify";
 
@@ -88,22 +88,17 @@ function worthKeeping(field: WidthField, branches: Branch[], wanted: number): Ui
 function growBranches(field: WidthField, anchors: readonly number[], wanted: number): Branch[] {
   const { necks, bodies } = field;
   const areas = field.areas();
-  const leader = Int32Array.from(bodies.keys());
+  const groups = new DisjointSets(bodies.length);
   const held = new Uint8Array(bodies.length);
   /** Bodies of a group as a ring of successors, so that two are joined by exchanging one. */
   const next = Int32Array.from(bodies.keys());
   const branchOf = new Int32Array(bodies.length).fill(-1);
-  const find = (body: number): number => {
-    let at = body;
-    while (leader[at] !== at) at = leader[at] = leader[leader[at]!]!;
-    return at;
-  };
   const join = (one: number, other: number) => {
     held[one] = Math.max(held[one]!, held[other]!);
-    leader[other] = one;
+    groups.join(one, other);
     [next[one], next[other]] = [next[other]!, next[one]!];
   };
-  for (const anchor of anchors) if (anchor >= 0) held[find(anchor)] = 1;
+  for (const anchor of anchors) if (anchor >= 0) held[groups.find(anchor)] = 1;
 
   // What is wide enough makes no branch, in whichever order it is joined; far above the wanted width, samples say enough.
   const doubtful: number[] = [];
@@ -112,14 +107,14 @@ function growBranches(field: WidthField, anchors: readonly number[], wanted: num
       doubtful.push(k);
       continue;
     }
-    const [a, b] = [find(necks.a[k]!), find(necks.b[k]!)];
+    const [a, b] = [groups.find(necks.a[k]!), groups.find(necks.b[k]!)];
     if (a !== b) join(a, b);
   }
   // Of the others, the ones that a quick look shows to be wide enough come first: what they join need not be measured exactly.
   const narrow: { k: number; width: number }[] = [];
   for (const widthOf of [quickWidth, trueWidth]) {
     for (const k of doubtful.splice(0)) {
-      const [a, b] = [find(necks.a[k]!), find(necks.b[k]!)];
+      const [a, b] = [groups.find(necks.a[k]!), groups.find(necks.b[k]!)];
       if (a === b) continue;
       const width = widthOf(field, k, wanted);
       if (Number.isNaN(width)) doubtful.push(k);
@@ -131,7 +126,7 @@ function growBranches(field: WidthField, anchors: readonly number[], wanted: num
   const branches: Branch[] = [];
   narrow.sort((m, n) => n.width - m.width);
   for (const { k, width } of narrow) {
-    const [a, b] = [find(necks.a[k]!), find(necks.b[k]!)];
+    const [a, b] = [groups.find(necks.a[k]!), groups.find(necks.b[k]!)];
     if (a === b) continue;
     if (held[a] === held[b]) {
       join(a, b);
@@ -157,10 +152,10 @@ function growBranches(field: WidthField, anchors: readonly number[], wanted: num
 /** Width of a neck that is clearly narrower or wider than wanted; NaN where only measuring it exactly tells. */
 function quickWidth(field: WidthField, k: number, wanted: number): number {
   const sampled = field.necks.width[k]!;
-  // Far below the wanted width, samples say enough.
   if (isNarrower(sampled, wanted)) return sampled;
+  // The true width is no larger than this, and hardly smaller.
   const nearly = field.nearly(k);
-  return nearly > wanted * NEARLY ? nearly : Number.NaN;
+  return isNarrower(nearly, wanted) || nearly > wanted * NEARLY ? nearly : Number.NaN;
 }
 
 const trueWidth = (field: WidthField, k: number): number => field.exact(k).width;

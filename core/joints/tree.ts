@@ -9,6 +9,7 @@
  * The disc that travels must fit into the middles of both parts as well, so each middle hangs on its body by a way of its own,
  * as wide as the clearance there.
  */
+import { DisjointSets } from "../geometry";
 import type { JointGraph } from "./graph";
 
 /** What decides a hold: a way of the graph, or the material in the middle of a part. */
@@ -34,23 +35,17 @@ export function buildMergeTree(graph: JointGraph, clearance: readonly number[]):
   });
   steps.sort((m, n) => n.width - m.width);
 
-  const top = new Int32Array(leaves + steps.length);
-  for (let i = 0; i < top.length; i++) top[i] = i;
-  const find = (i: number) => {
-    while (top[i] !== i) {
-      top[i] = top[top[i]!]!;
-      i = top[i]!;
-    }
-    return i;
-  };
+  const trees = new DisjointSets(leaves + steps.length);
   const above = new Int32Array(leaves + steps.length).fill(-1);
   const deciders: Decider[] = [];
   for (const { a, b, decider } of steps) {
-    const [m, n] = [find(a), find(b)];
+    const [m, n] = [trees.find(a), trees.find(b)];
     if (m === n) continue;
     const joined = leaves + deciders.length;
     deciders.push(decider);
-    above[m] = above[n] = top[m] = top[n] = joined;
+    above[m] = above[n] = joined;
+    trees.join(joined, m);
+    trees.join(joined, n);
   }
 
   /** Nodes above anchors; the same anchors are asked for again and again. */

@@ -18,13 +18,13 @@ export interface Found {
   /** mm; 0 for what is not joined at all. */
   width: number;
   /** For a thin place, the chord across it. */
-  chord?: { from: Point; to: Point };
+  chord?: { from: Point; to: Point } | undefined;
   /** For a thin joint, how far the two parts that meet there reach into each other, mm. */
-  bite?: { depth: number; length: number };
+  bite?: { depth: number; length: number } | undefined;
   /** What hangs beyond a thin place that no part's middle lies behind, or what has come loose of a part: mm², and where. */
   beyond?: { area: number; at: Point };
   /** For a loose part, the shortest way to the nearest other material, mm. */
-  gap?: { width: number; from: Point; to: Point };
+  gap?: { width: number; from: Point; to: Point } | undefined;
   /** How far a slit reaches from the place, or a tail beyond wide material, mm. */
   reach?: number;
   /** What it means for the piece; a note does not change the verdict. */

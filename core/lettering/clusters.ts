@@ -4,7 +4,8 @@
 import { type Box, type Region, regionBox, transformRegion } from "../geometry";
 import { DRAWN, ornament } from "../ornaments";
 import { graphemesOf, type LetterChange, type SymbolName, symbolOf, UNCHANGED_LETTER, type Word } from "../piece";
-import type { Font, LetterForm, LetterShape, ShapedGlyph } from "./font";
+import type { Font, LetterForm, ShapedGlyph } from "./font";
+import type { LetterShape } from "./shape";
 import { shapedIslands, shapeKey, shapeMatrix } from "./shape";
 
 export interface Cluster {

@@ -4,17 +4,8 @@
  * HarfBuzz runs as WebAssembly and is ready when this module has loaded.
  */
 import * as hb from "harfbuzzjs";
-import {
-  type Box,
-  type Corners,
-  flattenPath,
-  type Matrix,
-  normalise,
-  type PathCommand,
-  type Region,
-  regionBox,
-} from "../geometry";
-import { shapedIslands, shapeKey, shapeMatrix } from "./shape";
+import { type Box, flattenPath, type Matrix, normalise, type PathCommand, type Region, regionBox } from "../geometry";
+import { type LetterShape, shapedIslands, shapeKey, shapeMatrix } from "./shape";
 
 /** Font files larger than this are refused: 20 MB holds the largest CJK fonts. */
 export const MAX_FONT_BYTES = 20_000_000;
@@ -38,21 +29,6 @@ export interface LetterForm {
   form: string;
   start: number;
   end: number;
-}
-
-/** How the outlines of a font become those of a word. */
-export interface LetterShape {
-  /** mm per font unit, sideways and upwards. */
-  sx: number;
-  sy: number;
-  /** Leaned to the right, degrees. */
-  slant?: number;
-  /** Strokes grown by so much in all, mm. */
-  thicken?: number;
-  corners?: Corners;
-  /** Radii of outer points and inner corners, mm. */
-  roundOuter?: number;
-  roundInner?: number;
 }
 
 /** An axis of a variable font. */

@@ -5,9 +5,10 @@ import { type Box, joinBoxes, type Matrix, type Point, regionBox, transformPoint
 import type { Word } from "../piece";
 import { type Clusters, clustersOf } from "./clusters";
 import { fitScale, missedSize, type Scale } from "./fit";
-import type { Font, LetterShape } from "./font";
+import type { Font } from "./font";
 import { type Letter, type Placed, placeLetter, tieDots } from "./letters";
 import { type Line, lineOf, lineUpTo, secondRadius } from "./line";
+import type { LetterShape } from "./shape";
 import { middlesOf, type ShapedLetter, shapeLetters } from "./spacing";
 import { stackedPlaces } from "./stack";
 

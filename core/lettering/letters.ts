@@ -36,7 +36,7 @@ export interface Letter {
   key: string;
   /** The characters it stands for: several for a ligature. */
   text: string;
-  symbol?: SymbolName;
+  symbol?: SymbolName | undefined;
   /** Where the letter's own origin stands. */
   origin: { x: number; y: number };
   /** The middle of its foot, about which it turns. */

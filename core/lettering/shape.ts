@@ -1,8 +1,22 @@
 /**
  * From the outline of a letter as drawn to the outline as it is wanted: sized, slanted, thickened, rounded.
  */
-import { islandsOf, type Matrix, offset, type Region, roundInnerCorners, roundOuterCorners } from "../geometry";
-import type { LetterShape } from "./font";
+import { type Corners, islandsOf, type Matrix, offset, type Region, roundInnerCorners, roundOuterCorners } from "../geometry";
+
+/** How the outlines of a font become those of a word. */
+export interface LetterShape {
+  /** mm per font unit, sideways and upwards. */
+  sx: number;
+  sy: number;
+  /** Leaned to the right, degrees. */
+  slant?: number;
+  /** Strokes grown by so much in all, mm. */
+  thicken?: number;
+  corners?: Corners;
+  /** Radii of outer points and inner corners, mm. */
+  roundOuter?: number;
+  roundInner?: number;
+}
 
 export const shapeKey = (s: LetterShape) =>
   [s.sx, s.sy, s.slant ?? 0, s.thicken ?? 0, s.corners ?? "round", s.roundOuter ?? 0, s.roundInner ?? 0].join();

@@ -5,8 +5,8 @@ import { composed, intersection, type Matrix, type Region, regionBox, rotation, 
 import type { Word } from "../piece";
 import type { Cluster } from "./clusters";
 import { crossingWidth, SURE } from "./dots";
-import type { LetterShape } from "./font";
 import type { Line } from "./line";
+import type { LetterShape } from "./shape";
 import { touchingDistance } from "./touch";
 
 /** A letter with its shape, before it is put on the line. */

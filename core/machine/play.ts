@@ -2,7 +2,7 @@
  * How a job runs: where the head is when, what drops when, and what is left in the hand.
  */
 import { type LinePurpose, nested, type Speeds } from "../cut";
-import { type Box, normalise, type Region, regionArea, regionBox } from "../geometry";
+import { type Box, crossingsAt, normalise, type Region, regionArea, regionBox } from "../geometry";
 import type { Job } from "./readJob";
 
 export interface Stroke {
@@ -90,14 +90,8 @@ function sweeps(area: Region): Float64Array[] {
   if (!box) return [];
   const lines: Float64Array[] = [];
   for (let y = box.minY + SHOWN / 2, forth = true; y < box.maxY; y += SHOWN, forth = !forth) {
-    const crossings: number[] = [];
-    for (const ring of area) {
-      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-        const [ay, by] = [ring[j + 1]!, ring[i + 1]!];
-        if (ay > y !== by > y) crossings.push(ring[j]! + ((ring[i]! - ring[j]!) * (y - ay)) / (by - ay));
-      }
-    }
-    crossings.sort((a, b) => (forth ? a - b : b - a));
+    const crossings = crossingsAt(area, "x", y);
+    if (!forth) crossings.reverse();
     for (let k = 0; k + 1 < crossings.length; k += 2) lines.push(Float64Array.from([crossings[k]!, y, crossings[k + 1]!, y]));
   }
   return lines;

@@ -3,7 +3,7 @@
  */
 import { type LinePurpose, type MachineProfile, purposeOf } from "../cut";
 import type { Drawing, DrawnShape } from "../formats";
-import { type Box, normalise, type Region, type Ring, regionBox, transformRing } from "../geometry";
+import { type Box, normalise, type Region, type Ring, regionBox, segmentDistance2, transformRing } from "../geometry";
 
 export interface JobLine {
   purpose: LinePurpose;
@@ -177,14 +177,9 @@ function cornersOn(a: Ring, b: Ring): boolean {
 
 function distanceTo(ring: Ring, x: number, y: number): number {
   let best = Infinity;
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-    const [ax, ay] = [ring[j]!, ring[j + 1]!];
-    const [ux, uy] = [ring[i]! - ax, ring[i + 1]! - ay];
-    const length2 = ux * ux + uy * uy;
-    const t = length2 > 0 ? Math.min(1, Math.max(0, ((x - ax) * ux + (y - ay) * uy) / length2)) : 0;
-    best = Math.min(best, Math.hypot(x - ax - t * ux, y - ay - t * uy));
-  }
-  return best;
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
+    best = Math.min(best, segmentDistance2(x, y, ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!));
+  return Math.sqrt(best);
 }
 
 function outsideBed(job: Job, { bed }: MachineProfile): string[] {

@@ -1,7 +1,7 @@
 /**
  * The boundary of a region as a chain of sampled edges, the raw material of the triangulation.
  */
-import { GRID, type Point, type Region, regionCorners } from "../geometry";
+import { alongSegment, GRID, type Point, type Region, regionCorners, segmentDistance2 } from "../geometry";
 import { PointTable } from "./pointTable";
 
 export interface Boundary {
@@ -169,24 +169,18 @@ export function edgeLength(b: Boundary, e: number): number {
 
 /** The point of edge e nearest to (x, y). */
 export function nearestOnEdge(b: Boundary, e: number, x: number, y: number): Point {
-  const px = b.x[b.start[e]!]!;
-  const py = b.y[b.start[e]!]!;
-  const ux = b.x[b.end[e]!]! - px;
-  const uy = b.y[b.end[e]!]! - py;
-  const t = Math.min(1, Math.max(0, ((x - px) * ux + (y - py) * uy) / (ux * ux + uy * uy)));
-  return { x: px + t * ux, y: py + t * uy };
+  const [px, py, qx, qy] = endsOf(b, e);
+  const t = alongSegment(x, y, px, py, qx, qy);
+  return { x: px + t * (qx - px), y: py + t * (qy - py) };
 }
 
-/** The same without making a point: it runs for every triangle. */
 export function distanceToEdge(b: Boundary, e: number, x: number, y: number): number {
-  const px = b.x[b.start[e]!]!;
-  const py = b.y[b.start[e]!]!;
-  const ux = b.x[b.end[e]!]! - px;
-  const uy = b.y[b.end[e]!]! - py;
-  const t = Math.min(1, Math.max(0, ((x - px) * ux + (y - py) * uy) / (ux * ux + uy * uy)));
-  const dx = px + t * ux - x;
-  const dy = py + t * uy - y;
-  return Math.sqrt(dx * dx + dy * dy);
+  return Math.sqrt(segmentDistance2(x, y, ...endsOf(b, e)));
+}
+
+function endsOf(b: Boundary, e: number): [ax: number, ay: number, bx: number, by: number] {
+  const [p, q] = [b.start[e]!, b.end[e]!];
+  return [b.x[p]!, b.y[p]!, b.x[q]!, b.y[q]!];
 }
 
 export function emptyBoundary(points: number, edges: number): Boundary {

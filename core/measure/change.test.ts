@@ -3,7 +3,8 @@ import { normalise, type Region, union } from "../geometry";
 import { fineCircle, rectangle } from "../tests/shapes";
 import { boundaryOf, edgeLength } from "./boundary";
 import { measureWidths, type WidthField } from "./field";
-import { type Sampled, sampleBoundary, sampleChange } from "./sampling";
+import type { Sampled } from "./sampled";
+import { sampleBoundary, sampleChange } from "./sampling";
 
 const STEPS = { longest: 0.8, shortest: 0.02 };
 

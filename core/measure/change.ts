@@ -4,10 +4,10 @@
 import { type Boundary, edgeLength, emptyBoundary, evenPieces } from "./boundary";
 import type { Delaunay } from "./delaunay";
 import { PointTable } from "./pointTable";
-import type { Sampled } from "./sampling";
+import type { LookUp, Sampled } from "./sampled";
 
 /** Of the points, at most this share may come or go: else all is sampled afresh. */
-const FEW = 0.3;
+const FEW = 0.15;
 /** Room in the triangulation for samples that refinement adds, as a multiple of what has come. */
 const LATER = 2;
 
@@ -115,15 +115,6 @@ function changeNet(old: Delaunay, boundary: Boundary, before: number, came: numb
   }
   net.compact();
   return net;
-}
-
-/** Points and sides of an outline by where they are. */
-export interface LookUp {
-  pointAt(x: number, y: number): number;
-  /** Side of the outline that runs from the one point to the other, −1 for none. */
-  sideBetween(p: number, q: number): number;
-  /** First piece of each side; one number more than there are sides. */
-  first: Int32Array;
 }
 
 /** Made when first wanted. */

@@ -10,28 +10,15 @@
  *
  * Self-check: bodies − necks = components − holes of the region.
  */
-import { type Point, type Region, regionArea, regionPerimeter } from "../geometry";
+import { type Point, type Region, regionArea, regionPerimeter, segmentDistance2 } from "../geometry";
 import { type Boundary, boundaryOf, edgesLeaving, nearestOnEdge, pointAt } from "./boundary";
 import { type Mesh, nextHalfedge, prevHalfedge, sidesOf, type Triangles, trianglesOf } from "./mesh";
+import type { Body, Gap, Neck } from "./necks";
 import { distanceBeside, refineChord } from "./refine";
-import { MeasureError, type Sampled, sampleBoundary, sampleChange } from "./sampling";
+import type { Sampled } from "./sampled";
+import { MeasureError, sampleBoundary, sampleChange } from "./sampling";
 import { findThinZones, type Skeleton, skeletonOf, type ThinZone } from "./skeleton";
 import { findGaps, findSlits, type Slit } from "./space";
-
-export interface Body extends Point {
-  /** Diameter in mm of the largest disc that fits here. */
-  width: number;
-}
-
-/** A neck slid to its true minimum. */
-export interface Neck {
-  /** Length in mm of the narrowest chord. */
-  width: number;
-  from: Point;
-  to: Point;
-  /** Parts whose edges meet at the two ends of the chord, ascending. More than one: a joint. One: a stroke of that part. */
-  parts: number[];
-}
 
 /** All necks as found on the samples: a chord of these may be a few per cent longer than the true minimum nearby. */
 export interface Necks {
@@ -41,15 +28,6 @@ export interface Necks {
   b: Int32Array;
   /** Length of the sampled chord, mm. */
   width: Float64Array;
-}
-
-/** The narrowest way across the empty space between two separate pieces of material. */
-export interface Gap {
-  /** Numbers of the pieces, as in `pieceOf`. */
-  pieces: [number, number];
-  width: number;
-  from: Point;
-  to: Point;
 }
 
 export interface Located {
@@ -99,7 +77,7 @@ export interface WidthField {
    * For fields that come after it. One that was itself made from another has none: what comes after it starts from that one again, and
    * samples do not drift.
    */
-  sampled?: Sampled;
+  sampled?: Sampled | undefined;
 }
 
 export interface FieldOptions {
@@ -108,7 +86,7 @@ export interface FieldOptions {
   /** Shortest boundary step in mm that refinement goes down to. */
   shortest?: number;
   /** A field measured before with the same steps, of a region of which most is in this one too. Widths come out the same, quicker. */
-  base?: WidthField;
+  base?: WidthField | undefined;
 }
 
 /**
@@ -188,6 +166,10 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     },
     locate,
     bodyAbove: (x, y) => {
+      const here = locate(x, y);
+      if (!here) return -1;
+      const { x: topX, y: topY } = bodies[here.body]!;
+      if (Math.hypot(topX - x, topY - y) < AT_TOP * here.clearance) return here.body;
       const top = climb(clearance, x, y, WALK);
       return locate(top.x, top.y)?.body ?? -1;
     },
@@ -392,6 +374,8 @@ const SEARCH: Steps = { first: 0.06, last: 0.0008, most: 200 };
 const STEP_SHRINKS = 2.5;
 /** Far enough up that samples no longer mislead. */
 const WALK: Steps = { first: 0.12, last: 0.11, most: 6 };
+/** From a place this near to the middle of its body, as a share of the width there, no way up leads elsewhere. */
+const AT_TOP = 0.05;
 const DIRECTIONS = Array.from({ length: 8 }, (_, k): Point => {
   const angle = (k * Math.PI) / 4;
   return { x: Math.cos(angle), y: Math.sin(angle) };
@@ -600,10 +584,7 @@ function locator(
 
   function sideDistance2(h: number, x: number, y: number): number {
     const [p, q] = [2 * triangles[h]!, 2 * triangles[nextHalfedge(h)]!];
-    const [ux, uy] = [coords[q]! - coords[p]!, coords[q + 1]! - coords[p + 1]!];
-    const [vx, vy] = [x - coords[p]!, y - coords[p + 1]!];
-    const along = Math.min(1, Math.max(0, (vx * ux + vy * uy) / (ux * ux + uy * uy)));
-    return (vx - along * ux) ** 2 + (vy - along * uy) ** 2;
+    return segmentDistance2(x, y, coords[p]!, coords[p + 1]!, coords[q]!, coords[q + 1]!);
   }
 
   /**

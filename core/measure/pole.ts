@@ -14,7 +14,8 @@ import {
   regionPerimeter,
   union,
 } from "../geometry";
-import { type Body, type FieldOptions, tryMeasure, type WidthField } from "./field";
+import { type FieldOptions, tryMeasure, type WidthField } from "./field";
+import type { Body } from "./necks";
 
 /** Widths this close to the widest count as equally wide (mm); among them the most central place is taken. */
 const ALIKE = 0.01;

@@ -4,9 +4,10 @@
  */
 import Flatbush from "flatbush";
 import { type Boundary, edgeLength, edgesLeaving, evenPieces, joinTouches, splitEdges, TOUCH } from "./boundary";
-import { changeBoundary, type LookUp } from "./change";
+import { changeBoundary } from "./change";
 import { Delaunay, DelaunayError } from "./delaunay";
-import { type Mesh, meshOf, prevHalfedge } from "./mesh";
+import { meshOf, prevHalfedge } from "./mesh";
+import type { Sampled } from "./sampled";
 
 /** Where boundary steps are longer than this share of the local width, they are halved. */
 const STEP_PER_WIDTH = 1 / 3;
@@ -40,17 +41,6 @@ export class MeasureError extends Error {
   constructor() {
     super("The outline is so finely tangled that it could not be measured. Simplify it, or move its parts a little.");
   }
-}
-
-/** A boundary with its samples. */
-export interface Sampled {
-  /** The outline as it was before samples were put in. */
-  outline: Boundary;
-  boundary: Boundary;
-  net: Delaunay;
-  mesh: Mesh;
-  /** Made when something is first measured from here. */
-  lookUp?: LookUp;
 }
 
 /** How long boundary steps may be, mm: nowhere longer, and not shorter for the sake of narrow places. */

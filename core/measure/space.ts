@@ -3,8 +3,8 @@
  */
 import type { Boundary } from "./boundary";
 import { pointAt } from "./boundary";
-import type { Gap, Neck } from "./field";
 import { type Mesh, obtuseSide } from "./mesh";
+import type { Gap, Neck } from "./necks";
 import { refineChord } from "./refine";
 
 /** Of two point sets, the nearest pair is always an edge of their common Delaunay triangulation. */

@@ -1,7 +1,9 @@
 /**
  * The thinnest stroke of a shape: its narrowest place that has something wider on both sides.
  */
-import type { Neck, WidthField } from "./field";
+import { DisjointSets } from "../geometry";
+import type { WidthField } from "./field";
+import type { Neck } from "./necks";
 
 /** A neck this near to the width beside it is a plain stroke, no narrow place. */
 const PLAIN = 0.93;
@@ -20,37 +22,29 @@ const SAMPLED_EXCESS = 1.1;
 export function thinnestStroke(field: WidthField): { width: number; neck: Neck | null } | null {
   const { bodies, necks } = field;
   if (bodies.length === 0) return null;
-  const leader = Int32Array.from(bodies.keys());
+  const groups = new DisjointSets(bodies.length);
   /** Widest body of each group, by its leader. */
   const widest = Int32Array.from(bodies.keys());
   const widthAt = (group: number) => bodies[widest[group]!]!.width;
-  const find = (body: number): number => {
-    let at = body;
-    while (leader[at] !== at) {
-      leader[at] = leader[leader[at]!]!;
-      at = leader[at]!;
-    }
-    return at;
-  };
   const clearanceAt = (body: number) => field.locate(bodies[body]!.x, bodies[body]!.y)?.clearance ?? 0;
   const order = [...necks.width.keys()].sort((m, n) => necks.width[n]! - necks.width[m]!);
   /** Necks that may be narrow places, narrowest last, each with the widest body of its smaller side; −1 where it closes a loop. */
   const narrow: { k: number; beside: number }[] = [];
   for (const k of order) {
-    const [a, b] = [find(necks.a[k]!), find(necks.b[k]!)];
+    const [a, b] = [groups.find(necks.a[k]!), groups.find(necks.b[k]!)];
     if (a === b) {
       if (!field.cutsOff(k)) narrow.push({ k, beside: -1 });
       continue;
     }
     const beside = widthAt(a) < widthAt(b) ? widest[a]! : widest[b]!;
     if (necks.width[k]! < PLAIN * bodies[beside]!.width && bodies[beside]!.width > BURR) narrow.push({ k, beside });
-    leader[b] = a;
+    groups.join(a, b);
     if (widthAt(b) > widthAt(a)) widest[a] = widest[b]!;
   }
   // Discs between samples may be too wide; the widest of those nearly as wide is measured truly.
   const clearance = new Map<number, number>();
   bodies.forEach(({ x, y, width }, body) => {
-    const group = find(body);
+    const group = groups.find(body);
     if (width <= BURR || width * SAMPLED_EXCESS < widthAt(group)) return;
     clearance.set(group, Math.max(clearance.get(group) ?? 0, field.locate(x, y)?.clearance ?? 0));
   });

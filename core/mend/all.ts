@@ -38,12 +38,12 @@ export interface Done {
 /** What is left, and why: the mend that would change more than is allowed, or none that was found. */
 export interface Left {
   finding: Finding;
-  tooMuch?: MendAction;
+  tooMuch?: MendAction | undefined;
 }
 
 export interface MendAllOptions {
   /** Largest share of the piece's area that may come and go; more only when the maker says so. */
-  most?: number;
+  most?: number | undefined;
   /** The piece's examination, where it is there already. */
   before?: Examination;
   /** Told before each round; returning false stops, and what is mended so far is kept. */

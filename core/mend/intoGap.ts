@@ -2,7 +2,7 @@
  * A word put into the free space of a larger shape: in its middle, stretched until it bites above and below.
  */
 import { buildPiece, type Library, layOutWords } from "../examine";
-import { joinBoxes, type Region } from "../geometry";
+import { crossingsAt, joinBoxes, type Region } from "../geometry";
 import type { Part, Piece, Word } from "../piece";
 import { changeWord, round } from "./scene";
 
@@ -71,17 +71,10 @@ function withShapesInPlace(piece: Piece, before: ReturnType<typeof layOutWords>[
 
 /** How far the empty space reaches from a place, along an axis; infinite where nothing ends it. */
 function freeSpan(rings: Region, at: { x: number; y: number }, along: "x" | "y"): { low: number; high: number } {
-  const [own, other] = along === "x" ? [0, 1] : [1, 0];
   const [here, line] = along === "x" ? [at.x, at.y] : [at.y, at.x];
-  const span = { low: -Infinity, high: Infinity };
-  for (const ring of rings) {
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [a, b] = [ring[j + other]!, ring[i + other]!];
-      if (a > line === b > line) continue;
-      const crossing = ring[j + own]! + ((ring[i + own]! - ring[j + own]!) * (line - a)) / (b - a);
-      if (crossing >= here) span.high = Math.min(span.high, crossing);
-      else span.low = Math.max(span.low, crossing);
-    }
-  }
-  return span;
+  const crossings = crossingsAt(rings, along, line);
+  return {
+    low: crossings.findLast((crossing) => crossing < here) ?? -Infinity,
+    high: crossings.find((crossing) => crossing >= here) ?? Infinity,
+  };
 }

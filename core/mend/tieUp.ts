@@ -4,7 +4,7 @@
  */
 import Flatbush from "flatbush";
 import { type Examination, examine, type Library } from "../examine";
-import { boxDistance, insideTest, type Point, type Region, regionArea, regionBox } from "../geometry";
+import { boxDistance, DisjointSets, insideTest, type Point, type Region, regionArea, regionBox } from "../geometry";
 import { measureState, openFindings } from "../judge";
 import { freeId, LIMITS, type Piece, type Tie } from "../piece";
 import { unit } from "./scene";
@@ -95,19 +95,14 @@ const worth = ({ cutouts, findings }: Examination): number => -1000 * cutouts.le
 function shortestWays({ cutouts }: Examination, width: number, count: 1 | 2): Pair[] {
   const regions = cutouts.map(({ region }) => region);
   const places = placesOf(regions);
-  const group = regions.map((_, i) => i);
-  const root = (i: number): number => {
-    let at = i;
-    while (group[at] !== at) at = group[at] = group[group[at]!]!;
-    return at;
-  };
+  const groups = new DisjointSets(regions.length);
   const ways: Pair[] = [];
   for (const { a, b } of places.neighbours()) {
-    if (root(a) === root(b)) continue;
+    if (groups.find(a) === groups.find(b)) continue;
     // From either side, since the nearest place on the other one is not the same seen from there.
     const first = shorter(places.supportedWay(a, b, width), places.supportedWay(b, a, width)) ?? places.nearestWay(a, b);
     if (!first) continue;
-    group[root(a)] = root(b);
+    groups.join(b, a);
     ways.push(first);
     if (count < 2) continue;
     // A second one as far from the first as half the size of the smaller piece.

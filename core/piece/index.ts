@@ -1,5 +1,6 @@
 export * from "./edit";
 export * from "./resize";
+export * from "./retype";
 export * from "./schema";
 export * from "./starters";
 export * from "./stock";

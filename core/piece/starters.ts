@@ -1,9 +1,10 @@
 /**
  * Ready-made live beginnings: choose one, type a word.
  */
+
+import { retype } from "./retype";
 import { type Piece, parsePiece } from "./schema";
 import { stockByName } from "./stock";
-import { retype } from "./text";
 
 export interface Starter {
   id: string;

@@ -10,6 +10,7 @@ import {
   type Region,
   type Ring,
   regionBox,
+  segmentDistance2,
   type TracedRegion,
   union,
   unionTraced,
@@ -199,11 +200,5 @@ function liesOn(edges: Edges, e: number, mx: number, my: number, dx: number, dy:
   const ux = edges.bx[e]! - edges.ax[e]!;
   const uy = edges.by[e]! - edges.ay[e]!;
   if (ux * dx + uy * dy <= 0) return false;
-  const length2 = ux * ux + uy * uy;
-  const vx = mx - edges.ax[e]!;
-  const vy = my - edges.ay[e]!;
-  const along = Math.min(1, Math.max(0, (vx * ux + vy * uy) / length2));
-  const offX = vx - along * ux;
-  const offY = vy - along * uy;
-  return offX * offX + offY * offY <= shift * shift;
+  return segmentDistance2(mx, my, edges.ax[e]!, edges.ay[e]!, edges.bx[e]!, edges.by[e]!) <= shift * shift;
 }

@@ -4,8 +4,8 @@
 import { randomUUID } from "node:crypto";
 import { DrawingError } from "@mend-joint/core/formats";
 import { standingProcess } from "@mend-joint/library";
-import type { Database } from "../store/database";
 import { addJob, changeJob, getJob, type JobChange, listJobs, removeJob, sentFile } from "../store/jobs";
+import type { Database } from "../store/stored";
 import type { ReadFile, SentFile } from "./jobReader";
 import { BusyError, type CutJob, type Fault, type FaultyMachine, type NewJob, RefusedError } from "./machine";
 

@@ -2,8 +2,8 @@ import { readFile } from "node:fs/promises";
 import { CATALOGUE, fontPath, readFontSafely } from "@mend-joint/library";
 import { Hono } from "hono";
 import { problem } from "../problems";
-import type { Database } from "../store/database";
 import { addFont, fontBytes, listFonts, removeFont } from "../store/fonts";
+import type { Database } from "../store/stored";
 
 const CACHED = { "content-type": "font/ttf", "cache-control": "public, max-age=86400" };
 

@@ -3,8 +3,9 @@ import { parsePiece } from "@mend-joint/core/piece";
 import { Hono } from "hono";
 import { z } from "zod";
 import { problem } from "../problems";
-import type { Database, Keeper } from "../store/database";
+import type { Keeper } from "../store/database";
 import { createPiece, deletePiece, getPiece, listPieces, pieceHistory, restorePiece, savePiece } from "../store/pieces";
+import type { Database } from "../store/stored";
 import { validated } from "./validated";
 
 const createBody = z.strictObject({ document: z.record(z.string(), z.unknown()) });

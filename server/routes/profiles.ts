@@ -1,8 +1,8 @@
 import { PROFILES, profileSchema } from "@mend-joint/core/cut";
 import { Hono } from "hono";
 import { problem } from "../problems";
-import type { Database } from "../store/database";
 import { listProfiles, removeProfile, saveProfile } from "../store/profiles";
+import type { Database } from "../store/stored";
 import { validated } from "./validated";
 
 const isBuiltIn = (id: string) => PROFILES.some((profile) => profile.id === id);

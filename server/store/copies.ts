@@ -4,11 +4,7 @@
 import { mkdir, readdir, readFile, rename, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import type { Sync } from "./durable";
-import type { StoredPiece } from "./pieces";
-
-export interface PieceCopy extends StoredPiece {
-  deleted: boolean;
-}
+import type { PieceCopy } from "./stored";
 
 export interface Copies {
   write(copy: PieceCopy): Promise<void>;

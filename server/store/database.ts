@@ -5,15 +5,12 @@
  */
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
-import { PGlite, type Transaction } from "@electric-sql/pglite";
-import { type Copies, openCopies, type PieceCopy } from "./copies";
+import { PGlite } from "@electric-sql/pglite";
+import { type Copies, openCopies } from "./copies";
 import { type Durable, durable, START_SETTINGS, type Sync, syncToDisk } from "./durable";
 import { lockFolder } from "./folderLock";
 import { nameIn, pieceRow, restoreCopy } from "./pieces";
-
-export type Database = PGlite;
-/** What both a database and a transaction can do. */
-export type Queryable = Pick<PGlite, "query"> | Pick<Transaction, "query">;
+import type { Database, PieceCopy } from "./stored";
 
 /** A data folder that cannot be used. The message is one clear line. */
 export class DataFolderError extends Error {

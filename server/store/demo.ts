@@ -2,8 +2,8 @@
  * Puts the demo pieces into a data folder, once: whoever deletes them is rid of them.
  */
 import { demoPieces } from "@mend-joint/demo";
-import type { Database } from "./database";
 import { createPiece, getPiece } from "./pieces";
+import type { Database } from "./stored";
 
 export async function seedDemo(db: Database): Promise<void> {
   const { rows } = await db.query("select value from setting where key = 'demo'");

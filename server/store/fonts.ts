@@ -2,7 +2,7 @@
  * Font files of the maker's own.
  */
 import type { OwnFont } from "@mend-joint/library";
-import type { Queryable } from "./database";
+import type { Queryable } from "./stored";
 
 export interface StoredFont {
   id: string;

@@ -4,7 +4,7 @@
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { Stock } from "@mend-joint/core/piece";
 import type { CutJob, JobReport, JobState, NewJob } from "../machines/machine";
-import type { Queryable } from "./database";
+import type { Queryable } from "./stored";
 
 interface Row {
   id: string;

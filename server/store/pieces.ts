@@ -2,23 +2,13 @@
  * Pieces in the database. A save names the version it started from; one that started from an older version is refused.
  */
 import type { Piece } from "@mend-joint/core/piece";
-import type { PieceCopy } from "./copies";
-import type { Database, Queryable } from "./database";
-
-export interface StoredPiece {
-  id: string;
-  version: number;
-  /** Id of the save that made this version. */
-  save: string | null;
-  updatedAt: string;
-  document: unknown;
-}
+import type { Database, PieceCopy, Queryable, StoredPiece } from "./stored";
 
 /** What a save started from: a version, and saves before it of which the client does not know whether they arrived. */
 export interface SaveFrom {
   version: number;
-  save?: string;
-  after?: readonly string[];
+  save?: string | undefined;
+  after?: readonly string[] | undefined;
 }
 
 export type SaveResult = { saved: StoredPiece } | { stale: StoredPiece } | { missing: true };

@@ -2,7 +2,7 @@
  * Machine profiles of the maker's own.
  */
 import { type MachineProfile, profileSchema } from "@mend-joint/core/cut";
-import type { Queryable } from "./database";
+import type { Queryable } from "./stored";
 
 /** One that can no longer be read is left out of the list, and stays in the table. */
 export async function listProfiles(db: Queryable): Promise<MachineProfile[]> {

@@ -6,7 +6,6 @@ import { type Box, regionBox, ringArea } from "@mend-joint/core/geometry";
 import { formatLength, formatNumber, type Piece, startHoleFor } from "@mend-joint/core/piece";
 import { hasGrain } from "@mend-joint/core/report";
 import { useMemo, useRef } from "react";
-import type { CutView } from "../screens/CutScreen";
 import { LOOKS, MaterialPattern } from "../stage/materials";
 import { linePath, regionPath } from "../stage/paths";
 import { Rulers } from "../stage/Rulers";
@@ -15,6 +14,7 @@ import { useBench } from "../state/bench";
 import { useCutting } from "../state/cutting";
 import { useSize } from "../ui/useSize";
 import type { CutSheet } from "../workers/cutting";
+import type { CutView } from "./views";
 
 export function CutStage({ piece, sheet, view }: { piece: Piece; sheet: CutSheet | null; view: Exclude<CutView, "trial"> }) {
   const frame = useRef<HTMLDivElement>(null);

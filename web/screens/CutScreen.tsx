@@ -14,20 +14,13 @@ import { MachineForm } from "../cut/MachineForm";
 import { PaperForm } from "../cut/PaperForm";
 import { Preflight } from "../cut/Preflight";
 import { TrialCut } from "../cut/TrialCut";
+import { type CutView, VIEWS } from "../cut/views";
 import type { ApiError } from "../state/api";
 import { choicesOf, fetchProfiles, useCutting } from "../state/cutting";
 import { usePiece } from "../state/piece";
 import { leaveBench, openPiece } from "../state/saving";
 import type { CutSheet } from "../workers/cutting";
 import { cutSheet } from "../workers/examiner";
-
-const VIEWS = [
-  { value: "finished", text: "Finished" },
-  { value: "lines", text: "Lines" },
-  { value: "paper", text: "Paper pattern" },
-  { value: "trial", text: "Trial cut" },
-] as const;
-export type CutView = (typeof VIEWS)[number]["value"];
 
 export function CutScreen() {
   const { id = "" } = useParams();

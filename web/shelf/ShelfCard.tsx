@@ -22,7 +22,7 @@ export function ShelfCard({
   chosen: boolean;
   onChoose(): void;
   /** For fonts of the maker's own. */
-  onRemove?: () => void;
+  onRemove?: (() => void) | undefined;
 }) {
   const units = useBench((state) => state.units);
   const { font, facts } = row;

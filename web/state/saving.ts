@@ -42,7 +42,7 @@ const RETRY_MS = 4000;
 interface Opened {
   state: Saving;
   timer?: ReturnType<typeof setTimeout>;
-  steps?: Steps;
+  steps?: Steps | undefined;
 }
 
 const pieces = new Map<string, Opened>();
@@ -67,7 +67,7 @@ export async function openPiece(id: string): Promise<void> {
   // The very piece that the steps of undo belong to, so that they go on from it.
   const piece = same ? before.piece : state.piece;
   const entry: Opened = { state: { ...state, piece, known: state.piece === state.known ? piece : state.known } };
-  if (same) entry.steps = before;
+  if (before && same) entry.steps = before;
   pieces.set(id, entry);
   if (question === asked) show(id, entry);
 }

@@ -3,6 +3,7 @@
  */
 import { arcAsCubics, type CurvePath, type CurveSegment } from "../curves";
 import type { Point } from "../ring";
+import { segmentDistance2 } from "../segment";
 
 /** Nodes lie no closer than this, mm. */
 const APART = 0.05;
@@ -114,12 +115,7 @@ function drawnApart(link: Link, before: Link | undefined, next: Link | undefined
   return ways.reduce<Apart | null>((best, each) => (best && best.lost <= each.lost ? best : each), null);
 }
 
-function offLine(p: Point, a: Point, b: Point): number {
-  const [ux, uy] = [b.x - a.x, b.y - a.y];
-  const length2 = ux * ux + uy * uy;
-  const t = length2 > 0 ? Math.min(1, Math.max(0, ((p.x - a.x) * ux + (p.y - a.y) * uy) / length2)) : 0;
-  return Math.hypot(p.x - a.x - t * ux, p.y - a.y - t * uy);
-}
+const offLine = (p: Point, a: Point, b: Point) => Math.sqrt(segmentDistance2(p.x, p.y, a.x, a.y, b.x, b.y));
 
 /** Arcs beside nodes that will have to move are made into curves, which can follow. */
 function linksOf(path: CurvePath): Link[] {

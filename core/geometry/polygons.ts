@@ -6,6 +6,7 @@
  */
 import type { ClipType, FillRule, PathsD } from "clipper2-wasm/dist/clipper2z";
 import load from "clipper2-wasm/dist/es/clipper2z.js";
+import { losesOutline, type Operation } from "./lostOutline";
 import { type Region, type Ring, regionCorners } from "./ring";
 
 const clipper = await load();
@@ -94,13 +95,59 @@ function fromPaths(paths: PathsD, turned: boolean): TracedRegion {
   return { region, corners };
 }
 
+/** Tried again, outlines are grown by so much from try to try, mm. */
+const GROWN = 2 / GRID;
+const TRIES = 4;
+
+/**
+ * Where a corner of one shape lies exactly on a side of another, the library may lose a hole (see `losesOutline`): then all shapes are
+ * grown by a hair, so that what touched overlaps. Nothing that was together comes apart by it.
+ */
 function combine(kind: ClipType, subject: readonly Ring[], clip: readonly Ring[], rule: FillRule): TracedRegion {
+  const fills = filling(kind, rule);
+  let made = operate(kind, subject, clip, rule);
+  for (let time = 1; time <= TRIES && losesOutline({ subject, clip, fills }, made.region, made.corners); time++) {
+    const grown = (ring: Ring) => grownRing(ring, time * GROWN);
+    made = operate(kind, subject.map(grown), clip.map(grown), rule);
+  }
+  return made;
+}
+
+function operate(kind: ClipType, subject: readonly Ring[], clip: readonly Ring[], rule: FillRule): TracedRegion {
   const turned = liesWide([...subject, ...clip]);
   const [subjects, clips] = [toPaths(subject, turned), toPaths(clip, turned, regionCorners([...subject]))];
   const result = clipper.BooleanOpD(kind, rule, subjects, clips, PRECISION);
   subjects.delete();
   clips.delete();
   return fromPaths(result, turned);
+}
+
+/** Whether a place has material after an operation, by how often the two shapes wind around it. */
+function filling(kind: ClipType, rule: FillRule): Operation["fills"] {
+  const { Difference, Intersection } = clipper.ClipType;
+  const isIn = rule === clipper.FillRule.EvenOdd ? (turns: number) => turns % 2 !== 0 : (turns: number) => turns !== 0;
+  if (kind === Difference) return (subject, clip) => isIn(subject) && !isIn(clip);
+  if (kind === Intersection) return (subject, clip) => isIn(subject) && isIn(clip);
+  return (subject, clip) => isIn(subject + clip);
+}
+
+/** Every side moved outwards, with its corners as they were numbered; sharp corners no farther than twice as much. */
+function grownRing(ring: Ring, by: number): Ring {
+  const n = ring.length;
+  const normal = (i: number): [number, number] => {
+    const k = (i + 2) % n;
+    const [dx, dy] = [ring[k]! - ring[i]!, ring[k + 1]! - ring[i + 1]!];
+    const length = Math.hypot(dx, dy) || 1;
+    return [dy / length, -dx / length];
+  };
+  const grown = new Float64Array(n);
+  for (let i = 0; i < n; i += 2) {
+    const [[ax, ay], [bx, by2]] = [normal((i + n - 2) % n), normal(i)];
+    const share = by / Math.max(0.5, 1 + ax * bx + ay * by2);
+    grown[i] = ring[i]! + (ax + bx) * share;
+    grown[i + 1] = ring[i + 1]! + (ay + by2) * share;
+  }
+  return grown;
 }
 
 /**

@@ -1,0 +1,161 @@
+/**
+ * Has a Boolean operation lost an outline?
+ *
+ * The polygon library splits outlines that rounding has made cross themselves, and drops the smaller loop where the two wind opposite
+ * ways. Where a corner of one shape lies exactly on a side of another, that loop can be a whole hole, of any size. So every side of what
+ * went in is looked at again: where material lies on one side of it and none on the other, the result has to have an outline.
+ */
+import Flatbush from "flatbush";
+import type { Region, Ring } from "./ring";
+import { segmentDistance2 } from "./segment";
+
+/** Places along a side are looked at so far apart, mm. */
+const STEP = 0.2;
+/** So far to both sides of it, mm. What is narrower than that is no hole that anyone would miss. */
+const BESIDE = 0.005;
+/** An outline of the result lies so near, mm. */
+const NEAR = 2 * BESIDE;
+/** Sides looked at in each strip, about. */
+const PER_STRIP = 16;
+
+export interface Operation {
+  subject: readonly Ring[];
+  clip: readonly Ring[];
+  /** Whether a place has material, by how often both wind around it. */
+  fills(subject: number, clip: number): boolean;
+}
+
+/** @param corners for each corner of the result the one of the input that it is, numbered from 1 through all rings, 0 for crossings */
+export function losesOutline(operation: Operation, result: Region, corners: readonly Int32Array[]): boolean {
+  const sides = sidesOf(operation);
+  const { found, others } = matched(sides, result, corners);
+  const fills = fillTest(sides, operation);
+  let nearOthers: NearTest | undefined;
+  let nearAny: NearTest | undefined;
+  for (let e = 0; e < sides.count; e++) {
+    if (found[e] === 1) continue;
+    const [ax, ay] = [sides.ax[e]!, sides.ay[e]!];
+    const [dx, dy] = [sides.bx[e]! - ax, sides.by[e]! - ay];
+    const length = Math.sqrt(dx * dx + dy * dy);
+    if (length < NEAR) continue;
+    const [nx, ny] = [(-dy / length) * BESIDE, (dx / length) * BESIDE];
+    const steps = Math.ceil(length / STEP);
+    for (let k = 0; k < steps; k++) {
+      const [x, y] = [ax + (dx * (k + 0.5)) / steps, ay + (dy * (k + 0.5)) / steps];
+      if (fills(x + nx, y + ny) === fills(x - nx, y - ny)) continue;
+      nearOthers ??= nearTest(others);
+      if (nearOthers(x, y)) continue;
+      nearAny ??= nearTest(result.flatMap(linesOf));
+      if (!nearAny(x, y)) return true;
+    }
+  }
+  return false;
+}
+
+interface Sides {
+  count: number;
+  ax: Float64Array;
+  ay: Float64Array;
+  bx: Float64Array;
+  by: Float64Array;
+  /** Side that follows each in its ring. */
+  after: Int32Array;
+  /** From this one on they belong to what is taken away or cut with. */
+  firstOfClip: number;
+}
+
+function sidesOf({ subject, clip }: Operation): Sides {
+  const size = (rings: readonly Ring[]) => rings.reduce((sum, ring) => sum + ring.length / 2, 0);
+  const firstOfClip = size(subject);
+  const count = firstOfClip + size(clip);
+  const make = () => new Float64Array(count);
+  const sides: Sides = { count, ax: make(), ay: make(), bx: make(), by: make(), after: new Int32Array(count), firstOfClip };
+  let e = 0;
+  for (const ring of [...subject, ...clip]) {
+    const first = e;
+    const n = ring.length / 2;
+    for (let i = 0; i < n; i++, e++) {
+      const k = i + 1 === n ? 0 : i + 1;
+      sides.ax[e] = ring[2 * i]!;
+      sides.ay[e] = ring[2 * i + 1]!;
+      sides.bx[e] = ring[2 * k]!;
+      sides.by[e] = ring[2 * k + 1]!;
+      sides.after[e] = first + k;
+    }
+  }
+  return sides;
+}
+
+type Line = readonly [ax: number, ay: number, bx: number, by: number];
+
+function linesOf(ring: Ring): Line[] {
+  return Array.from({ length: ring.length / 2 }, (_, i) => lineAt(ring, i));
+}
+
+function lineAt(ring: Ring, i: number): Line {
+  const k = 2 * i + 2 === ring.length ? 0 : 2 * i + 2;
+  return [ring[2 * i]!, ring[2 * i + 1]!, ring[k]!, ring[k + 1]!];
+}
+
+/** Sides that are sides of the result as they are, in either direction, and the other sides of the result. */
+function matched(sides: Sides, result: Region, corners: readonly Int32Array[]): { found: Uint8Array; others: Line[] } {
+  const found = new Uint8Array(sides.count);
+  const others: Line[] = [];
+  result.forEach((ring, r) => {
+    const from = corners[r]!;
+    for (let i = 0; i < from.length; i++) {
+      const [c, d] = [from[i]! - 1, from[i + 1 === from.length ? 0 : i + 1]! - 1];
+      if (c >= 0 && d >= 0 && sides.after[c] === d) found[c] = 1;
+      else if (c >= 0 && d >= 0 && sides.after[d] === c) found[d] = 1;
+      else others.push(lineAt(ring, i));
+    }
+  });
+  return { found, others };
+}
+
+/** Whether a place has material: how often outlines wind around it is counted along a level line, with sides kept by strips. */
+function fillTest(sides: Sides, { fills }: Operation): (x: number, y: number) => boolean {
+  let strips: number[][] | undefined;
+  let [least, height] = [0, 1];
+  const make = (): number[][] => {
+    let most = -Infinity;
+    least = Infinity;
+    for (let e = 0; e < sides.count; e++) {
+      least = Math.min(least, sides.ay[e]!);
+      most = Math.max(most, sides.ay[e]!);
+    }
+    const made: number[][] = Array.from({ length: Math.max(1, Math.ceil(sides.count / PER_STRIP)) }, () => []);
+    height = (most - least) / made.length || 1;
+    for (let e = 0; e < sides.count; e++) {
+      const [low, high] = [Math.min(sides.ay[e]!, sides.by[e]!), Math.max(sides.ay[e]!, sides.by[e]!)];
+      const last = Math.min(made.length - 1, Math.floor((high - least) / height));
+      for (let s = Math.min(last, Math.floor((low - least) / height)); s <= last; s++) made[s]!.push(e);
+    }
+    return made;
+  };
+  return (x, y) => {
+    strips ??= make();
+    const { ax, ay, bx, by, firstOfClip } = sides;
+    let [subject, clip] = [0, 0];
+    for (const e of strips[Math.floor((y - least) / height)] ?? []) {
+      const up = by[e]! > y;
+      if (ay[e]! > y === up) continue;
+      if (x >= ax[e]! + ((bx[e]! - ax[e]!) * (y - ay[e]!)) / (by[e]! - ay[e]!)) continue;
+      const turn = up ? 1 : -1;
+      if (e < firstOfClip) subject += turn;
+      else clip += turn;
+    }
+    return fills(subject, clip);
+  };
+}
+
+type NearTest = (x: number, y: number) => boolean;
+
+function nearTest(lines: readonly Line[]): NearTest {
+  if (lines.length === 0) return () => false;
+  const tree = new Flatbush(lines.length);
+  for (const [ax, ay, bx, by] of lines) tree.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
+  tree.finish();
+  return (x, y) =>
+    tree.search(x - NEAR, y - NEAR, x + NEAR, y + NEAR).some((i) => segmentDistance2(x, y, ...lines[i]!) <= NEAR * NEAR);
+}

@@ -10,13 +10,13 @@ import type { Region, Ring } from "./ring";
 import { segmentDistance2 } from "./segment";
 
 /** Places along a side are looked at so far apart, mm. */
-const STEP = 0.2;
+const STEP = 0.25;
 /** So far to both sides of it, mm. What is narrower than that is no hole that anyone would miss. */
 const BESIDE = 0.005;
 /** An outline of the result lies so near, mm. */
 const NEAR = 2 * BESIDE;
 /** Sides looked at in each strip, about. */
-const PER_STRIP = 16;
+const PER_STRIP = 4;
 
 export interface Operation {
   subject: readonly Ring[];
@@ -29,7 +29,7 @@ export interface Operation {
 export function losesOutline(operation: Operation, result: Region, corners: readonly Int32Array[]): boolean {
   const sides = sidesOf(operation);
   const { found, others } = matched(sides, result, corners);
-  const fills = fillTest(sides, operation);
+  const windings = windingTest(sides);
   let nearOthers: NearTest | undefined;
   let nearAny: NearTest | undefined;
   for (let e = 0; e < sides.count; e++) {
@@ -40,9 +40,13 @@ export function losesOutline(operation: Operation, result: Region, corners: read
     if (length < NEAR) continue;
     const [nx, ny] = [(-dy / length) * BESIDE, (dx / length) * BESIDE];
     const steps = Math.ceil(length / STEP);
+    // To its right one winds around once less.
+    const own = e < sides.firstOfClip ? 1 : 0;
     for (let k = 0; k < steps; k++) {
       const [x, y] = [ax + (dx * (k + 0.5)) / steps, ay + (dy * (k + 0.5)) / steps];
-      if (fills(x + nx, y + ny) === fills(x - nx, y - ny)) continue;
+      const around = windings(x + nx, y + ny);
+      if (operation.fills(around.subject, around.clip) === operation.fills(around.subject - own, around.clip - (1 - own)))
+        continue;
       nearOthers ??= nearTest(others);
       if (nearOthers(x, y)) continue;
       nearAny ??= nearTest(result.flatMap(linesOf));
@@ -113,40 +117,73 @@ function matched(sides: Sides, result: Region, corners: readonly Int32Array[]): 
   return { found, others };
 }
 
-/** Whether a place has material: how often outlines wind around it is counted along a level line, with sides kept by strips. */
-function fillTest(sides: Sides, { fills }: Operation): (x: number, y: number) => boolean {
-  let strips: number[][] | undefined;
-  let [least, height] = [0, 1];
-  const make = (): number[][] => {
-    let most = -Infinity;
-    least = Infinity;
-    for (let e = 0; e < sides.count; e++) {
-      least = Math.min(least, sides.ay[e]!);
-      most = Math.max(most, sides.ay[e]!);
-    }
-    const made: number[][] = Array.from({ length: Math.max(1, Math.ceil(sides.count / PER_STRIP)) }, () => []);
-    height = (most - least) / made.length || 1;
-    for (let e = 0; e < sides.count; e++) {
-      const [low, high] = [Math.min(sides.ay[e]!, sides.by[e]!), Math.max(sides.ay[e]!, sides.by[e]!)];
-      const last = Math.min(made.length - 1, Math.floor((high - least) / height));
-      for (let s = Math.min(last, Math.floor((low - least) / height)); s <= last; s++) made[s]!.push(e);
-    }
-    return made;
-  };
+interface Windings {
+  subject: number;
+  clip: number;
+}
+
+/**
+ * How often outlines wind around a place, counted along a line across the shorter side of all. Sides are kept by strips across the longer
+ * one, so that only those in the place's strip are looked at.
+ */
+function windingTest(sides: Sides): (x: number, y: number) => Windings {
+  let test: ((x: number, y: number) => Windings) | undefined;
   return (x, y) => {
-    strips ??= make();
-    const { ax, ay, bx, by, firstOfClip } = sides;
-    let [subject, clip] = [0, 0];
-    for (const e of strips[Math.floor((y - least) / height)] ?? []) {
-      const up = by[e]! > y;
-      if (ay[e]! > y === up) continue;
-      if (x >= ax[e]! + ((bx[e]! - ax[e]!) * (y - ay[e]!)) / (by[e]! - ay[e]!)) continue;
-      const turn = up ? 1 : -1;
-      if (e < firstOfClip) subject += turn;
-      else clip += turn;
-    }
-    return fills(subject, clip);
+    test ??= makeWindingTest(sides);
+    return test(x, y);
   };
+}
+
+function makeWindingTest({ ax, ay, bx, by, count, firstOfClip }: Sides): (x: number, y: number) => Windings {
+  const [spanX, spanY] = [extentOf(ax), extentOf(ay)];
+  const wide = spanX.most - spanX.least > spanY.most - spanY.least;
+  const [au, av, bu, bv] = wide ? [ay, ax, by, bx] : [ax, ay, bx, by];
+  // Across the page the other way round, what winds to the left winds to the right.
+  const turn = wide ? -1 : 1;
+  const { least, most } = wide ? spanX : spanY;
+  const strips = Math.max(1, Math.ceil(count / PER_STRIP));
+  const height = (most - least) / strips || 1;
+  const stripOf = (v: number) => Math.max(0, Math.min(strips - 1, Math.floor((v - least) / height)));
+  // Sides in strip s are `listed[starts[s]]` up to `listed[starts[s + 1]]`.
+  const starts = new Int32Array(strips + 1);
+  for (let e = 0; e < count; e++) {
+    const last = stripOf(Math.max(av[e]!, bv[e]!));
+    for (let s = stripOf(Math.min(av[e]!, bv[e]!)); s <= last; s++) starts[s + 1]!++;
+  }
+  for (let s = 0; s < strips; s++) starts[s + 1]! += starts[s]!;
+  const listed = new Int32Array(starts[strips]!);
+  const filled = starts.slice();
+  for (let e = 0; e < count; e++) {
+    const last = stripOf(Math.max(av[e]!, bv[e]!));
+    for (let s = stripOf(Math.min(av[e]!, bv[e]!)); s <= last; s++) listed[filled[s]!++] = e;
+  }
+  return (x, y) => {
+    const u = wide ? y : x;
+    const v = wide ? x : y;
+    const strip = stripOf(v);
+    let subject = 0;
+    let clip = 0;
+    for (let at = starts[strip]!; at < starts[strip + 1]!; at++) {
+      const e = listed[at]!;
+      const from = av[e]!;
+      const to = bv[e]!;
+      const up = to > v;
+      if (from > v === up) continue;
+      if (u >= au[e]! + ((bu[e]! - au[e]!) * (v - from)) / (to - from)) continue;
+      if (e < firstOfClip) subject += up ? turn : -turn;
+      else clip += up ? turn : -turn;
+    }
+    return { subject, clip };
+  };
+}
+
+function extentOf(values: Float64Array): { least: number; most: number } {
+  let [least, most] = [Infinity, -Infinity];
+  for (const value of values) {
+    if (value < least) least = value;
+    if (value > most) most = value;
+  }
+  return { least, most };
 }
 
 type NearTest = (x: number, y: number) => boolean;

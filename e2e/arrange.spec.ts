@@ -166,3 +166,23 @@ test("a font file of one's own comes on the shelf and can be taken off; what is 
   await page.getByRole("button", { name: /^Take .*Bricolage.* off the shelf/ }).click();
   await expect(page.getByText("Pieces that are set in it keep it.")).toBeVisible();
 });
+
+test("the whole piece is scaled by its finished size; one undo takes it back", async ({ page }) => {
+  await newPiece(page, "mm");
+  const before = await size(page).textContent();
+  await size(page).click();
+  await page.getByLabel("Finished width").fill("90");
+  await page.getByLabel("Finished width").press("Tab");
+  await page.getByRole("button", { name: /^Scale to/ }).click();
+  await expect(size(page)).toContainText("90.0 ×");
+  // Beyond what a part can be it is refused, with words.
+  await size(page).click();
+  await page.getByLabel("Finished width").fill("9000");
+  await page.getByLabel("Finished width").press("Tab");
+  await page.getByRole("button", { name: /^Scale to/ }).click();
+  await expect(page.getByRole("alert")).toContainText("cannot have that size");
+  await page.keyboard.press("Escape");
+  await expect(size(page)).toContainText("90.0 ×");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(size(page)).toHaveText(before!);
+});

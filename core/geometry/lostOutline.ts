@@ -40,13 +40,15 @@ export function losesOutline(operation: Operation, result: Region, corners: read
     if (length < NEAR) continue;
     const [nx, ny] = [(-dy / length) * BESIDE, (dx / length) * BESIDE];
     const steps = Math.ceil(length / STEP);
-    // To its right one winds around once less.
     const own = e < sides.firstOfClip ? 1 : 0;
     for (let k = 0; k < steps; k++) {
       const [x, y] = [ax + (dx * (k + 0.5)) / steps, ay + (dy * (k + 0.5)) / steps];
-      const around = windings(x + nx, y + ny);
-      if (operation.fills(around.subject, around.clip) === operation.fills(around.subject - own, around.clip - (1 - own)))
-        continue;
+      const left = windings(x + nx, y + ny);
+      const material = operation.fills(left.subject, left.clip);
+      // To its right one winds around once less, unless other sides lie along this one: only then is that counted.
+      if (operation.fills(left.subject - own, left.clip - (1 - own)) === material) continue;
+      const right = windings(x - nx, y - ny);
+      if (operation.fills(right.subject, right.clip) === material) continue;
       nearOthers ??= nearTest(others);
       if (nearOthers(x, y)) continue;
       nearAny ??= nearTest(result.flatMap(linesOf));

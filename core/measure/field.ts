@@ -367,19 +367,26 @@ interface Steps {
   first: number;
   last: number;
   most: number;
+  /** Where no step leads up, so many ways between the first ones are tried. */
+  between: number;
 }
-/** To the very top. */
-const SEARCH: Steps = { first: 0.06, last: 0.0008, most: 200 };
+/** To the very top. In a long corner only a narrow ridge leads there, which may lie between the ways tried first. */
+const SEARCH: Steps = { first: 0.06, last: 0.0008, most: 200, between: 32 };
 /** When no step leads up, the next ones are so much shorter. */
 const STEP_SHRINKS = 2.5;
 /** Far enough up that samples no longer mislead. */
-const WALK: Steps = { first: 0.12, last: 0.11, most: 6 };
+const WALK: Steps = { first: 0.12, last: 0.11, most: 6, between: 0 };
 /** From a place this near to the middle of its body, as a share of the width there, no way up leads elsewhere. */
 const AT_TOP = 0.05;
-const DIRECTIONS = Array.from({ length: 8 }, (_, k): Point => {
-  const angle = (k * Math.PI) / 4;
-  return { x: Math.cos(angle), y: Math.sin(angle) };
-});
+/** @param turn of all of them, as a share of the angle between two */
+const directions = (count: number, turn = 0) =>
+  Array.from({ length: count }, (_, k): Point => {
+    const angle = (2 * Math.PI * (k + turn)) / count;
+    return { x: Math.cos(angle), y: Math.sin(angle) };
+  });
+const DIRECTIONS = directions(8);
+/** From step to step the ways between are turned by this share, so that they fall elsewhere (the golden ratio). */
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
 /**
  * Uphill in ever smaller steps (pattern search; R. Hooke & T. Jeeves, "Direct search solution of numerical and statistical problems",
@@ -395,12 +402,16 @@ function climb(clearance: (x: number, y: number) => number, x: number, y: number
   for (let step = steps.first * start; step > steps.last * start && count < steps.most && top.width < enough; count++) {
     // Where no step leads up the top is nearer than a step, and the diameter grows by at most twice the way there.
     if (count > 0 && enough < Infinity && top.width + 2 * STEP_SHRINKS * step < enough) break;
-    let better: Body | null = null;
-    for (const way of DIRECTIONS) {
-      const place = { x: top.x + step * way.x, y: top.y + step * way.y };
-      const width = clearance(place.x, place.y);
-      if (width > (better ?? top).width) better = { ...place, width };
-    }
+    const bestOf = (ways: readonly Point[]): Body | null => {
+      let better: Body | null = null;
+      for (const way of ways) {
+        const place = { x: top.x + step * way.x, y: top.y + step * way.y };
+        const width = clearance(place.x, place.y);
+        if (width > (better ?? top).width) better = { ...place, width };
+      }
+      return better;
+    };
+    const better = bestOf(DIRECTIONS) ?? (steps.between > 0 ? bestOf(directions(steps.between, (count * GOLDEN) % 1)) : null);
     if (better) top = better;
     else step /= STEP_SHRINKS;
   }

@@ -3,6 +3,7 @@ export { beginPiece } from "./begin";
 export { bridgePlace } from "./bridge";
 export { intoGap } from "./intoGap";
 export { type Mend, offerMends } from "./offer";
+export { type SizeWanted, scaleTo } from "./scaleTo";
 export type { MendAction, MendKind } from "./scene";
 export { stickPlace } from "./stickPlace";
 export { type TiedUp, tieUp } from "./tieUp";

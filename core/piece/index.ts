@@ -1,6 +1,7 @@
 export * from "./edit";
 export * from "./resize";
 export * from "./retype";
+export * from "./scale";
 export * from "./schema";
 export * from "./starters";
 export * from "./stock";

@@ -4,7 +4,7 @@
 import type { Examination } from "@mend-joint/core";
 import { type Point, type Region, transformRegion } from "@mend-joint/core/geometry";
 import { isNarrower } from "@mend-joint/core/judge";
-import { formatLength, formatNumber, type Piece } from "@mend-joint/core/piece";
+import type { Piece } from "@mend-joint/core/piece";
 import { sheetOf, twinMatrix } from "@mend-joint/core/report";
 import { Maximize, Minus, Plus } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
@@ -14,6 +14,7 @@ import { useSize } from "../ui/useSize";
 import { Callipers, type Measure } from "./Callipers";
 import { EdgeHandles } from "./EdgeHandles";
 import { FallReport } from "./FallTest";
+import { FinishedSize } from "./FinishedSize";
 import { fallStyle, fallsOf } from "./fallen";
 import { LineHandles } from "./LineHandles";
 import { MoveNote } from "./MoveNote";
@@ -101,16 +102,7 @@ export function Stage({ piece }: { piece: Piece }) {
         </p>
       )}
       {examination && <FallReport examination={examination} />}
-      {examination?.box && (
-        <p
-          className="figure absolute bottom-3 left-9 rounded-full bg-film/90 px-2 text-[12px] text-quiet"
-          data-testid="finished-size"
-        >
-          {formatNumber(examination.box.maxX - examination.box.minX, units)} ×{" "}
-          {formatLength(examination.box.maxY - examination.box.minY, units)}
-          {piece.pair && ", twice"}
-        </p>
-      )}
+      {examination?.box && <FinishedSize piece={piece} box={examination.box} />}
       {show === "widths" && examination && (
         <div className="absolute top-8 right-3">
           <WidthsLegend leastWidth={examination.leastWidth} units={units} />
@@ -372,26 +364,37 @@ function useMeasures(examination: Examination): Measure[] {
     const { joints, findings, holds, leastWidth, solids } = examination;
     const named = new Set([...(selection?.solids ?? []), ...pointed]);
     const shown = new Map<string, Measure>();
-    const put = (chord: { from: Point; to: Point }, width: number, state: Measure["state"], strong = false) => {
+    const put = (
+      chord: { from: Point; to: Point },
+      width: number,
+      state: Measure["state"],
+      how: Pick<Measure, "strong" | "small" | "takes"> = {},
+    ) => {
       const key = `${chord.from.x.toFixed(2)} ${chord.from.y.toFixed(2)} ${chord.to.x.toFixed(2)}`;
-      if (strong || !shown.has(key)) shown.set(key, { key, from: chord.from, to: chord.to, width, state, strong });
+      if (how.strong || !shown.has(key)) shown.set(key, { key, from: chord.from, to: chord.to, width, state, ...how });
     };
     for (const { kind, means, parts, gap, chord, width } of findings) {
       if (gap) put(gap, gap.width, "gap");
       // Notes are shown when they are pointed at, so that they do not crowd what must be mended.
       if (chord && means !== "note") put(chord, width, "weak");
       else if (chord && parts.every((id) => pointed.includes(id)) && pointed.length > 0)
-        put(chord, width, kind === "narrow-gap" ? "gap" : "weak", true);
+        put(chord, width, kind === "narrow-gap" ? "gap" : "weak", { strong: true });
     }
     const thinnest = holds.reduce<(typeof holds)[number] | null>(
       (least, hold) => (hold.neck && !hold.anchor && hold.width < (least?.width ?? Infinity) ? hold : least),
       null,
     );
     if (thinnest?.neck) put(thinnest.neck, thinnest.width, isNarrower(thinnest.width, leastWidth) ? "weak" : "holds");
-    joints.forEach((joint, j) => {
-      const asked = j === pointedJoint || (named.size > 0 && joint.parts.some((i) => named.has(solids[i]!.id)));
-      if (asked) put(joint, joint.width, isNarrower(joint.width, leastWidth) ? "weak" : "holds", j === pointedJoint);
-    });
-    return [...shown.values()].sort((a, b) => Number(a.strong) - Number(b.strong)).slice(-MOST_CALLIPERS);
+    // Of the joints of what is in the hand the narrowest has jaws, the others ticks: they must not hide what they measure.
+    const own = joints.filter(({ parts }) => named.size > 0 && parts.some((i) => named.has(solids[i]!.id)));
+    const narrowest = own.reduce((least, { width }) => Math.min(least, width), Infinity);
+    const stateOf = (width: number) => (isNarrower(width, leastWidth) ? "weak" : "holds");
+    for (const joint of own) {
+      const takes = joint.parts.map((i) => solids[i]!.id).find((id) => named.has(id));
+      put(joint, joint.width, stateOf(joint.width), joint.width > narrowest ? { small: true, takes } : {});
+    }
+    const asked = pointedJoint === null ? undefined : joints[pointedJoint];
+    if (asked) put(asked, asked.width, stateOf(asked.width), { strong: true });
+    return [...shown.values()].sort((a, b) => Number(a.strong ?? false) - Number(b.strong ?? false)).slice(-MOST_CALLIPERS);
   }, [examination, selection, pointed, pointedJoint]);
 }

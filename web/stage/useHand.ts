@@ -108,7 +108,8 @@ function takenBy(
   event: Pick<PointerEvent, "altKey" | "shiftKey">,
   held: Selection | null,
 ): Selection | null {
-  const id = target.getAttribute("data-solid");
+  // A tick lies over the part that it measures, and gives it to the hand.
+  const id = target.getAttribute("data-solid") ?? target.getAttribute("data-takes");
   const own = id ? selectionOf(examination, id) : null;
   if (!own) return null;
   if (event.altKey) return lineOf(examination, own) ?? own;

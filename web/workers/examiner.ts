@@ -5,7 +5,7 @@ import type { CheckedDrawing, Examination } from "@mend-joint/core";
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Region } from "@mend-joint/core/geometry";
-import type { Mend, MendedAll, TiedUp } from "@mend-joint/core/mend";
+import type { Mend, MendedAll, SizeWanted, TiedUp } from "@mend-joint/core/mend";
 import type { Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { proxy, type Remote, wrap } from "comlink";
@@ -94,6 +94,11 @@ export function mendsFor(piece: Piece, finding: number): Promise<Mend[]> {
 /** @param most largest share of the piece that may change; left out, what nobody has to be asked for */
 export function mendAll(piece: Piece, most?: number): Promise<MendedAll> {
   return mender.ask((remote) => remote.mendAll(piece, most));
+}
+
+/** @returns `null` where a piece cannot have that size */
+export function scaleTo(piece: Piece, wanted: SizeWanted): Promise<Piece | null> {
+  return mender.ask((remote) => remote.scaleTo(piece, wanted));
 }
 
 export function letteringFacts(word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> {

@@ -5,7 +5,7 @@ import type { CheckedDrawing, Examination } from "@mend-joint/core";
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Region } from "@mend-joint/core/geometry";
-import type { Mend, MendedAll, TiedUp } from "@mend-joint/core/mend";
+import type { Mend, MendedAll, SizeWanted, TiedUp } from "@mend-joint/core/mend";
 import type { Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import { expose, transfer } from "comlink";
@@ -60,6 +60,7 @@ const api = {
     stock: Stock,
     profile: MachineProfile,
   ): Promise<MadeFile> => (await cutting()).repairedFile(checked, name, stock, profile),
+  scaleTo: async (piece: Piece, wanted: SizeWanted): Promise<Piece | null> => (await examining).scaledTo(piece, wanted),
   mendAll: async (piece: Piece, most?: number): Promise<MendedAll> => (await examining).mendPiece(piece, most),
 };
 

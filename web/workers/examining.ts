@@ -11,6 +11,8 @@ import {
   intoGap,
   type Mend,
   type MendedAll,
+  type SizeWanted,
+  scaleTo,
   stickPlace,
   type TiedUp,
   tieUp,
@@ -91,6 +93,12 @@ export async function mendsFor(piece: Piece, index: number): Promise<Mend[]> {
 export async function mendPiece(piece: Piece, most?: number): Promise<MendedAll> {
   await ensureFonts(piece);
   return examiner.mendAll(piece, { most });
+}
+
+/** @returns `null` where a piece cannot have that size */
+export async function scaledTo(piece: Piece, wanted: SizeWanted): Promise<Piece | null> {
+  await ensureFonts(piece);
+  return scaleTo(piece, wanted, library);
 }
 
 /** How a word would survive in a lettering. */

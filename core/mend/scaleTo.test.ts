@@ -24,7 +24,10 @@ describe.each(demoPieces().map((piece) => [piece.name, piece] as const))("%s", (
     expect(after.area / before.area / 1.3 ** 2).toBeCloseTo(1, 2);
     expect(after.holds.length).toBe(before.holds.length);
     before.holds.forEach((hold, i) => {
-      if (hold.width > 0.05) expect(after.holds[i]!.width / hold.width / 1.3).toBeCloseTo(1, 1);
+      // Dots that come to their letter bite as deep as the sheet wants.
+      const { kind } = before.solids[i]!.label;
+      if (hold.width < 0.05 || kind === "dot" || kind === "accent") return;
+      expect(after.holds[i]!.width / hold.width / 1.3, before.solids[i]!.id).toBeCloseTo(1, 1);
     });
   });
 

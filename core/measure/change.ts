@@ -7,7 +7,7 @@ import { PointTable } from "./pointTable";
 import type { LookUp, Sampled } from "./sampled";
 
 /** Of the points, at most this share may come or go: else all is sampled afresh. */
-const FEW = 0.15;
+const FEW = 0.3;
 /** Room in the triangulation for samples that refinement adds, as a multiple of what has come. */
 const LATER = 2;
 

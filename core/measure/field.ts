@@ -173,7 +173,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
       const top = climb(clearance, x, y, WALK);
       return locate(top.x, top.y)?.body ?? -1;
     },
-    summit: (x, y, enough) => climb(clearance, x, y, SEARCH, enough),
+    summit: (x, y, enough) => climb(clearance, x, y, enough === undefined ? SEARCH : ENOUGH, enough),
     areas: () => (areas ??= areasOf(mesh, bodyOf, bodies.length)),
     partsOfPieces: () => partsOfPieces(mesh, boundary, pieceOfTriangle, pieces),
     pieceOf,
@@ -372,6 +372,8 @@ interface Steps {
 }
 /** To the very top. In a long corner only a narrow ridge leads there, which may lie between the ways tried first. */
 const SEARCH: Steps = { first: 0.06, last: 0.0008, most: 200, between: 32 };
+/** Where only a diameter is asked for, of many places. */
+const ENOUGH: Steps = { ...SEARCH, between: 0 };
 /** When no step leads up, the next ones are so much shorter. */
 const STEP_SHRINKS = 2.5;
 /** Far enough up that samples no longer mislead. */

@@ -19,7 +19,7 @@ export interface CurvePath {
 }
 
 /** Angle that an arc runs through, radians, positive. */
-export function arcSweep({ cx, cy, ccw, x, y }: Extract<CurveSegment, { type: "A" }>, from: Point): number {
+export function arcSweep({ cx, cy, ccw, x, y }: Omit<Extract<CurveSegment, { type: "A" }>, "type" | "r">, from: Point): number {
   const [start, end] = [Math.atan2(from.y - cy, from.x - cx), Math.atan2(y - cy, x - cx)];
   const sweep = ccw ? end - start : start - end;
   const full = 2 * Math.PI;

@@ -6,6 +6,7 @@
  * went in is looked at again: where material lies on one side of it and none on the other, the result has to have an outline.
  */
 import Flatbush from "flatbush";
+import { windingTest } from "./inside";
 import type { Region, Ring } from "./ring";
 import { segmentDistance2 } from "./segment";
 
@@ -15,8 +16,6 @@ const STEP = 0.25;
 const BESIDE = 0.005;
 /** An outline of the result lies so near, mm. */
 const NEAR = 2 * BESIDE;
-/** Sides looked at in each strip, about. */
-const PER_STRIP = 4;
 
 export interface Operation {
   subject: readonly Ring[];
@@ -29,9 +28,10 @@ export interface Operation {
 export function losesOutline(operation: Operation, result: Region, corners: readonly Int32Array[]): boolean {
   const sides = sidesOf(operation);
   const { found, others } = matched(sides, result, corners);
-  const windings = windingTest(sides);
-  let nearOthers: NearTest | undefined;
-  let nearAny: NearTest | undefined;
+  if (!found.includes(0)) return false;
+  const [ofSubject, ofClip] = [windingTest(operation.subject), windingTest(operation.clip)];
+  let besideOthers: NearTest | undefined;
+  let besideAny: NearTest | undefined;
   for (let e = 0; e < sides.count; e++) {
     if (found[e] === 1) continue;
     const [ax, ay] = [sides.ax[e]!, sides.ay[e]!];
@@ -43,16 +43,15 @@ export function losesOutline(operation: Operation, result: Region, corners: read
     const own = e < sides.firstOfClip ? 1 : 0;
     for (let k = 0; k < steps; k++) {
       const [x, y] = [ax + (dx * (k + 0.5)) / steps, ay + (dy * (k + 0.5)) / steps];
-      const left = windings(x + nx, y + ny);
-      const material = operation.fills(left.subject, left.clip);
+      const [subject, clip] = [ofSubject(x + nx, y + ny), ofClip(x + nx, y + ny)];
+      const material = operation.fills(subject, clip);
       // To its right one winds around once less, unless other sides lie along this one: only then is that counted.
-      if (operation.fills(left.subject - own, left.clip - (1 - own)) === material) continue;
-      const right = windings(x - nx, y - ny);
-      if (operation.fills(right.subject, right.clip) === material) continue;
-      nearOthers ??= nearTest(others);
-      if (nearOthers(x, y)) continue;
-      nearAny ??= nearTest(result.flatMap(linesOf));
-      if (!nearAny(x, y)) return true;
+      if (operation.fills(subject - own, clip - (1 - own)) === material) continue;
+      if (operation.fills(ofSubject(x - nx, y - ny), ofClip(x - nx, y - ny)) === material) continue;
+      besideOthers ??= besideTest(others);
+      if (besideOthers(x, y)) continue;
+      besideAny ??= besideTest(result.flatMap(linesOf));
+      if (!besideAny(x, y)) return true;
     }
   }
   return false;
@@ -119,78 +118,9 @@ function matched(sides: Sides, result: Region, corners: readonly Int32Array[]): 
   return { found, others };
 }
 
-interface Windings {
-  subject: number;
-  clip: number;
-}
-
-/**
- * How often outlines wind around a place, counted along a line across the shorter side of all. Sides are kept by strips across the longer
- * one, so that only those in the place's strip are looked at.
- */
-function windingTest(sides: Sides): (x: number, y: number) => Windings {
-  let test: ((x: number, y: number) => Windings) | undefined;
-  return (x, y) => {
-    test ??= makeWindingTest(sides);
-    return test(x, y);
-  };
-}
-
-function makeWindingTest({ ax, ay, bx, by, count, firstOfClip }: Sides): (x: number, y: number) => Windings {
-  const [spanX, spanY] = [extentOf(ax), extentOf(ay)];
-  const wide = spanX.most - spanX.least > spanY.most - spanY.least;
-  const [au, av, bu, bv] = wide ? [ay, ax, by, bx] : [ax, ay, bx, by];
-  // Across the page the other way round, what winds to the left winds to the right.
-  const turn = wide ? -1 : 1;
-  const { least, most } = wide ? spanX : spanY;
-  const strips = Math.max(1, Math.ceil(count / PER_STRIP));
-  const height = (most - least) / strips || 1;
-  const stripOf = (v: number) => Math.max(0, Math.min(strips - 1, Math.floor((v - least) / height)));
-  // Sides in strip s are `listed[starts[s]]` up to `listed[starts[s + 1]]`.
-  const starts = new Int32Array(strips + 1);
-  for (let e = 0; e < count; e++) {
-    const last = stripOf(Math.max(av[e]!, bv[e]!));
-    for (let s = stripOf(Math.min(av[e]!, bv[e]!)); s <= last; s++) starts[s + 1]!++;
-  }
-  for (let s = 0; s < strips; s++) starts[s + 1]! += starts[s]!;
-  const listed = new Int32Array(starts[strips]!);
-  const filled = starts.slice();
-  for (let e = 0; e < count; e++) {
-    const last = stripOf(Math.max(av[e]!, bv[e]!));
-    for (let s = stripOf(Math.min(av[e]!, bv[e]!)); s <= last; s++) listed[filled[s]!++] = e;
-  }
-  return (x, y) => {
-    const u = wide ? y : x;
-    const v = wide ? x : y;
-    const strip = stripOf(v);
-    let subject = 0;
-    let clip = 0;
-    for (let at = starts[strip]!; at < starts[strip + 1]!; at++) {
-      const e = listed[at]!;
-      const from = av[e]!;
-      const to = bv[e]!;
-      const up = to > v;
-      if (from > v === up) continue;
-      if (u >= au[e]! + ((bu[e]! - au[e]!) * (v - from)) / (to - from)) continue;
-      if (e < firstOfClip) subject += up ? turn : -turn;
-      else clip += up ? turn : -turn;
-    }
-    return { subject, clip };
-  };
-}
-
-function extentOf(values: Float64Array): { least: number; most: number } {
-  let [least, most] = [Infinity, -Infinity];
-  for (const value of values) {
-    if (value < least) least = value;
-    if (value > most) most = value;
-  }
-  return { least, most };
-}
-
 type NearTest = (x: number, y: number) => boolean;
 
-function nearTest(lines: readonly Line[]): NearTest {
+function besideTest(lines: readonly Line[]): NearTest {
   if (lines.length === 0) return () => false;
   const tree = new Flatbush(lines.length);
   for (const [ax, ay, bx, by] of lines) tree.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));

@@ -166,10 +166,6 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     },
     locate,
     bodyAbove: (x, y) => {
-      const here = locate(x, y);
-      if (!here) return -1;
-      const { x: topX, y: topY } = bodies[here.body]!;
-      if (Math.hypot(topX - x, topY - y) < AT_TOP * here.clearance) return here.body;
       const top = climb(clearance, x, y, WALK);
       return locate(top.x, top.y)?.body ?? -1;
     },
@@ -378,8 +374,6 @@ const ENOUGH: Steps = { ...SEARCH, between: 0 };
 const STEP_SHRINKS = 2.5;
 /** Far enough up that samples no longer mislead. */
 const WALK: Steps = { first: 0.12, last: 0.11, most: 6, between: 0 };
-/** From a place this near to the middle of its body, as a share of the width there, no way up leads elsewhere. */
-const AT_TOP = 0.05;
 /** @param turn of all of them, as a share of the angle between two */
 const directions = (count: number, turn = 0) =>
   Array.from({ length: count }, (_, k): Point => {
@@ -401,19 +395,20 @@ function climb(clearance: (x: number, y: number) => number, x: number, y: number
   let top: Body = { x, y, width: clearance(x, y) };
   const start = top.width;
   let count = 0;
+  const bestOf = (ways: readonly Point[], step: number): Body | null => {
+    let better: Body | null = null;
+    for (const way of ways) {
+      const place = { x: top.x + step * way.x, y: top.y + step * way.y };
+      const width = clearance(place.x, place.y);
+      if (width > (better ?? top).width) better = { ...place, width };
+    }
+    return better;
+  };
+  const between = (): readonly Point[] => directions(steps.between, (count * GOLDEN) % 1);
   for (let step = steps.first * start; step > steps.last * start && count < steps.most && top.width < enough; count++) {
     // Where no step leads up the top is nearer than a step, and the diameter grows by at most twice the way there.
     if (count > 0 && enough < Infinity && top.width + 2 * STEP_SHRINKS * step < enough) break;
-    const bestOf = (ways: readonly Point[]): Body | null => {
-      let better: Body | null = null;
-      for (const way of ways) {
-        const place = { x: top.x + step * way.x, y: top.y + step * way.y };
-        const width = clearance(place.x, place.y);
-        if (width > (better ?? top).width) better = { ...place, width };
-      }
-      return better;
-    };
-    const better = bestOf(DIRECTIONS) ?? (steps.between > 0 ? bestOf(directions(steps.between, (count * GOLDEN) % 1)) : null);
+    const better = bestOf(DIRECTIONS, step) ?? bestOf(between(), step);
     if (better) top = better;
     else step /= STEP_SHRINKS;
   }

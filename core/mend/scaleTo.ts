@@ -12,14 +12,17 @@ export interface SizeWanted {
   keepWidths: boolean;
 }
 
-/** Sizes are met to within this, mm. */
+/** The search ends when the size is met to within this, mm … */
 const MET = 0.005;
+/** … and what it has after so many rounds is taken when it is this near. */
+const NEARLY = 0.05;
 const ROUNDS = 12;
 
 /**
  * Where widths are kept, the size does not grow as the factor does: it is found by the secant method.
  *
- * @returns `null` for a piece without material, and where a piece of that size would be outside the bounds of a piece
+ * @returns `null` for a piece without material, and where a piece of that size would be outside the bounds of a piece, or what keeps its
+ *   width is larger already
  */
 export function scaleTo(piece: Piece, { side, mm, keepWidths }: SizeWanted, library: Library): Piece | null {
   const sizeOf = (box: Box | null) => box && (side === "width" ? box.maxX - box.minX : box.maxY - box.minY);
@@ -39,8 +42,7 @@ export function scaleTo(piece: Piece, { side, mm, keepWidths }: SizeWanted, libr
     factor = Number.isFinite(grows) && grows > 0.05 * sizeNow ? factor + (mm - size) / grows : (factor * mm) / size;
     if (!(factor > 0)) return null;
   }
-  const nearest = scalePiece(piece, { factor: before.factor, keepWidths });
-  return Math.abs(before.size - mm) < 0.5 ? nearest : null;
+  return Math.abs(before.size - mm) <= NEARLY ? scalePiece(piece, { factor: before.factor, keepWidths }) : null;
 }
 
 const boxOf = (piece: Piece, library: Library) =>

@@ -1,4 +1,5 @@
 import type { Box } from "@mend-joint/core/geometry";
+import type { SizeWanted } from "@mend-joint/core/mend";
 import { formatLength, formatNumber, type Piece } from "@mend-joint/core/piece";
 import { Popover, Switch } from "radix-ui";
 import { useId, useState } from "react";
@@ -32,7 +33,7 @@ export function FinishedSize({ piece, box }: { piece: Piece; box: Box }) {
           className="z-20 w-72 rounded-2xl border border-rule bg-film p-5 shadow-lg"
           aria-label="Scale the whole piece"
         >
-          <ScaleForm piece={piece} width={width} height={height} onDone={() => setOpen(false)} />
+          <ScaleForm piece={piece} size={{ width, height }} onDone={() => setOpen(false)} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
@@ -40,21 +41,18 @@ export function FinishedSize({ piece, box }: { piece: Piece; box: Box }) {
 }
 
 const TOO_FAR =
-  "The piece cannot have that size: one of its parts would be larger or smaller than a part can be. It was left as it is.";
+  "The piece cannot have that size: a part would outgrow what a part can be, or what keeps its size is larger already. It was left as it is.";
 
 /** What was typed last leads; the other side follows. */
-interface Wanted {
-  side: "width" | "height";
-  mm: number;
-}
+type Wanted = Omit<SizeWanted, "keepWidths">;
 
-function ScaleForm({ piece, width, height, onDone }: { piece: Piece; width: number; height: number; onDone(): void }) {
-  const [wanted, setWanted] = useState<Wanted>({ side: "width", mm: width });
+function ScaleForm({ piece, size, onDone }: { piece: Piece; size: { width: number; height: number }; onDone(): void }) {
+  const [wanted, setWanted] = useState<Wanted>({ side: "width", mm: size.width });
   const [keepWidths, setKeepWidths] = useState(true);
   const [busy, setBusy] = useState(false);
   const [refused, setRefused] = useState<string | null>(null);
   const id = useId();
-  const factor = wanted.mm / (wanted.side === "width" ? width : height);
+  const factor = wanted.mm / size[wanted.side];
   const set = (next: Wanted) => {
     setWanted(next);
     setRefused(null);
@@ -84,22 +82,17 @@ function ScaleForm({ piece, width, height, onDone }: { piece: Piece; width: numb
     >
       <h2 className="font-display text-[16px] font-semibold">Scale the whole piece</h2>
       <div className="grid grid-cols-2 gap-4">
-        <LengthField
-          label="Finished width"
-          value={wanted.side === "width" ? wanted.mm : width * factor}
-          least={1}
-          most={10_000}
-          step={1}
-          onChange={(mm) => set({ side: "width", mm })}
-        />
-        <LengthField
-          label="Finished height"
-          value={wanted.side === "height" ? wanted.mm : height * factor}
-          least={1}
-          most={10_000}
-          step={1}
-          onChange={(mm) => set({ side: "height", mm })}
-        />
+        {(["width", "height"] as const).map((side) => (
+          <LengthField
+            key={side}
+            label={`Finished ${side}`}
+            value={wanted.side === side ? wanted.mm : size[side] * factor}
+            least={1}
+            most={10_000}
+            step={1}
+            onChange={(mm) => set({ side, mm })}
+          />
+        ))}
       </div>
       <div className="flex items-start gap-3">
         <Switch.Root

@@ -1,7 +1,7 @@
 /**
  * Arcs and whole circles through the vertices of an outline.
  */
-import type { CurvePath, CurveSegment } from "../curves";
+import { arcSweep, type CurvePath, type CurveSegment } from "../curves";
 import type { Point } from "../ring";
 import { between, turn } from "./runs";
 import type { Closeness, Wanted } from "./wanted";
@@ -92,11 +92,8 @@ function arcs({ x: cx, y: cy, r }: Circle, ccw: boolean, a: Point, b: Point): Cu
 const SMALL = 15;
 
 /** Angle about a middle from one place to another, radians; a full turn where they are one. */
-function sweepOf({ x, y }: Point, ccw: boolean, a: Point, b: Point): number {
-  const [start, end] = [Math.atan2(a.y - y, a.x - x), Math.atan2(b.y - y, b.x - x)];
-  const full = 2 * Math.PI;
-  return (((ccw ? end - start : start - end) % full) + full) % full || full;
-}
+const sweepOf = ({ x: cx, y: cy }: Point, ccw: boolean, from: Point, { x, y }: Point) =>
+  arcSweep({ cx, cy, ccw, x, y }, from) || 2 * Math.PI;
 
 export function asCircle(p: readonly Point[], { near, chord }: Closeness): CurvePath | null {
   const n = p.length;

@@ -3,7 +3,7 @@
  *
  * Corners are kept. Between them each curve runs as far as it stays near enough to the corners of the outline: cubics by least
  * squares between given tangents (P. J. Schneider, "An algorithm for automatically fitting digitized curves", Graphics Gems,
- * 1990), arcs through three points. How far it reaches is found by doubling and halving, so the work grows with the number of
+ * 1990), arcs through three points; both get the area of what they stand for, and what one leaves out the next one makes good. How far it reaches is found by doubling and halving, so the work grows with the number of
  * corners and little more.
  */
 import { areaOverChord, type CurvePath, type CurveSegment, flattened } from "../curves";

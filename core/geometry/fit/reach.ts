@@ -20,7 +20,7 @@ export function fitRun(run: Run, closeness: Closeness, owed: number): { segments
   const { points } = run;
   const last = points.length - 1;
   if (run.straight || last === 1) {
-    return { segments: [straight(points[last]!)], owed: owed + run.areaOver(0, last) };
+    return { segments: [straight(points[last]!)], owed };
   }
   const startFree = run.start ?? outerTangent(points[0]!, points[1]!, points[2]);
   const reversed = outerTangent(points[last]!, points[last - 1]!, points[last - 2]);
@@ -29,8 +29,8 @@ export function fitRun(run: Run, closeness: Closeness, owed: number): { segments
   const fit: Fit = (i, j, areas) => {
     const line = asLine(points, i, j, closeness.near);
     if (line) return line;
-    const { near, chord, lost } = closeness;
-    const wanted = { near, chord, lost, start: tangent(i), end: tangent(j), areas };
+    const { near, chord } = closeness;
+    const wanted = { near, chord, start: tangent(i), end: tangent(j), areas };
     return asArc(points, i, j, wanted) ?? asCubic(points, i, j, wanted);
   };
   const segments: CurveSegment[] = [];

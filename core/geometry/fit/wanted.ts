@@ -14,7 +14,7 @@ export interface Closeness {
 }
 
 /** What a curve from one vertex of a run to another has to keep to. */
-export interface Wanted extends Closeness {
+export interface Wanted extends Pick<Closeness, "near" | "chord"> {
   /** Unit directions at both ends. */
   start: Point;
   end: Point;

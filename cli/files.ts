@@ -4,6 +4,7 @@
 import { readFileSync, statSync } from "node:fs";
 import { basename } from "node:path";
 import type { Library } from "@mend-joint/core";
+import { ClearError } from "@mend-joint/core/errors";
 import { readFontFile, shippedLibrary } from "@mend-joint/library";
 
 /** What was asked for cannot be done; the message is one line. */
@@ -38,13 +39,9 @@ export async function libraryWith(fontFiles: readonly string[]): Promise<Library
   return shippedLibrary(own.flat());
 }
 
-/** Errors whose message is a sentence for people. Their classes belong to parts of the core that are not always loaded. */
-const CLEAR = new Set(["UsageError", "PieceError", "FontError", "DrawingError", "SvgError", "PatternError", "FileError"]);
-
 /** Says on the error stream what went wrong, in one line. */
 export function refuse(error: unknown, doing: string): void {
-  const { name, message } = error as Error;
-  const line = message.replace(/\s+/g, " ").trim();
-  console.error(CLEAR.has(name) ? line : `${doing}: ${line}`);
+  const line = (error as Error).message.replace(/\s+/g, " ").trim();
+  console.error(error instanceof ClearError || error instanceof UsageError ? line : `${doing}: ${line}`);
   process.exitCode = 2;
 }

@@ -2,9 +2,7 @@
  * Errors as `application/problem+json` (RFC 9457): what happened, where, what to do.
  */
 
-import { DrawingError } from "@mend-joint/core/formats";
-import { FontError } from "@mend-joint/core/lettering";
-import { PieceError } from "@mend-joint/core/piece";
+import { ClearError } from "@mend-joint/core/errors";
 import type { Context } from "hono";
 import { HTTPException } from "hono/http-exception";
 import type { ContentfulStatusCode } from "hono/utils/http-status";
@@ -29,8 +27,7 @@ export function problem(c: Context, status: ContentfulStatusCode, detail: string
 }
 
 export function handleError(error: Error, c: Context): Response {
-  if (error instanceof PieceError || error instanceof FontError) return problem(c, 422, error.message);
-  if (error instanceof DrawingError) return problem(c, 422, error.message);
+  if (error instanceof ClearError) return problem(c, 422, error.message, { code: error.code });
   if (error instanceof RefusedError) return problem(c, 422, error.message, { reasons: error.reasons });
   if (error instanceof BusyError) return problem(c, 409, error.message);
   if (error instanceof HTTPException) return problem(c, error.status as ContentfulStatusCode, error.message);

@@ -32,7 +32,11 @@ import { scoreLines } from "./scores";
 import { buildPiece, type Solid } from "./solids";
 import { type Library, layOutWords, remark } from "./words";
 
-/** Examines a piece. Never throws for a valid piece: what cannot be used becomes a finding. */
+/**
+ * Examines a piece. What cannot be used of it becomes a finding.
+ *
+ * @throws OutlineError for outlines that cannot be computed with, which no piece has been seen to have
+ */
 export function examine(piece: Piece, library: Library, options: ExamineOptions = {}): Examination {
   const stage = stopwatch(options);
   const words = stage("lettering", () => layOutWords(piece, library));

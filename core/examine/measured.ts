@@ -1,8 +1,9 @@
 /**
  * Welding and measuring in one, since the one may have to be done again for the other.
  */
+import { OutlineError } from "../errors";
 import { coarser, normalise } from "../geometry";
-import { MeasureError, tryMeasure, type WidthField } from "../measure";
+import { tryMeasure, type WidthField } from "../measure";
 import { type Weld, type WeldBase, type WeldPart, weld, weldAgain, weldChange } from "../weld";
 
 export interface Measured {
@@ -35,7 +36,7 @@ export function measureWelded(parts: readonly WeldPart[], stage: Stage = (_, wor
     const field = stage("measure", () => tryWidths(made));
     if (field) return { welded: made, field };
   }
-  throw new MeasureError();
+  throw new OutlineError();
 }
 
 /**

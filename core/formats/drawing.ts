@@ -1,14 +1,17 @@
 /**
  * What is read from an outline file, whatever its format: shapes with how they are drawn, in mm.
  */
+
 import { converter, parse } from "culori";
+import { ClearError } from "../errors";
 import type { FillRuleName, FlatPath } from "../geometry";
 
 const toRgb = converter("rgb");
 
 /** A file that cannot be used; the message says what, where and what to do. */
-export class DrawingError extends Error {
+export class DrawingError extends ClearError {
   override name = "DrawingError";
+  readonly code = "drawing";
 }
 
 export interface DrawnShape {

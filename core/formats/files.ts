@@ -1,8 +1,10 @@
 /**
  * The files of a piece, each by one call.
  */
+
 import { strToU8, zipSync } from "fflate";
 import { type CutPlan, type Draw, type LinePurpose, type MachineProfile, planCut, type Tabs } from "../cut";
+import { ClearError } from "../errors";
 import type { Piece } from "../piece";
 import type { Sheet } from "../report";
 import { type DxfCurves, writeDxf } from "./dxf-out";
@@ -38,8 +40,9 @@ export interface MadeFile {
 }
 
 /** A file that would be another shape than the piece; it is not written. */
-export class FileError extends Error {
+export class FileError extends ClearError {
   override name = "FileError";
+  readonly code = "file";
 }
 
 const TYPES: Record<FileFormat, string> = {

@@ -1,6 +1,7 @@
 /**
  * How a paper pattern is spread over pages.
  */
+import { ClearError } from "../errors";
 
 /** mm, ISO 216 and ANSI/ASME Y14.1. */
 export const PAPERS = { a4: { width: 210, height: 297 }, letter: { width: 215.9, height: 279.4 } } as const;
@@ -16,8 +17,9 @@ export interface PaperOptions {
 export const OVERLAP = 10;
 
 /** A pattern that cannot be drawn; the message says why and what to do. */
-export class PatternError extends Error {
+export class PatternError extends ClearError {
   override name = "PatternError";
+  readonly code = "pattern";
 }
 
 export interface PatternLayout {

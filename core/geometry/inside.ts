@@ -29,26 +29,45 @@ export function windingTest(rings: readonly Ring[]): (x: number, y: number) => n
   const [u, v, turn] = wide ? [1, 0, -1] : [0, 1, 1];
   const least = wide ? box.minX : box.minY;
   const height = ((wide ? box.maxX : box.maxY) - least) / count || 1;
-  const strips: number[][] = Array.from({ length: count }, () => []);
   const stripOf = (along: number) => Math.min(count - 1, Math.max(0, Math.floor((along - least) / height)));
+  // Counted first, so that all strips lie in one array.
+  const starts = new Int32Array(count + 1);
+  for (const ring of rings) {
+    for (let i = v, j = ring.length - 2 + v; i < ring.length; j = i, i += 2) {
+      const [a, b] = [ring[j]!, ring[i]!];
+      if (a === b) continue;
+      const [first, last] = a < b ? [stripOf(a), stripOf(b)] : [stripOf(b), stripOf(a)];
+      for (let s = first; s <= last; s++) starts[s + 1]! += 4;
+    }
+  }
+  for (let s = 0; s < count; s++) starts[s + 1]! += starts[s]!;
+  const strips = new Float64Array(starts[count]!);
+  const next = starts.slice();
   for (const ring of rings) {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [au, av, bu, bv] = [ring[j + u]!, ring[j + v]!, ring[i + u]!, ring[i + v]!];
+      const [av, bv] = [ring[j + v]!, ring[i + v]!];
       if (av === bv) continue;
-      const [first, last] = [stripOf(Math.min(av, bv)), stripOf(Math.max(av, bv))];
-      for (let s = first; s <= last; s++) strips[s]!.push(au, av, bu, bv);
+      const [first, last] = av < bv ? [stripOf(av), stripOf(bv)] : [stripOf(bv), stripOf(av)];
+      for (let s = first; s <= last; s++) {
+        const k = next[s]!;
+        strips[k] = ring[j + u]!;
+        strips[k + 1] = av;
+        strips[k + 2] = ring[i + u]!;
+        strips[k + 3] = bv;
+        next[s] = k + 4;
+      }
     }
   }
   return (x, y) => {
     if (x < box.minX || x > box.maxX || y < box.minY || y > box.maxY) return 0;
     const [pu, pv] = wide ? [y, x] : [x, y];
-    const strip = strips[stripOf(pv)]!;
+    const s = stripOf(pv);
     let windings = 0;
-    for (let k = 0; k < strip.length; k += 4) {
-      const av = strip[k + 1]!;
-      const bv = strip[k + 3]!;
+    for (let k = starts[s]!; k < starts[s + 1]!; k += 4) {
+      const av = strips[k + 1]!;
+      const bv = strips[k + 3]!;
       const up = bv > pv;
-      if (up !== av > pv && pu < ((strip[k]! - strip[k + 2]!) * (pv - bv)) / (av - bv) + strip[k + 2]!)
+      if (up !== av > pv && pu < ((strips[k]! - strips[k + 2]!) * (pv - bv)) / (av - bv) + strips[k + 2]!)
         windings += up ? turn : -turn;
     }
     return windings;

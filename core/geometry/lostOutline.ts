@@ -7,10 +7,11 @@
  */
 import Flatbush from "flatbush";
 import { windingTest } from "./inside";
+import { PointTable } from "./pointTable";
 import type { Region, Ring } from "./ring";
 import { segmentDistance2 } from "./segment";
 
-/** Places along a side are looked at so far apart, mm. */
+/** Places along an outline are looked at so far apart, mm. */
 const STEP = 0.25;
 /** So far to both sides of it, mm. What is narrower than that is no hole that anyone would miss. */
 const BESIDE = 0.005;
@@ -28,16 +29,27 @@ export interface Operation {
 export function losesOutline(operation: Operation, result: Region, corners: readonly Int32Array[]): boolean {
   const sides = sidesOf(operation);
   const { found, others } = matched(sides, result, corners);
+  // Where two sides are the same, one winds around once more on both counts.
+  if (operation.fills(1, 1) === operation.fills(0, 0)) markTwins(sides, found);
   if (!found.includes(0)) return false;
   const [ofSubject, ofClip] = [windingTest(operation.subject), windingTest(operation.clip)];
   let besideOthers: NearTest | undefined;
   let besideAny: NearTest | undefined;
+  /** Distance from the last place that was looked at, mm. */
+  let since = STEP;
   for (let e = 0; e < sides.count; e++) {
-    if (found[e] === 1) continue;
+    if (found[e] === 1) {
+      since = STEP;
+      continue;
+    }
     const [ax, ay] = [sides.ax[e]!, sides.ay[e]!];
     const [dx, dy] = [sides.bx[e]! - ax, sides.by[e]! - ay];
     const length = Math.sqrt(dx * dx + dy * dy);
-    if (length < NEAR) continue;
+    since += length;
+    const isDue = since >= STEP && length >= NEAR;
+    if (isDue) since = 0;
+    if (sides.after[e] !== e + 1) since = STEP;
+    if (!isDue) continue;
     const [nx, ny] = [(-dy / length) * BESIDE, (dx / length) * BESIDE];
     const steps = Math.ceil(length / STEP);
     const own = e < sides.firstOfClip ? 1 : 0;
@@ -55,6 +67,19 @@ export function losesOutline(operation: Operation, result: Region, corners: read
     }
   }
   return false;
+}
+
+/** Marks sides of one shape that the other has too, in the same direction. */
+function markTwins({ ax, ay, count, after, firstOfClip }: Sides, found: Uint8Array): void {
+  if (firstOfClip === 0 || firstOfClip === count) return;
+  const table = new PointTable(ax, ay, firstOfClip);
+  for (let e = 0; e < firstOfClip; e++) table.add(e);
+  const twin = new Int32Array(count).fill(-1);
+  for (let e = firstOfClip; e < count; e++) twin[e] = table.at(ax[e]!, ay[e]!);
+  for (let e = firstOfClip; e < count; e++) {
+    if (twin[e] === -1 || after[twin[e]!] !== twin[after[e]!]) continue;
+    found[e] = found[twin[e]!] = 1;
+  }
 }
 
 interface Sides {

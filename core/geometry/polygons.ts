@@ -1,20 +1,16 @@
 /**
  * Boolean operations and offsets. The only module that knows the polygon library (Clipper2 by A. Johnson, as WebAssembly); it
  * is ready when this module has loaded.
- *
- * Coordinates become integers of 0.1 µm on the way in, which keeps every product exact in double arithmetic up to ±2 m.
  */
 import type { ClipType, FillRule, PathsD } from "clipper2-wasm/dist/clipper2z";
 import load from "clipper2-wasm/dist/es/clipper2z.js";
+import { OutlineError } from "../errors";
+import { GRID } from "./grid";
 import { losesOutline, type Operation } from "./lostOutline";
 import { type Region, type Ring, regionCorners } from "./ring";
 
 const clipper = await load();
 
-/** Grid units per mm: 0.1 µm. */
-export const GRID = 10_000;
-/** Furthest coordinate in mm that the grid can carry exactly. */
-export const REACH = 2_000;
 /** Decimal places of a grid unit that the library is to keep. */
 const PRECISION = 0;
 
@@ -102,17 +98,20 @@ const TRIES = 4;
 /**
  * Where a corner of one shape lies exactly on a side of another, the library may lose a hole (see `losesOutline`): then all shapes are
  * grown by a hair, so that what touched overlaps. Nothing that was together comes apart by it.
+ *
+ * @throws OutlineError where an outline is lost however much they are grown
  */
 function combine(kind: ClipType, subject: readonly Ring[], clip: readonly Ring[], rule: FillRule): TracedRegion {
-  let made = operate(kind, subject, clip, rule);
-  // What two shapes have in common is told, and nothing is cut by it.
-  if (kind === clipper.ClipType.Intersection) return made;
   const fills = filling(kind, rule);
-  for (let time = 1; time <= TRIES && losesOutline({ subject, clip, fills }, made.region, made.corners); time++) {
-    const grown = (ring: Ring) => grownRing(ring, time * GROWN);
-    made = operate(kind, subject.map(grown), clip.map(grown), rule);
+  for (let time = 0; time <= TRIES; time++) {
+    const grown = (rings: readonly Ring[]) => (time === 0 ? rings : rings.map((ring) => grownRing(ring, time * GROWN)));
+    const made = operate(kind, grown(subject), grown(clip), rule);
+    // What two shapes have in common is told, and nothing is cut by it.
+    if (kind === clipper.ClipType.Intersection || !losesOutline({ subject, clip, fills }, made.region, made.corners)) return made;
   }
-  return made;
+  throw new OutlineError(
+    "Outlines touch in a way that cannot be united without losing a hole. Move one of the parts there a little.",
+  );
 }
 
 function operate(kind: ClipType, subject: readonly Ring[], clip: readonly Ring[], rule: FillRule): TracedRegion {

@@ -3,15 +3,18 @@
  *
  * HarfBuzz runs as WebAssembly and is ready when this module has loaded.
  */
+
 import * as hb from "harfbuzzjs";
+import { ClearError } from "../errors";
 import { type Box, flattenPath, type Matrix, normalise, type PathCommand, type Region, regionBox } from "../geometry";
 import { type LetterShape, shapedIslands, shapeKey, shapeMatrix } from "./shape";
 
 /** Font files larger than this are refused: 20 MB holds the largest CJK fonts. */
 export const MAX_FONT_BYTES = 20_000_000;
 
-export class FontError extends Error {
+export class FontError extends ClearError {
   override name = "FontError";
+  readonly code = "font";
 }
 
 /** One glyph of a shaped text, in font units. */

@@ -1,8 +1,7 @@
 /**
  * The boundary of a region as a chain of sampled edges, the raw material of the triangulation.
  */
-import { alongSegment, GRID, type Point, type Region, regionCorners, segmentDistance2 } from "../geometry";
-import { PointTable } from "./pointTable";
+import { alongSegment, GRID, type Point, PointTable, type Region, regionCorners, segmentDistance2 } from "../geometry";
 
 export interface Boundary {
   /** Sample points, mm. Rings that touch in a point share that point. */

@@ -1,9 +1,9 @@
 /**
  * From the samples of one outline to those of another that is mostly the same.
  */
+import { PointTable } from "../geometry";
 import { type Boundary, edgeLength, emptyBoundary, evenPieces } from "./boundary";
 import type { Delaunay } from "./delaunay";
-import { PointTable } from "./pointTable";
 import type { LookUp, Sampled } from "./sampled";
 
 /** Of the points, at most this share may come or go: else all is sampled afresh. */

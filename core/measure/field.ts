@@ -10,13 +10,14 @@
  *
  * Self-check: bodies − necks = components − holes of the region.
  */
+import { OutlineError } from "../errors";
 import { type Point, type Region, regionArea, regionPerimeter, segmentDistance2 } from "../geometry";
 import { type Boundary, boundaryOf, edgesLeaving, nearestOnEdge, pointAt } from "./boundary";
 import { type Mesh, nextHalfedge, prevHalfedge, sidesOf, type Triangles, trianglesOf } from "./mesh";
 import type { Body, Gap, Neck } from "./necks";
 import { distanceBeside, refineChord } from "./refine";
 import type { Sampled } from "./sampled";
-import { MeasureError, sampleBoundary, sampleChange } from "./sampling";
+import { sampleBoundary, sampleChange } from "./sampling";
 import { findThinZones, type Skeleton, skeletonOf, type ThinZone } from "./skeleton";
 import { findGaps, findSlits, type Slit } from "./space";
 
@@ -94,7 +95,7 @@ export interface FieldOptions {
  *
  * @param region normalised rings, mm
  * @param owners which part each edge came from (see `Weld.owners`)
- * @throws MeasureError for an outline that crosses itself
+ * @throws OutlineError for an outline that crosses itself
  */
 export function measureWidths(region: Region, owners?: readonly Int32Array[], options: FieldOptions = {}): WidthField {
   const { longest = 0.8, shortest = 0.02, base } = options;
@@ -103,7 +104,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   const changed = base?.sampled ? sampleChange(base.sampled, outline, steps) : null;
   const sampled = changed ?? sampleBoundary(outline, steps);
   const { boundary, mesh } = sampled;
-  if (!isWhole(mesh, region)) throw new MeasureError();
+  if (!isWhole(mesh, region)) throw new OutlineError();
   const shapes = trianglesOf(mesh);
   const { bodies, bodyOf, middles } = findBodies(mesh, shapes);
   const { inner, outer } = sidesOf(mesh);
@@ -187,7 +188,7 @@ export function tryMeasure(...input: Parameters<typeof measureWidths>): WidthFie
   try {
     return measureWidths(...input);
   } catch (error) {
-    if (error instanceof MeasureError) return null;
+    if (error instanceof OutlineError) return null;
     throw error;
   }
 }

@@ -2,7 +2,9 @@
  * How finely a boundary is sampled: coarse where the material is wide, fine where it is narrow, and so that the Delaunay
  * triangulation of the samples contains the whole boundary.
  */
+
 import Flatbush from "flatbush";
+import { OutlineError } from "../errors";
 import { type Boundary, edgeLength, edgesLeaving, evenPieces, joinTouches, splitEdges, TOUCH } from "./boundary";
 import { changeBoundary } from "./change";
 import { Delaunay, DelaunayError } from "./delaunay";
@@ -35,14 +37,6 @@ const SAME_PLACE = 1e-9;
 /** Of fewer edges than this, samples are looked for without an index. */
 const FEW_EDGES = 12;
 
-/** An outline that no triangulation can follow. */
-export class MeasureError extends Error {
-  override name = "MeasureError";
-  constructor() {
-    super("The outline is so finely tangled that it could not be measured. Simplify it, or move its parts a little.");
-  }
-}
-
 /** How long boundary steps may be, mm: nowhere longer, and not shorter for the sake of narrow places. */
 export interface Steps {
   longest: number;
@@ -66,7 +60,7 @@ export function sampleChange(base: Sampled, outline: Boundary, steps: Steps): Sa
     const changed = changeBoundary(base, outline, steps.longest);
     return changed && { outline, ...refined(changed.boundary, changed.net, steps, changed.fresh) };
   } catch (error) {
-    if (error instanceof DelaunayError || error instanceof MeasureError) return null;
+    if (error instanceof DelaunayError || error instanceof OutlineError) return null;
     throw error;
   }
 }
@@ -104,7 +98,7 @@ function refined(first: Boundary, triangulation: Delaunay, { shortest }: Steps, 
     joinAll();
   }
   const mesh = meshOf(net, boundary);
-  if (mesh.missing.length > 0) throw new MeasureError();
+  if (mesh.missing.length > 0) throw new OutlineError();
   return { boundary, net, mesh };
 }
 

@@ -5,8 +5,10 @@
  * mended finding by finding. Where that does not do, the words are thickened first, and what of it changes less is taken. Nothing is done
  * that changes more of the piece than is allowed.
  */
+
+import { unlessTangled } from "../errors";
 import { type Examination, examine, type Library } from "../examine";
-import { difference, regionArea } from "../geometry";
+import { differing } from "../geometry";
 import { type Finding, isNarrower, type Labels, MENDABLE, openFindings } from "../judge";
 import { canBeKept, LIMITS, type Part, type Piece } from "../piece";
 import { growHolders } from "./holders";
@@ -124,8 +126,8 @@ function follow(start: Begun, task: Task): Route {
   /** Takes what makes the piece better and is allowed. */
   const offer: Offer = (piece, action, findings) => {
     if (piece === now.piece || !canBeKept(piece)) return "no better";
-    const examination = examine(piece, library, { base: now.examination });
-    if (!isBetter(now.examination, examination)) return "no better";
+    const examination = unlessTangled(() => examine(piece, library, { base: now.examination }));
+    if (!examination || !isBetter(now.examination, examination)) return "no better";
     if (changedShare(before, examination) > most) {
       more = true;
       return "too much";
@@ -179,7 +181,8 @@ function viaThickening({ piece: start, examination: thin, done }: Begun, task: T
       return { ...part, thicken: Math.min(10, Math.ceil(100 * (part.thicken + by * share)) / 100) };
     };
     const piece = { ...start, parts: start.parts.map(thicker) };
-    const examination = examine(piece, library, { base: thin });
+    const examination = unlessTangled(() => examine(piece, library, { base: thin }));
+    if (!examination) continue;
     if (changedShare(before, examination) > task.most) return best ?? "too much";
     const thickened: Done = { action: { does: "thicken words", count: missing.size }, findings: [] };
     const route = follow({ piece, examination, done: [...done, thickened] }, task);
@@ -201,7 +204,8 @@ function viaLost(start: Piece, left: Examination, task: Task): (Route & { begun:
   for (const finding of openFindings(left.findings)) {
     const scene: Scene = { piece, examination: left, finding, library, hanging: [] };
     const ways = isMarkLost(finding) ? [growPlate, ontoMaterial, asMaterial] : finding.kind === "beyond-line" ? [smaller] : [];
-    const isThere = (now: Piece) => examine(now, library, { notes: false }).findings.some((other) => isAlike(other, finding));
+    const isThere = (now: Piece) =>
+      unlessTangled(() => examine(now, library, { notes: false }))?.findings.some((other) => isAlike(other, finding)) ?? true;
     for (const attempt of ways.map((way) => way(scene))) {
       const amount = attempt?.amounts?.find((each) => !isThere(attempt.apply(piece, each)));
       if (!attempt || amount === undefined) continue;
@@ -339,9 +343,7 @@ function shortcomings({ findings, solids, holds, leastWidth }: Examination) {
 /** Area that came and went, as a share of what was there. */
 function changedShare(before: Examination, after: Examination): number {
   if (before === after) return 0;
-  const changed =
-    regionArea(difference(after.material, before.material)) + regionArea(difference(before.material, after.material));
-  return before.area > 0 ? changed / before.area : 1;
+  return before.area > 0 ? differing(before.material, after.material).area / before.area : 1;
 }
 
 const keyOf = (finding: Finding) =>

@@ -1,8 +1,9 @@
 /**
  * Mends: repairs that are tried on a copy and measured again before they are offered.
  */
+import { unlessTangled } from "../errors";
 import { type Examination, examine, type Library } from "../examine";
-import { difference, type Region, regionArea } from "../geometry";
+import { differing, type Region } from "../geometry";
 import { type Finding, openFindings } from "../judge";
 import { canBeKept, type Piece } from "../piece";
 import { attemptsFor } from "./attempts";
@@ -32,6 +33,8 @@ const OFFERED = 4;
 /** Amounts are found to within this, mm. */
 const FINE = 0.05;
 const HALVINGS = 9;
+/** Where the width has changed by less than this share of what it is beyond the wanted one, it hardly depends on the amount. */
+const FLAT = 0.1;
 /** What is joined to a weak part holds a hair less than that part itself. */
 const NEARLY = 0.98;
 
@@ -42,10 +45,10 @@ const NEARLY = 0.98;
 export function offerMends(piece: Piece, examination: Examination, finding: Finding, library: Library): Mend[] {
   const mends: Mend[] = [];
   for (const attempt of attemptsFor(piece, examination, finding, library)) {
-    const mend = tryAttempt(attempt, { piece, before: examination, finding, library });
+    const mend = unlessTangled(() => tryAttempt(attempt, { piece, before: examination, finding, library }));
     if (mend) mends.push(mend);
   }
-  const patch = patchLimb({ piece, before: examination, finding, library });
+  const patch = unlessTangled(() => patchLimb({ piece, before: examination, finding, library }));
   if (patch) mends.push(patch);
   mends.sort((a, b) => a.change - b.change);
   return mends.filter(({ kind }, i) => mends.findIndex((other) => other.kind === kind) === i).slice(0, OFFERED);
@@ -178,11 +181,18 @@ function leastAmount(attempt: Attempt, guess: number, wanted: number, nearby: (a
     else if (step >= span || (attempt.grows && !nearby(attempt.most).by(wanted))) return null;
     else failed = { amount, width: held.width };
   }
+  let isFlat = false;
   for (let k = 0; k < HALVINGS && found.amount - failed.amount > FINE; k++) {
-    const amount = between(failed, found, wanted, k);
+    // Where less holds as well as more did, the least may do too.
+    const amount: number = isFlat ? failed.amount + FINE : between(failed, found, wanted, k);
     const held = nearby(amount);
-    if (held.by(wanted)) found = { amount, width: held.width };
-    else failed = { amount, width: held.width };
+    if (held.by(wanted)) {
+      isFlat = !isFlat && found.width - held.width < FLAT * (held.width - wanted);
+      found = { amount, width: held.width };
+    } else {
+      isFlat = false;
+      failed = { amount, width: held.width };
+    }
   }
   return found.amount;
 }
@@ -200,15 +210,14 @@ function between(failed: Tried, found: Tried, wanted: number, turn: number): num
 }
 
 function describe(attempt: Attempt, { amount, mended, after }: Success, { before, finding }: Trial): Mend {
-  const added = difference(after.material, before.material);
-  const removed = difference(before.material, after.material);
+  const { added, removed, area } = differing(before.material, after.material);
   return {
     kind: attempt.kind,
     action: attempt.action(amount),
     piece: mended,
     before: finding.width,
     after: widthOf(after, finding),
-    change: regionArea(added) + regionArea(removed),
+    change: area,
     added,
     removed,
     verdict: after.verdict,

@@ -4,7 +4,9 @@
  * A document is JSON, lengths in mm, y up. `upgradePiece` reads documents of any earlier version; `parsePiece` turns
  * anything else down with a sentence that says what is wrong and where.
  */
+
 import { z } from "zod";
+import { ClearError } from "../errors";
 import { SYMBOL_NAMES } from "./symbols";
 import { graphemesOf } from "./text";
 
@@ -443,8 +445,9 @@ function completeKeys(keys: readonly string[], count: number): string[] {
 }
 
 /** A document that cannot be a piece. The message is for people. */
-export class PieceError extends Error {
+export class PieceError extends ClearError {
   override name = "PieceError";
+  readonly code = "piece";
 }
 
 /** Reads a document of any version. @throws PieceError */

@@ -1,7 +1,7 @@
 /**
  * Points known by where they are on the grid: an open table with linear steps, since a map of numbers takes ten times as long.
  */
-import { GRID } from "../geometry";
+import { GRID } from "./grid";
 
 export class PointTable {
   private readonly slots: Int32Array;

@@ -1,18 +1,16 @@
-import { spawnSync } from "node:child_process";
 import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { fileURLToPath } from "node:url";
 import { demoPiece } from "@mend-joint/demo";
 import { expect, it } from "vitest";
+import { checkFile } from "./checking";
+import { outcomeOf, outcomeOfProcess } from "./tests/outcome";
 
-const entry = fileURLToPath(new URL("./check.ts", import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), "mend-joint-"));
 
-function check(...args: string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["--import", "tsx", entry, ...args], { encoding: "utf8" });
-  return { status, stdout, stderr };
-}
+const told = <Told extends { stdout: Buffer }>(outcome: Told) => ({ ...outcome, stdout: outcome.stdout.toString("utf8") });
+const check = async (...args: string[]) => told(await outcomeOf(checkFile, args));
+const checkFromTerminal = (...args: string[]) => told(outcomeOfProcess(new URL("./check.ts", import.meta.url), args));
 
 function file(name: string, content: string): string {
   const path = join(folder, name);
@@ -25,27 +23,35 @@ const drawing = (body: string) =>
 const DISCS = '<circle id="A" cx="6" cy="8" r="5"/><circle id="B" cx="15.5" cy="8" r="5"/>';
 
 it("exits with 0 for what holds and prints one JSON document", () => {
-  const { status, stdout, stderr } = check(file("holds.svg", drawing(DISCS)), "--min-width", "2", "--holder", "A", "--json");
+  const { status, stdout, stderr } = checkFromTerminal(
+    file("holds.svg", drawing(DISCS)),
+    "--min-width",
+    "2",
+    "--holder",
+    "A",
+    "--json",
+  );
   expect({ status, stderr }).toEqual({ status: 0, stderr: "" });
   const report = JSON.parse(stdout);
   expect(report).toMatchObject({ verdict: "holds", minWidth: 2, solids: 1, findings: [] });
   expect(report.parts.find((part: { id: string }) => part.id === "B").hold).toBeCloseTo(3.1225, 2);
 });
 
-it("exits with 1 for what is weak or falls, and says it in words", () => {
-  const weak = check(file("weak.svg", drawing(DISCS)), "--min-width", "4mm", "--holder", "A");
+it("exits with 1 for what is weak or falls, and says it in words", async () => {
+  const weak = checkFromTerminal(file("weak.svg", drawing(DISCS)), "--min-width", "4mm", "--holder", "A");
   expect(weak.status).toBe(1);
   expect(weak.stdout).toContain("The joint A–B is only 3.1 mm; it wants 4.0 mm.");
-  const falls = check(file("falls.svg", drawing(`${DISCS}<circle id="C" cx="30" cy="8" r="3"/>`)));
+  const falls = await check(file("falls.svg", drawing(`${DISCS}<circle id="C" cx="30" cy="8" r="3"/>`)));
   expect(falls.status).toBe(1);
   expect(falls.stdout).toContain("C is not joined.");
 });
 
-it("examines piece files, with another sheet if told so", () => {
+it("examines piece files, with another sheet if told so", async () => {
   const [nameplate, topper] = [demoPiece("harbour-office"), demoPiece("boat-naming")];
-  expect(check(file("nameplate.json", JSON.stringify(nameplate))).status).toBe(0);
-  expect(check(file("nameplate.json", JSON.stringify(nameplate)), "--min-width", "9", "--stock", "mdf-3").status).toBe(1);
-  const { status, stdout } = check(file("topper.json", JSON.stringify(topper)), "--json");
+  const plate = file("nameplate.json", JSON.stringify(nameplate));
+  expect((await check(plate)).status).toBe(0);
+  expect((await check(plate, "--min-width", "9", "--stock", "mdf-3")).status).toBe(1);
+  const { status, stdout } = await check(file("topper.json", JSON.stringify(topper)), "--json");
   expect(status).toBe(1);
   const kinds = JSON.parse(stdout).findings.map((finding: { kind: string }) => finding.kind);
   expect(kinds.slice(0, 2)).toEqual(["loose", "loose"]);
@@ -66,8 +72,8 @@ it.each([
   ["a piece file with a fault", [file("e.json", '{"name":"x","stock":{},"parts":[]}')], "stock"],
 ])(
   "exits with 2 and one clear line for %s",
-  (_, args, says) => {
-    const { status, stdout, stderr } = check(...args);
+  async (_, args, says) => {
+    const { status, stdout, stderr } = await check(...args);
     expect(status).toBe(2);
     expect(stdout).toBe("");
     expect(stderr.trim().split("\n")).toHaveLength(1);
@@ -76,7 +82,13 @@ it.each([
   30_000,
 );
 
-it("examines outlines of 100,000 corners, and tells on the error stream how far it is", () => {
+it("exits with 2 from a terminal too", () => {
+  const { status, stdout, stderr } = checkFromTerminal("nowhere.svg");
+  expect([status, stdout]).toEqual([2, ""]);
+  expect(stderr).toContain("no such file");
+});
+
+it("examines outlines of 100,000 corners, and tells on the error stream how far it is", async () => {
   const wave = (cx: number) => {
     const points = Array.from({ length: 10_000 }, (_, i) => {
       const angle = (i / 10_000) * 2 * Math.PI;
@@ -86,7 +98,7 @@ it("examines outlines of 100,000 corners, and tells on the error stream how far 
     return `<path id="p${cx}" d="M${points.join("L")}Z"/>`;
   };
   const body = Array.from({ length: 10 }, (_, k) => wave(20 + 18 * k)).join("");
-  const { status, stdout, stderr } = check(file("large.svg", drawing(body)), "--json");
+  const { status, stdout, stderr } = await check(file("large.svg", drawing(body)), "--json");
   expect(status).toBe(0);
   expect(JSON.parse(stdout).parts).toHaveLength(10);
   expect(stderr).toContain("measure …");

@@ -1,14 +1,14 @@
 /**
  * export FILE: every format from a terminal, as the README says.
  */
-import { spawnSync } from "node:child_process";
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { fileURLToPath } from "node:url";
 import { PROFILES } from "@mend-joint/core/cut";
 import { demoPiece } from "@mend-joint/demo";
 import { describe, expect, it } from "vitest";
+import { exportFile } from "./exporting";
+import { outcomeOf, outcomeOfProcess } from "./tests/outcome";
 
 const folder = mkdtempSync(join(tmpdir(), "mend-joint-export-"));
 const file = (name: string, content: unknown) => {
@@ -18,11 +18,13 @@ const file = (name: string, content: unknown) => {
 };
 const key = file("key.json", demoPiece("ferry-key"));
 
-const entry = fileURLToPath(new URL("./export.ts", import.meta.url));
-const run = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["--import", "tsx", entry, ...args], { maxBuffer: 1e8 });
-  return { code: status, out: stdout, err: stderr.toString("utf8").trim() };
-};
+const told = ({ status, stdout, stderr }: ReturnType<typeof outcomeOfProcess>) => ({
+  code: status,
+  out: stdout,
+  err: stderr.trim(),
+});
+const run = async (...args: string[]) => told(await outcomeOf(exportFile, args));
+const runFromTerminal = (...args: string[]) => told(outcomeOfProcess(new URL("./export.ts", import.meta.url), args));
 
 describe("formats", () => {
   it.each([
@@ -31,20 +33,20 @@ describe("formats", () => {
     ["pdf", /^%PDF-/],
     ["pattern", /^%PDF-/],
     ["png", /^\u0089PNG/],
-  ])("%s goes to standard output", (format, begins) => {
-    const { code, out, err } = run(key, "--format", format);
+  ])("%s goes to standard output", async (format, begins) => {
+    const { code, out, err } = await run(key, "--format", format);
     expect([code, err]).toEqual([0, ""]);
     expect(out.toString("latin1")).toMatch(begins);
   });
 
-  it("or into a file, with the piece in it, by a profile of one's own, as lines", () => {
+  it("or into a file, with the piece in it, by a profile of one's own, as lines", async () => {
     const profile = file("shed.json", {
       ...PROFILES[1],
       id: "shed",
       lines: { ...PROFILES[1]!.lines, cut: { colour: "#00aa00", layer: "through" } },
     });
     const out = join(folder, "out.svg");
-    const { code } = run(key, "--format", "svg", "--out", out, "--source", "--profile", profile, "--tabs", "2");
+    const { code } = await run(key, "--format", "svg", "--out", out, "--source", "--profile", profile, "--tabs", "2");
     expect(code).toBe(0);
     const text = readFileSync(out, "utf8");
     expect(text).toContain('id="through" fill="none" stroke="#00aa00"');
@@ -64,22 +66,24 @@ describe("refusals are one line", () => {
     [[key, "--format", "pattern", "--paper", "a9"], "There is no paper"],
     [[key, "--format", "svg", "--tabs", "many"], "not a number"],
     [[key, "--format", "svg", "--out", join(folder, "no", "where.svg")], "cannot be written"],
-  ])("%j", (args, says) => {
-    const { code, err } = run(...args);
+  ])("%j", async (args, says) => {
+    const { code, err } = await run(...args);
     expect(code).toBe(2);
     expect(err.split("\n")).toHaveLength(1);
     expect(err).toContain(says);
   });
 
-  it("what falls is not written unless it is said so", () => {
+  it("what falls is not written unless it is said so", async () => {
     const piece = demoPiece("sea-kale");
     const loose = file("loose.json", {
       ...piece,
       parts: piece.parts.filter(({ kind }) => kind === "word").map((part) => ({ ...part, tracking: 9 })),
     });
-    const { code, err, out } = run(loose, "--format", "svg");
+    const { code, err, out } = runFromTerminal(loose, "--format", "svg");
     expect([code, out.length]).toEqual([1, 0]);
     expect(err).toContain("Nothing was written, for something falls");
-    expect(run(loose, "--format", "svg", "--anyway").code).toBe(0);
+    const anyway = runFromTerminal(loose, "--format", "svg", "--anyway");
+    expect(anyway.code).toBe(0);
+    expect(anyway.out.toString("utf8")).toMatch(/^<svg/);
   });
 });

@@ -1,22 +1,15 @@
 /**
- * What both commands do with files: reading them, and refusing in one clear line.
+ * What both commands do with files.
  */
 import { readFileSync, statSync } from "node:fs";
 import { basename } from "node:path";
 import type { Library } from "@mend-joint/core";
-import { ClearError } from "@mend-joint/core/errors";
 import { readFontFile, shippedLibrary } from "@mend-joint/library";
 
 /** What was asked for cannot be done; the message is one line. */
 export class UsageError extends Error {
   override name = "UsageError";
 }
-
-/** Whoever reads the output may stop early. */
-process.stdout.on("error", (error: NodeJS.ErrnoException) => {
-  if (error.code !== "EPIPE") throw error;
-  process.exit();
-});
 
 const MAX_BYTES = 50_000_000;
 
@@ -37,11 +30,4 @@ export function readBytes(file: string): Buffer {
 export async function libraryWith(fontFiles: readonly string[]): Promise<Library> {
   const own = await Promise.all(fontFiles.map((file) => readFontFile(basename(file), readBytes(file))));
   return shippedLibrary(own.flat());
-}
-
-/** Says on the error stream what went wrong, in one line. */
-export function refuse(error: unknown, doing: string): void {
-  const line = (error as Error).message.replace(/\s+/g, " ").trim();
-  console.error(error instanceof ClearError || error instanceof UsageError ? line : `${doing}: ${line}`);
-  process.exitCode = 2;
 }

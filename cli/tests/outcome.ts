@@ -1,0 +1,23 @@
+/** Commands run as tests want them: in this process, with what they wrote. */
+import { spawnSync } from "node:child_process";
+import { fileURLToPath } from "node:url";
+import { type Command, runCommand } from "../terminal";
+
+export async function outcomeOf(command: Command, args: readonly string[]) {
+  const [written, said]: [Buffer[], string[]] = [[], []];
+  const status = await runCommand(
+    command,
+    [...args],
+    { write: (output) => written.push(Buffer.from(output)), say: (line) => said.push(`${line}\n`) },
+    "It could not be done",
+  );
+  return { status, stdout: Buffer.concat(written), stderr: said.join("") };
+}
+
+/** The same as a process of its own, as from a terminal. */
+export function outcomeOfProcess(entry: URL, args: readonly string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["--import", "tsx", fileURLToPath(entry), ...args], {
+    maxBuffer: 1e8,
+  });
+  return { status, stdout, stderr: stderr.toString("utf8") };
+}

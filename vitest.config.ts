@@ -3,7 +3,7 @@ import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   test: {
-    include: ["{core,library,server,web,cli,demo,bench}/**/*.test.ts"],
+    include: ["{core,library,server,web,cli,demo,benchmarks}/**/*.test.ts"],
     exclude: ["**/node_modules/**", "**/dist/**"],
     globalSetup: "server/tests/template.ts",
     maxWorkers: Math.max(2, availableParallelism()),

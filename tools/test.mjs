@@ -70,7 +70,7 @@ await check("Imports run downwards", "npx", [
   "web",
   "cli",
   "demo",
-  "bench",
+  "benchmarks",
   "--config",
   ".dependency-cruiser.cjs",
 ]);

@@ -9,7 +9,7 @@ import {
   circleRing,
   curveLength,
   difference,
-  flattened,
+  flatten,
   normalise,
   type Region,
   regionArea,
@@ -27,7 +27,7 @@ import {
   allowance,
   cuttingOrder,
   effortOf,
-  nested,
+  nestOutlines,
   PROFILES,
   planCut,
   preflight,
@@ -78,7 +78,7 @@ describe("order", () => {
   it("inside comes before outside, pieces in holes before what surrounds them, a piece at a time", () => {
     const ring = (x: number, r: number) => circleRing(x, 0, r);
     const rings = [ring(0, 30), ring(0, 25), ring(0, 10), ring(0, 5), ring(100, 20), ring(100, 5)];
-    const outlines = nested(rings);
+    const outlines = nestOutlines(rings);
     expect(outlines.map(({ depth }) => depth)).toEqual([0, 1, 2, 3, 0, 1]);
     const order = cuttingOrder(
       outlines,
@@ -101,7 +101,7 @@ describe("order", () => {
           "evenodd",
         );
         const { lines } = planFor(material);
-        const rings = lines.map(({ path }) => flattened(path, 0.001));
+        const rings = lines.map(({ path }) => flatten(path, 0.001));
         rings.forEach((inner, i) => {
           rings.forEach((outer, j) => {
             if (i === j || Math.abs(ringArea(outer)) <= Math.abs(ringArea(inner))) return;

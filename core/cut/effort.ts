@@ -4,7 +4,7 @@
  * Speeds are starting values from memory, for a CO2 laser of about 60 W and a scroll saw in a practised hand; they fall with the
  * thickness of the sheet. Common practice, no published source.
  */
-import { type CurvePath, curveLength, flattened, ringArea } from "../geometry";
+import { type CurvePath, curveLength, flatten, ringArea } from "../geometry";
 import type { Stock } from "../piece";
 import { LINE_PURPOSES, type LinePurpose } from "./profile";
 
@@ -75,7 +75,7 @@ export function effortOf(lines: readonly WorkLine[], fills: readonly CurvePath[]
     effort.pierces++;
     work.seconds += speeds.pierce;
   }
-  const area = Math.abs(fills.reduce((sum, path) => sum + ringArea(flattened(path, 0.02)), 0));
+  const area = Math.abs(fills.reduce((sum, path) => sum + ringArea(flatten(path, 0.02)), 0));
   if (area > 0) {
     effort.engrave.length += area / speeds.pitch;
     effort.engrave.count += fills.length;

@@ -13,7 +13,7 @@ export interface Outline {
 }
 
 /** Which outline lies in which. Outlines may touch in corners but do not cross. */
-export function nested(region: Region): Outline[] {
+export function nestOutlines(region: Region): Outline[] {
   const sized = region.map((ring, i) => ({ i, ring, area: Math.abs(ringArea(ring)), box: regionBox([ring])! }));
   const bySize = [...sized].sort((a, b) => b.area - a.area);
   const outlines: Outline[] = region.map((ring) => ({ ring, depth: 0, parent: -1 }));

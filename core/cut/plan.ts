@@ -15,7 +15,7 @@ import {
 } from "../geometry";
 import type { Piece } from "../piece";
 import type { Sheet } from "../report";
-import { cuttingOrder, nested } from "./order";
+import { cuttingOrder, nestOutlines } from "./order";
 import type { LinePurpose, MachineProfile } from "./profile";
 import { type Tabs, withTabs } from "./tabs";
 
@@ -102,7 +102,7 @@ export function planCut(piece: Pick<Piece, "stock" | "cut">, sheet: Sheet, optio
 export type Draw = (points: Float64Array, closed: boolean) => CurvePath | null;
 
 function cutLines(cut: Region, tabs: Tabs | undefined, drawn: Draw): CutLine[] {
-  const outlines = nested(cut);
+  const outlines = nestOutlines(cut);
   const paths = outlines.map(({ ring }) => pathsOf(ring, tabs, drawn));
   const starts = outlines.map(({ ring }, i): Point => paths[i]![0] ?? { x: ring[0]!, y: ring[1]! });
   const order = cuttingOrder(outlines, starts, { x: 0, y: 0 });

@@ -102,7 +102,7 @@ export function examineSolids(
     const limbs = strong || lost > 0 ? findLimbs(field, bodies, strong ? leastWidth : lost) : [];
     return { joined: found, material: { components, limbs, gaps: gapsOf(components, field) } };
   });
-  const { joints, standIn, widestWay } = joined;
+  const { joints, standIn, widestPath } = joined;
   const holds = joined.holds.map((hold) => ({
     ...hold,
     falls: hold.falls || classify(hold.width, leastWidth, lost) === "falls",
@@ -127,7 +127,7 @@ export function examineSolids(
     return markAccepted(all, accepted);
   });
   const { overlaps, cutouts } = stage("report", () => ({
-    overlaps: overlapsOf(letters, solids, joints, widestWay),
+    overlaps: overlapsOf(letters, solids, joints, widestPath),
     cutouts: cutoutsOf(welded.region, material.components),
   }));
   return {

@@ -15,7 +15,7 @@ const [LOST_SHARE, LOST_AREA] = [0.02, 0.05];
 /** Findings that the verdict's sentence must tell. */
 export function judgeWhole(piece: Piece, examination: Examination): Finding[] {
   return [
-    ...emptied(piece, examination),
+    ...findEmptied(piece, examination),
     ...marksLost(examination),
     ...pairTouches(piece),
     ...tooLarge(piece, examination),
@@ -23,7 +23,7 @@ export function judgeWhole(piece: Piece, examination: Examination): Finding[] {
   ];
 }
 
-function emptied({ parts }: Piece, { words, box }: Examination): Finding[] {
+function findEmptied({ parts }: Piece, { words, box }: Examination): Finding[] {
   const asked = parts.filter(({ kind }) => kind === "word");
   if (asked.length === 0 || words.some(({ letters }) => letters.length > 0) || !box) return [];
   const ids = asked.map(({ id }) => id);

@@ -2,7 +2,7 @@
  * Welding and measuring in one, since the one may have to be done again for the other.
  */
 import { OutlineError } from "../errors";
-import { coarser, normalise } from "../geometry";
+import { normalise, snapToGrid } from "../geometry";
 import { tryMeasure, type WidthField } from "../measure";
 import { type Weld, type WeldBase, type WeldPart, weld, weldAgain, weldChange } from "../weld";
 
@@ -27,7 +27,7 @@ export function measureWelded(parts: readonly WeldPart[], stage: Stage = (_, wor
   const ways: ((last: Weld | undefined) => Weld)[] = [
     () => weld(parts),
     (last) => weldAgain(last!, parts),
-    () => weld(parts.map(({ id, region }) => ({ id, region: normalise(coarser(region)) }))),
+    () => weld(parts.map(({ id, region }) => ({ id, region: normalise(snapToGrid(region)) }))),
   ];
   let welded: Weld | undefined;
   for (const way of ways) {

@@ -71,7 +71,7 @@ export function overlapsOf(
   letters: ExaminedLetter[],
   solids: readonly Solid[],
   joints: readonly Joint[],
-  widestWay: (a: number, b: number) => number,
+  widestPath: (a: number, b: number) => number,
 ): Overlap[] {
   const holders = [...solids.keys()].filter((i) => solids[i]!.holder);
   const boxes = solids.map(({ region }) => regionBox(region));
@@ -84,7 +84,7 @@ export function overlapsOf(
     for (const other of others) {
       if (!boxesMeet(boxes[body]!, boxes[other]!)) continue;
       if (joints.some(({ parts }) => parts.includes(body) && parts.includes(other))) continue;
-      const width = widestWay(body, other);
+      const width = widestPath(body, other);
       if (width === 0 || !regionsShareCorners(solids[body]!.region, solids[other]!.region)) continue;
       overlaps.push({ solids: [body, other], width });
     }

@@ -83,7 +83,7 @@ export function buildPiece(piece: Piece, layouts: readonly WordLayout[]): Built 
       if (hole.length > 0) free.push({ region: hole, keeps: ({ letterId }) => letterId === id });
   }
   // Nothing may reach into a hole that is there to be used, whatever came after it.
-  for (const { region, keeps } of free) built.solids = carved(built.solids, region, keeps);
+  for (const { region, keeps } of free) built.solids = carve(built.solids, region, keeps);
   return built;
 }
 
@@ -98,10 +98,10 @@ function addWord(built: Built, word: Word, layout: WordLayout): void {
       return;
     case "carve":
       built.ghosts.push(...letters.map((letter) => carvedFrom(built, letter)));
-      built.solids = carved(built.solids, outline());
+      built.solids = carve(built.solids, outline());
       return;
     case "halo":
-      built.solids = carved(built.solids, offset(outline(), word.gap));
+      built.solids = carve(built.solids, offset(outline(), word.gap));
       break;
     case "add":
   }
@@ -124,13 +124,13 @@ function addPart(built: Built, part: SimplePart, layouts: readonly WordLayout[])
     built.solids.push(solidOf(part, region));
     return region;
   }
-  if (part.kind === "ornament" && part.closes) built.solids = closed(built.solids, region);
+  if (part.kind === "ornament" && part.closes) built.solids = closeUp(built.solids, region);
   if (part.meets === "carve") {
     built.ghosts.push(carvedFrom(built, solidOf(part, region)));
-    built.solids = carved(built.solids, region);
+    built.solids = carve(built.solids, region);
     return region;
   }
-  if (part.meets === "halo") built.solids = carved(built.solids, offset(region, part.gap));
+  if (part.meets === "halo") built.solids = carve(built.solids, offset(region, part.gap));
   built.solids.push(solidOf(part, region));
   return region;
 }
@@ -221,7 +221,7 @@ function shapeSurroundings(layouts: readonly WordLayout[]): ShapeSurroundings {
 }
 
 /** Takes a shape out of the material; what it cuts apart goes on as parts of their own. */
-function carved(solids: readonly Solid[], shape: Region, keeps: (solid: Solid) => boolean = () => false): Solid[] {
+function carve(solids: readonly Solid[], shape: Region, keeps: (solid: Solid) => boolean = () => false): Solid[] {
   const box = regionBox(shape);
   return solids.flatMap((solid) => {
     if (keeps(solid) || !boxesMeet(box, regionBox(solid.region))) return [solid];
@@ -237,7 +237,7 @@ function carved(solids: readonly Solid[], shape: Region, keeps: (solid: Solid) =
 }
 
 /** Fills the holes that a shape lies over, so that it can take their place. */
-function closed(solids: readonly Solid[], shape: Region): Solid[] {
+function closeUp(solids: readonly Solid[], shape: Region): Solid[] {
   return solids.map((solid) => {
     const holes = solid.region
       .filter((ring) => ringArea(ring) < 0)

@@ -4,7 +4,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { circleRing, insideTest, normalise, regionArea, regionContains } from "../geometry";
-import { chained } from "./chain";
+import { chainLines } from "./chain";
 
 const line = (...points: number[]) => Float64Array.from(points);
 
@@ -13,7 +13,7 @@ describe("lines that end where others begin", () => {
     const sides = [line(0, 0, 30, 0), line(30, 20, 30, 0), line(0, 20, 30, 20), line(0, 20, 0, 0)];
     fc.assert(
       fc.property(fc.shuffledSubarray(sides, { minLength: 4 }), (shuffled) => {
-        const [outline, ...more] = chained(shuffled);
+        const [outline, ...more] = chainLines(shuffled);
         expect(more).toEqual([]);
         expect(outline!.closed).toBe(true);
         expect(outline!.ring).toHaveLength(8);
@@ -23,7 +23,7 @@ describe("lines that end where others begin", () => {
   });
 
   it("stay open where something is missing, and keep all of their points", () => {
-    const [one, two, ...more] = chained([line(10, 0, 20, 0), line(0, 0, 10, 0), line(20, 0, 20, 9), line(50, 50, 60, 60)]);
+    const [one, two, ...more] = chainLines([line(10, 0, 20, 0), line(0, 0, 10, 0), line(20, 0, 20, 9), line(50, 50, 60, 60)]);
     expect(more).toEqual([]);
     expect([one!.closed, two!.closed]).toEqual([false, false]);
     expect(one!.ring).toHaveLength(8);
@@ -31,7 +31,7 @@ describe("lines that end where others begin", () => {
   });
 
   it("meet when their ends are within a fiftieth of a millimetre, and not beyond", () => {
-    const ends = (gap: number) => chained([line(0, 0, 10, 0, 10, 10), line(10, 10 + gap, 0, 0)]);
+    const ends = (gap: number) => chainLines([line(0, 0, 10, 0, 10, 10), line(10, 10 + gap, 0, 0)]);
     expect(ends(0.015)).toHaveLength(1);
     expect(ends(0.015)[0]!.closed).toBe(true);
     expect(ends(0.05)).toHaveLength(1);
@@ -40,7 +40,7 @@ describe("lines that end where others begin", () => {
 
   it("outlines that only touch are not mixed up by much: as many points go in as come out", () => {
     const many = Array.from({ length: 40 }, (_, k) => line(k * 5, 0, k * 5 + 3, 2, k * 5 + 4, 0));
-    const back = chained(many);
+    const back = chainLines(many);
     expect(back).toHaveLength(40);
     expect(back.every(({ ring }) => ring.length === 6)).toBe(true);
   });

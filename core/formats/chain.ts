@@ -17,7 +17,7 @@ export interface Chained extends FlatPath {
 }
 
 /** @param lines open lines, in the order of the file @returns outlines; those that come back to their start are closed */
-export function chained(lines: readonly Float64Array[]): Chained[] {
+export function chainLines(lines: readonly Float64Array[]): Chained[] {
   const pieces: Piece[] = lines.map((points) => ({ points, used: false }));
   const ends = new Map<string, [Piece, "first" | "last"][]>();
   const cell = (x: number, y: number) => `${Math.round(x / NEAR)} ${Math.round(y / NEAR)}`;

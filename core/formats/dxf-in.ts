@@ -14,8 +14,8 @@ import DxfParser, {
   type IPolylineEntity,
   type ISplineEntity,
 } from "dxf-parser";
-import { circleSteps, composed, type FlatPath, type Matrix, REACH, rotation, transformRing } from "../geometry";
-import { chained } from "./chain";
+import { circleSteps, type FlatPath, type Matrix, multiply, REACH, rotation, transformRing } from "../geometry";
+import { chainLines } from "./chain";
 import { type Drawing, DrawingError, type DrawnShape, hexColour, MOST_BYTES, namer } from "./drawing";
 
 /** Counted before anything is built of them. */
@@ -88,7 +88,7 @@ function inOrder(lines: readonly Line[]): FlatPath[] {
   const open = [...lines.keys()].filter((i) => !lines[i]!.closed);
   const paths = [
     ...lines.flatMap(({ points, closed }, at) => (closed ? [{ at, path: { ring: points, closed } }] : [])),
-    ...chained(open.map((i) => lines[i]!.points)).map(({ first, ring, closed }) => ({
+    ...chainLines(open.map((i) => lines[i]!.points)).map(({ first, ring, closed }) => ({
       at: open[first]!,
       path: { ring, closed },
     })),
@@ -183,9 +183,9 @@ function visit(entities: readonly IEntity[], matrix: Matrix, blocks: Record<stri
       const block = blocks[name];
       if (!block?.entities) continue;
       const { x = 0, y = 0 } = block.position ?? {};
-      const placed = composed([1, 0, 0, 1, position?.x ?? 0, position?.y ?? 0], rotation((turn * Math.PI) / 180));
-      const sized = composed(placed, composed([xScale, 0, 0, yScale, 0, 0], [1, 0, 0, 1, -x, -y]));
-      walk(block.entities, composed(now, sized), depth + 1);
+      const placed = multiply([1, 0, 0, 1, position?.x ?? 0, position?.y ?? 0], rotation((turn * Math.PI) / 180));
+      const sized = multiply(placed, multiply([xScale, 0, 0, yScale, 0, 0], [1, 0, 0, 1, -x, -y]));
+      walk(block.entities, multiply(now, sized), depth + 1);
     }
   };
   walk(entities, matrix, 0);
@@ -198,7 +198,7 @@ function lineOf(entity: IEntity, matrix: Matrix): Line | null {
   // An extrusion downwards shows the entity mirrored.
   const { extrusionDirectionZ, extrusionDirection } = entity as IArcEntity & IPolylineEntity;
   const mirrored = (extrusionDirectionZ ?? extrusionDirection?.z ?? 1) < 0;
-  const points = transformRing(local.points, mirrored ? composed(matrix, [-1, 0, 0, 1, 0, 0]) : matrix);
+  const points = transformRing(local.points, mirrored ? multiply(matrix, [-1, 0, 0, 1, 0, 0]) : matrix);
   for (const value of points) {
     if (!(Math.abs(value) <= REACH))
       throw new DrawingError(`${entity.type} on layer ${entity.layer}: a coordinate is missing or lies beyond ${REACH} mm`);

@@ -3,7 +3,7 @@
  */
 import { DxfWriter, LWPolylineFlags, point2d, point3d, SplineFlags, TrueColor, Units } from "@tarikjabiri/dxf";
 import type { CutPlan, LinePurpose } from "../cut";
-import { type CurvePath, flattened, mapCurve, type Point } from "../geometry";
+import { type CurvePath, flatten, mapCurve, type Point } from "../geometry";
 
 export type DxfCurves = "curves" | "polylines";
 
@@ -33,7 +33,7 @@ export function writeDxf(plan: CutPlan, curves: DxfCurves = "curves"): string {
   }
   for (const { purpose, path } of all) {
     const layerName = profile.lines[purpose].layer;
-    if (curves === "polylines") addPolyline(dxf, flattened(path, FINE), path.closed, layerName);
+    if (curves === "polylines") addPolyline(dxf, flatten(path, FINE), path.closed, layerName);
     else addCurves(dxf, path, layerName);
   }
   return dxf.stringify();

@@ -63,7 +63,7 @@ export async function makeFile(piece: Piece, sheet: Sheet, format: FileFormat, o
     pattern: `${stem}-pattern.pdf`,
     picture: `${stem}-picture.svg`,
   };
-  const { bytes, notes } = await proved(piece, sheet, format, options);
+  const { bytes, notes } = await proveFile(piece, sheet, format, options);
   return { name: name[format], type: TYPES[format], bytes, notes };
 }
 
@@ -72,7 +72,7 @@ export async function makeFile(piece: Piece, sheet: Sheet, format: FileFormat, o
  *
  * @throws FileError where even that does not come back as the piece
  */
-async function proved(
+async function proveFile(
   piece: Piece,
   sheet: Sheet,
   format: FileFormat,

@@ -9,7 +9,7 @@ import { demoPiece } from "@mend-joint/demo";
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
-import { circleRing, difference, fitCurves, flattened, type Region, regionBox, translateRegion, union } from "../geometry";
+import { circleRing, difference, fitCurves, flatten, type Region, regionBox, translateRegion, union } from "../geometry";
 import { rectangle } from "../tests/shapes";
 import { EDGE, FOOT, PAPERS, PatternError, patternLayout, writePattern } from "./index";
 
@@ -78,7 +78,7 @@ function measured(pdf: string, region: Region, layout: object): Measured {
   const spec = `${pdf}.json`;
   const rings = region.flatMap((ring) => {
     const path = fitCurves(ring, true);
-    return path ? [[...flattened(path, 0.005)]] : [];
+    return path ? [[...flatten(path, 0.005)]] : [];
   });
   writeFileSync(spec, JSON.stringify({ dpi: DPI, layout, rings, edge: EDGE, foot: FOOT }));
   const said = execFileSync("/usr/bin/python3", ["-c", REASSEMBLE, pdf, spec], { encoding: "utf8", maxBuffer: 1e8 });

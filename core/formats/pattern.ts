@@ -72,7 +72,7 @@ function drawingOf(region: Region, { hatch = true, drill }: PatternOptions): Dra
   const voids = region.filter((ring) => ringArea(ring) < 0).map(backwards);
   return {
     outlines: region.flatMap((ring) => fitCurves(ring, true) ?? []),
-    hatching: hatch ? voids.flatMap(hatched) : [],
+    hatching: hatch ? voids.flatMap(hatchRing) : [],
     starts: drill === undefined ? [] : startHoles(region, drill).holes,
     width: box.maxX,
     height: box.maxY,
@@ -83,7 +83,7 @@ function drawingOf(region: Region, { hatch = true, drill }: PatternOptions): Dra
 const HATCH = 2.5;
 
 /** Slanted lines within a ring: where the lines x + y = c cross it. */
-function hatched(ring: Float64Array): CurvePath[] {
+function hatchRing(ring: Float64Array): CurvePath[] {
   const lines: CurvePath[] = [];
   let [low, high] = [Infinity, -Infinity];
   for (let i = 0; i < ring.length; i += 2) {

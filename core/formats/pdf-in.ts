@@ -18,7 +18,7 @@ import {
   PDFStream,
   PDFString,
 } from "@cantoo/pdf-lib";
-import { composed, flattenPath, type Matrix, type PathCommand, REACH, transformPoint } from "../geometry";
+import { flattenPath, type Matrix, multiply, type PathCommand, REACH, transformPoint } from "../geometry";
 import { type Drawing, DrawingError, type DrawnShape, hexColour, MOST_BYTES, namer } from "./drawing";
 
 /** Unpacked, the drawing operators of a file may have so many bytes. */
@@ -145,7 +145,7 @@ class PageReader {
           state = stack.pop() ?? state;
           break;
         case "cm":
-          state = { ...state, matrix: composed(state.matrix, [n(0), n(1), n(2), n(3), n(4), n(5)]) };
+          state = { ...state, matrix: multiply(state.matrix, [n(0), n(1), n(2), n(3), n(4), n(5)]) };
           break;
         case "w":
           state = { ...state, width: n(0) };
@@ -291,7 +291,7 @@ class PageReader {
     const own = this.look(form.dict.get(PDFName.of("Matrix")));
     const numbers =
       own instanceof PDFArray ? own.asArray().flatMap((each) => (each instanceof PDFNumber ? [each.asNumber()] : [])) : [];
-    const matrix = numbers.length === 6 ? composed(state.matrix, numbers as unknown as Matrix) : state.matrix;
+    const matrix = numbers.length === 6 ? multiply(state.matrix, numbers as unknown as Matrix) : state.matrix;
     const inner = this.look(form.dict.get(PDFName.of("Resources")));
     this.run(this.decoded(form), inner instanceof PDFDict ? inner : resources, matrix, depth + 1, state);
   }

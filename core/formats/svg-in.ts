@@ -6,7 +6,7 @@
  */
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import svgpath from "svgpath";
-import { composed, type FillRuleName, type FlatPath, flattenPath, type Matrix, type PathCommand, REACH } from "../geometry";
+import { type FillRuleName, type FlatPath, flattenPath, type Matrix, multiply, type PathCommand, REACH } from "../geometry";
 import { colourOf, type Drawing, DrawingError, MOST_BYTES, namer } from "./drawing";
 import { SOURCE_ID } from "./svg-out";
 
@@ -122,7 +122,7 @@ export function readSvg(text: string): Drawing {
     const frame: Frame = {
       name,
       matrix: attributes.transform
-        ? composed(parent.matrix, parseTransform(attributes.transform, where(name, attributes)))
+        ? multiply(parent.matrix, parseTransform(attributes.transform, where(name, attributes)))
         : parent.matrix,
       fillRule: style["fill-rule"] === "evenodd" ? "evenodd" : style["fill-rule"] === "nonzero" ? "nonzero" : parent.fillRule,
       hidden: parent.hidden || SKIPPED.has(name) || style.display === "none" || Number(style.opacity ?? 1) === 0,
@@ -274,7 +274,7 @@ function outlineOf(name: string, attributes: Attributes, matrix: Matrix, id: str
   const fault = (path as unknown as { err: string }).err;
   if (fault) throw new SvgError(`${where(name, attributes)}: ${fault.replace(/^SvgPath: /, "")}`);
   const commands: PathCommand[] = [];
-  const place = (command: PathCommand): PathCommand => transformed(command, matrix);
+  const place = (command: PathCommand): PathCommand => transformCommand(command, matrix);
   path
     .abs()
     .unshort()
@@ -293,7 +293,7 @@ function outlineOf(name: string, attributes: Attributes, matrix: Matrix, id: str
   return flattenPath(commands, FINE);
 }
 
-function transformed(command: PathCommand, [a, b, c, d, e, f]: Matrix): PathCommand {
+function transformCommand(command: PathCommand, [a, b, c, d, e, f]: Matrix): PathCommand {
   const made = { ...command } as Record<string, unknown>;
   for (const suffix of ["", "1", "2"]) {
     const [x, y] = [made[`x${suffix}`], made[`y${suffix}`]];

@@ -64,7 +64,7 @@ export function pathCommands(path: CurvePath): PathCommand[] {
 }
 
 /** The path as chords, `[x0, y0, …]`; of a closed one the start is not repeated. @param tolerance mm */
-export function flattened(path: CurvePath, tolerance = 0.002): Float64Array {
+export function flatten(path: CurvePath, tolerance = 0.002): Float64Array {
   return flattenPath(pathCommands(path), tolerance)[0]?.ring ?? new Float64Array();
 }
 
@@ -82,7 +82,7 @@ export function curveLength(path: CurvePath): number {
 }
 
 function chordsOf(path: CurvePath): number {
-  const line = flattened(path, 0.0005);
+  const line = flatten(path, 0.0005);
   let length = 0;
   for (let i = 2; i < line.length; i += 2) length += Math.hypot(line[i]! - line[i - 2]!, line[i + 1]! - line[i - 1]!);
   return length;

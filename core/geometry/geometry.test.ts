@@ -4,7 +4,7 @@ import { islandsOf } from "./islands";
 import { flattenPath, type PathCommand } from "./path";
 import { difference, intersection, normalise, offset, union } from "./polygons";
 import { backwards, regionArea, regionBox, regionCentroid, regionContains, regionPerimeter, ringArea } from "./ring";
-import { simplified } from "./simplify";
+import { simplify } from "./simplify";
 
 describe("rings", () => {
   it("knows area, perimeter, box and centre of a rectangle with a hole", () => {
@@ -102,12 +102,12 @@ describe("fewer corners", () => {
   it("none that is left out lies farther off than the tolerance; corners stay", () => {
     const circle = fineCircle(0, 0, 10);
     for (const tolerance of [0.01, 0.1]) {
-      const [simple] = simplified([circle], tolerance);
+      const [simple] = simplify([circle], tolerance);
       expect(simple!.length).toBeLessThan(circle.length / 2);
       // A chord of sagitta s on a circle of radius r loses at most s: the area shrinks by less than the band.
       expect(ringArea(circle) - ringArea(simple!)).toBeLessThan(2 * Math.PI * 10 * tolerance);
     }
     const square = Float64Array.from([0, 0, 3, 0, 5, 0, 7, 0, 10, 0, 10, 4, 10, 10, 5, 10, 0, 10, 0, 5]);
-    expect(simplified([square], 0.001)[0]!.length).toBe(8);
+    expect(simplify([square], 0.001)[0]!.length).toBe(8);
   });
 });

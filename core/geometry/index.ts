@@ -1,7 +1,6 @@
-export * from "./bite";
+export * from "./compare";
 export * from "./curves";
 export * from "./deviation";
-export * from "./differing";
 export * from "./disjointSets";
 export * from "./fingerprint";
 export * from "./fit";
@@ -10,6 +9,7 @@ export * from "./inside";
 export * from "./islands";
 export * from "./nearest";
 export * from "./path";
+export * from "./penetration";
 export * from "./pointTable";
 export * from "./polygons";
 export * from "./ring";

@@ -1,7 +1,7 @@
 /**
  * Asking often how places lie to the same outlines.
  */
-import { type Region, type Ring, regionBox, regionCorners } from "./ring";
+import { type Region, type Ring, regionBox, vertexCount } from "./ring";
 
 /** Edges looked at in each strip, about. */
 const PER_STRIP = 8;
@@ -23,7 +23,7 @@ export function insideTest(region: Region): (x: number, y: number) => boolean {
 export function windingTest(rings: readonly Ring[]): (x: number, y: number) => number {
   const box = regionBox([...rings]);
   if (!box) return () => 0;
-  const count = Math.max(1, Math.ceil(regionCorners([...rings]) / PER_STRIP));
+  const count = Math.max(1, Math.ceil(vertexCount([...rings]) / PER_STRIP));
   // Wide outlines are looked at along their width: u runs across the strips, v along them, and what winds to the left winds to the right.
   const wide = box.maxX - box.minX > box.maxY - box.minY;
   const [u, v, turn] = wide ? [1, 0, -1] : [0, 1, 1];

@@ -52,7 +52,7 @@ it.each([false, true])("asking often gives the same answers as asking once, wide
 it("shapes are united the same whether they lie or stand, and their corners are known", () => {
   for (const upright of [false, true]) {
     const parts: Region[] = [[comb(12, upright)], [upright ? rectangle(-4, 3, 3, 30) : rectangle(3, 1, 30, 3)]];
-    const { region, corners } = unionTraced(parts);
+    const { region, sources: corners } = unionTraced(parts);
     expect(regionArea(region)).toBeCloseTo(regionArea(unionTraced([[comb(12, false)], [rectangle(3, 1, 30, 3)]]).region), 3);
     for (const ring of region) expect(ringArea(ring)).not.toBe(0);
     const all = parts.flatMap((part) =>

@@ -2,7 +2,7 @@
  * Has a Boolean operation lost an outline?
  *
  * The polygon library splits outlines that rounding has made cross themselves, and drops the smaller loop where the two wind opposite
- * ways. Where a corner of one shape lies exactly on a side of another, that loop can be a whole hole, of any size. So every side of what
+ * ways. Where a vertex of one shape lies exactly on a side of another, that loop can be a whole hole, of any size. So every side of what
  * went in is looked at again: where material lies on one side of it and none on the other, the result has to have an outline.
  */
 import Flatbush from "flatbush";
@@ -25,10 +25,10 @@ export interface Operation {
   fills(subject: number, clip: number): boolean;
 }
 
-/** @param corners for each corner of the result the one of the input that it is, numbered from 1 through all rings, 0 for crossings */
-export function losesOutline(operation: Operation, result: Region, corners: readonly Int32Array[]): boolean {
+/** @param sources for each vertex of the result the one of the input that it is, numbered from 1 through all rings, 0 for crossings */
+export function losesOutline(operation: Operation, result: Region, sources: readonly Int32Array[]): boolean {
   const sides = sidesOf(operation);
-  const { found, others } = matched(sides, result, corners);
+  const { found, others } = matchSides(sides, result, sources);
   // Where two sides are the same, one winds around once more on both counts.
   if (operation.fills(1, 1) === operation.fills(0, 0)) markTwins(sides, found);
   if (!found.includes(0)) return false;
@@ -128,11 +128,11 @@ function lineAt(ring: Ring, i: number): Line {
 }
 
 /** Sides that are sides of the result as they are, in either direction, and the other sides of the result. */
-function matched(sides: Sides, result: Region, corners: readonly Int32Array[]): { found: Uint8Array; others: Line[] } {
+function matchSides(sides: Sides, result: Region, sources: readonly Int32Array[]): { found: Uint8Array; others: Line[] } {
   const found = new Uint8Array(sides.count);
   const others: Line[] = [];
   result.forEach((ring, r) => {
-    const from = corners[r]!;
+    const from = sources[r]!;
     for (let i = 0; i < from.length; i++) {
       const [c, d] = [from[i]! - 1, from[i + 1 === from.length ? 0 : i + 1]! - 1];
       if (c >= 0 && d >= 0 && sides.after[c] === d) found[c] = 1;

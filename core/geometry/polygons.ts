@@ -7,7 +7,7 @@ import load from "clipper2-wasm/dist/es/clipper2z.js";
 import { OutlineError } from "../errors";
 import { GRID } from "./grid";
 import { losesOutline, type Operation } from "./lostOutline";
-import { type Region, type Ring, regionCorners } from "./ring";
+import { type Region, type Ring, vertexCount } from "./ring";
 
 const clipper = await load();
 
@@ -16,10 +16,10 @@ const PRECISION = 0;
 
 export type FillRuleName = "nonzero" | "evenodd";
 
-/** A region with the corner of the input that each of its corners is: numbered from 1 through all rings, 0 for crossings. */
+/** A region with the vertex of the input that each of its vertices is: numbered from 1 through all rings, 0 for crossings. */
 export interface TracedRegion {
   region: Region;
-  corners: Int32Array[];
+  sources: Int32Array[];
 }
 
 /**
@@ -43,9 +43,9 @@ function liesWide(rings: readonly Ring[]): boolean {
 
 /**
  * @param turned a quarter turn clockwise
- * @param corner number of the corner before the first
+ * @param vertex number of the vertex before the first
  */
-function toPaths(rings: readonly Ring[], turned: boolean, corner = 0): PathsD {
+function toPaths(rings: readonly Ring[], turned: boolean, vertex = 0): PathsD {
   const paths = new clipper.PathsD();
   for (const ring of rings) {
     const n = ring.length / 2;
@@ -54,8 +54,8 @@ function toPaths(rings: readonly Ring[], turned: boolean, corner = 0): PathsD {
       const [x, y] = [Math.round(ring[2 * i]! * GRID), Math.round(ring[2 * i + 1]! * GRID)];
       flat[3 * i] = turned ? y : x;
       flat[3 * i + 1] = turned ? -x : y;
-      corner++;
-      flat[3 * i + 2] = corner;
+      vertex++;
+      flat[3 * i + 2] = vertex;
     }
     const path = new clipper.PathD();
     path.assign(flat);
@@ -68,7 +68,7 @@ function toPaths(rings: readonly Ring[], turned: boolean, corner = 0): PathsD {
 /** Takes the rings out of the library's memory, which is given back, and turns them back. */
 function fromPaths(paths: PathsD, turned: boolean): TracedRegion {
   const region: Region = [];
-  const corners: Int32Array[] = [];
+  const sources: Int32Array[] = [];
   for (let k = 0; k < paths.size(); k++) {
     const path = paths.get(k);
     const flat = path.view();
@@ -83,12 +83,12 @@ function fromPaths(paths: PathsD, turned: boolean): TracedRegion {
         from[i] = flat[3 * i + 2]!;
       }
       region.push(ring);
-      corners.push(from);
+      sources.push(from);
     }
     path.delete();
   }
   paths.delete();
-  return { region, corners };
+  return { region, sources };
 }
 
 /** Tried again, outlines are grown by so much from try to try, mm. */
@@ -96,7 +96,7 @@ const GROWN = 2 / GRID;
 const TRIES = 4;
 
 /**
- * Where a corner of one shape lies exactly on a side of another, the library may lose a hole (see `losesOutline`): then all shapes are
+ * Where a vertex of one shape lies exactly on a side of another, the library may lose a hole (see `losesOutline`): then all shapes are
  * grown by a hair, so that what touched overlaps. Nothing that was together comes apart by it.
  *
  * @throws OutlineError where an outline is lost however much they are grown
@@ -107,7 +107,7 @@ function combine(kind: ClipType, subject: readonly Ring[], clip: readonly Ring[]
     const grown = (rings: readonly Ring[]) => (time === 0 ? rings : rings.map((ring) => grownRing(ring, time * GROWN)));
     const made = operate(kind, grown(subject), grown(clip), rule);
     // What two shapes have in common is told, and nothing is cut by it.
-    if (kind === clipper.ClipType.Intersection || !losesOutline({ subject, clip, fills }, made.region, made.corners)) return made;
+    if (kind === clipper.ClipType.Intersection || !losesOutline({ subject, clip, fills }, made.region, made.sources)) return made;
   }
   throw new OutlineError(
     "Outlines touch in a way that cannot be united without losing a hole. Move one of the parts there a little.",
@@ -116,7 +116,7 @@ function combine(kind: ClipType, subject: readonly Ring[], clip: readonly Ring[]
 
 function operate(kind: ClipType, subject: readonly Ring[], clip: readonly Ring[], rule: FillRule): TracedRegion {
   const turned = liesWide([...subject, ...clip]);
-  const [subjects, clips] = [toPaths(subject, turned), toPaths(clip, turned, regionCorners([...subject]))];
+  const [subjects, clips] = [toPaths(subject, turned), toPaths(clip, turned, vertexCount([...subject]))];
   const result = clipper.BooleanOpD(kind, rule, subjects, clips, PRECISION);
   subjects.delete();
   clips.delete();
@@ -130,7 +130,7 @@ function filling(kind: ClipType, rule: FillRule): Operation["fills"] {
   return (subject, clip) => isIn(subject + clip);
 }
 
-/** Every side moved outwards, with its corners as they were numbered; sharp corners no farther than twice as much. */
+/** Every side moved outwards, with its vertices as they were numbered; sharp ones no farther than twice as much. */
 function grownRing(ring: Ring, by: number): Ring {
   const n = ring.length;
   const normal = (i: number): [number, number] => {
@@ -164,7 +164,7 @@ export function union(regions: readonly Region[]): Region {
   return unionTraced(regions).region;
 }
 
-/** Union of normalised regions, and where its corners come from. */
+/** Union of normalised regions, and where its vertices come from. */
 export function unionTraced(regions: readonly Region[]): TracedRegion {
   return combine(clipper.ClipType.Union, regions.flat(), [], clipper.FillRule.NonZero);
 }
@@ -177,7 +177,7 @@ export function intersection(a: Region, b: Region): Region {
   return combine(clipper.ClipType.Intersection, a, b, clipper.FillRule.NonZero).region;
 }
 
-/** Intersection, and where its corners come from: corners of `a` are numbered first, then those of `b`. */
+/** Intersection, and where its vertices come from: those of `a` are numbered first, then those of `b`. */
 export function intersectionTraced(a: Region, b: Region): TracedRegion {
   return combine(clipper.ClipType.Intersection, a, b, clipper.FillRule.NonZero);
 }
@@ -207,7 +207,7 @@ export function offset(region: Region, distance: number, { corners = "round", to
 }
 
 /** A region without hairs thinner than a width, mm, which rounding may have left on it. What is apart stays apart: nothing is closed. */
-export const withoutHairs = (region: Region, hair: number): Region => offset(offset(region, -hair / 2), hair / 2);
+export const removeSlivers = (region: Region, hair: number): Region => offset(offset(region, -hair / 2), hair / 2);
 
 /**
  * The material along a line: everything nearer to it than half the width.

@@ -76,7 +76,7 @@ function sameRing(a: Ring, b: Ring): boolean {
 }
 
 /** How many corners the rings of a region have. */
-export function regionCorners(region: Region): number {
+export function vertexCount(region: Region): number {
   return region.reduce((n, ring) => n + ring.length / 2, 0);
 }
 
@@ -145,7 +145,7 @@ export function transformRing(ring: Ring, [a, b, c, d, e, f]: Matrix): Ring {
 }
 
 /** The same on a grid of 1 µm, for outlines that a finer one has made cross themselves by a hair; to be made proper again. */
-export const coarser = (region: Region): Region => region.map((ring) => ring.map((value) => Math.round(value * 1000) / 1000));
+export const snapToGrid = (region: Region): Region => region.map((ring) => ring.map((value) => Math.round(value * 1000) / 1000));
 
 /** The ring run the other way round: a hole as a shape of its own. */
 export function backwards(ring: Ring): Ring {
@@ -165,7 +165,7 @@ export function transformRegion(region: Region, matrix: Matrix): Region {
 }
 
 /** First `inner`, then `outer`. */
-export function composed(outer: Matrix, inner: Matrix): Matrix {
+export function multiply(outer: Matrix, inner: Matrix): Matrix {
   const [a, b, c, d, e, f] = outer;
   const [A, B, C, D, E, F] = inner;
   return [a * A + c * B, b * A + d * B, a * C + c * D, b * C + d * D, a * E + c * F + e, b * E + d * F + f];

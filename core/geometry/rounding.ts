@@ -3,9 +3,9 @@
  */
 
 import { islandsOf } from "./islands";
-import { difference, intersection, offset, union, withoutHairs } from "./polygons";
+import { difference, intersection, offset, removeSlivers, union } from "./polygons";
 import { type Region, regionBox } from "./ring";
-import { simplified } from "./simplify";
+import { simplify } from "./simplify";
 
 /** Smallest radius that is tried where the asked one would take a whole stroke away, mm. */
 const LEAST = 0.05;
@@ -30,7 +30,7 @@ const FINEST = 1 / 8;
 export function roundOuterCorners(region: Region, radius: number): Region {
   return radius < LEAST || region.length === 0
     ? region
-    : clean(union(islandsOf(region).map((island) => opened(island, radius, radius * FINEST))));
+    : clean(union(islandsOf(region).map((island) => open(island, radius, radius * FINEST))));
 }
 
 /**
@@ -38,30 +38,30 @@ export function roundOuterCorners(region: Region, radius: number): Region {
  * (A morphological closing.)
  */
 export function roundInnerCorners(region: Region, radius: number): Region {
-  return radius < LEAST || region.length === 0 ? region : clean(closed(region, radius, radius * FINEST));
+  return radius < LEAST || region.length === 0 ? region : clean(close(region, radius, radius * FINEST));
 }
 
 /** Growing and shrinking leaves many more corners than an outline needs. */
-const clean = (region: Region) => simplified(withoutHairs(simplified(region, NEAR), HAIR), NEAR);
+const clean = (region: Region) => simplify(removeSlivers(simplify(region, NEAR), HAIR), NEAR);
 
 /** @param region a single island */
-function opened(region: Region, radius: number, least: number): Region {
+function open(region: Region, radius: number, least: number): Region {
   if (radius < least) return region;
   const whole = offset(offset(region, -radius, FINE), radius, FINE);
   // What is smaller than the radius as a whole, such as a dot, is no corner.
-  if (whole.length === 0) return opened(region, radius / 2, least);
+  if (whole.length === 0) return open(region, radius / 2, least);
   const lost = islandsOf(difference(region, whole)).filter((island) => isStroke(island, radius));
   if (lost.length === 0) return whole;
-  const finer = opened(region, radius / 2, least);
+  const finer = open(region, radius / 2, least);
   return union([whole, ...lost.map((island) => intersection(offset(island, LAP, FINE), finer))]);
 }
 
-function closed(region: Region, radius: number, least: number): Region {
+function close(region: Region, radius: number, least: number): Region {
   if (radius < least) return region;
   const whole = offset(offset(region, radius, FINE), -radius, FINE);
   const filled = islandsOf(difference(whole, region)).filter((island) => isStroke(island, radius));
   if (filled.length === 0) return whole;
-  const finer = closed(region, radius / 2, least);
+  const finer = close(region, radius / 2, least);
   const gaps = union(filled.map((island) => offset(island, LAP, FINE)));
   // What is put back laps over what was left, so that no crack stays between them.
   return union([difference(whole, gaps), intersection(finer, offset(gaps, LAP, FINE))]);

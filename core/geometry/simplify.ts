@@ -10,11 +10,11 @@ import { segmentDistance2 } from "./segment";
  *
  * @param tolerance mm
  */
-export function simplified(region: Region, tolerance: number): Region {
-  return region.map((ring) => simplifiedRing(ring, tolerance)).filter((ring) => ring.length >= 6);
+export function simplify(region: Region, tolerance: number): Region {
+  return region.map((ring) => simplifyRing(ring, tolerance)).filter((ring) => ring.length >= 6);
 }
 
-function simplifiedRing(ring: Ring, tolerance: number): Ring {
+function simplifyRing(ring: Ring, tolerance: number): Ring {
   const n = ring.length / 2;
   if (n < 8) return ring;
   const kept = new Uint8Array(n);

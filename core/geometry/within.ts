@@ -33,7 +33,7 @@ export function linesWithin(ring: Ring, region: Region): Float64Array[] {
     }
     add(x, y, bx, by);
   }
-  return joinedOverStart(lines, ring).map((points) => Float64Array.from(points));
+  return joinOverStart(lines, ring).map((points) => Float64Array.from(points));
 }
 
 /** Where along an edge (0 to 1) the outline of a region crosses it, ascending. */
@@ -55,7 +55,7 @@ function crossings(ax: number, ay: number, bx: number, by: number, region: Regio
 }
 
 /** A line that runs on over the place where the ring begins is one line. */
-function joinedOverStart(lines: number[][], ring: Ring): number[][] {
+function joinOverStart(lines: number[][], ring: Ring): number[][] {
   const [first, last] = [lines[0], lines[lines.length - 1]];
   if (!first || !last || first === last) return lines;
   const starts = first[0] === ring[0] && first[1] === ring[1];
@@ -65,12 +65,12 @@ function joinedOverStart(lines: number[][], ring: Ring): number[][] {
 
 /** A line with so many mm taken off at both ends; `null` when nothing is left. */
 export function trimmedLine(line: Float64Array, mm: number): Float64Array | null {
-  const once = trimmedStart(line, mm);
-  const back = once && trimmedStart(turnedRound(once), mm);
-  return back && turnedRound(back);
+  const once = trimStart(line, mm);
+  const back = once && trimStart(reverseLine(once), mm);
+  return back && reverseLine(back);
 }
 
-function trimmedStart(line: Float64Array, mm: number): Float64Array | null {
+function trimStart(line: Float64Array, mm: number): Float64Array | null {
   let left = mm;
   for (let i = 0; i + 3 < line.length; i += 2) {
     const [ax, ay, bx, by] = [line[i]!, line[i + 1]!, line[i + 2]!, line[i + 3]!];
@@ -84,7 +84,7 @@ function trimmedStart(line: Float64Array, mm: number): Float64Array | null {
   return null;
 }
 
-function turnedRound(line: Float64Array): Float64Array {
+function reverseLine(line: Float64Array): Float64Array {
   const back = new Float64Array(line.length);
   for (let i = 0; i < line.length; i += 2) {
     back[i] = line[line.length - 2 - i]!;

@@ -2,8 +2,8 @@
  * Ornaments as parts of a piece.
  */
 import {
-  composed,
   type Matrix,
+  multiply,
   type Point,
   type Region,
   regionBox,
@@ -21,7 +21,7 @@ export function ornamentOutline({ name, height, turn, mirror, round }: Ornament,
   const scale = height / (box.maxY - box.minY);
   const centred: Matrix = [1, 0, 0, 1, -(box.minX + box.maxX) / 2, -(box.minY + box.maxY) / 2];
   const sized: Matrix = [mirror ? -scale : scale, 0, 0, scale, 0, 0];
-  const placed: Matrix = composed([1, 0, 0, 1, at.x, at.y], composed(rotation((turn * Math.PI) / 180), composed(sized, centred)));
+  const placed: Matrix = multiply([1, 0, 0, 1, at.x, at.y], multiply(rotation((turn * Math.PI) / 180), multiply(sized, centred)));
   const shaped = transformRegion(region, placed);
   return round > 0 ? roundOuterCorners(shaped, round) : shaped;
 }

@@ -39,7 +39,7 @@ export function shapeOutline(shape: Shape, around: ShapeSurroundings): Region {
   const filled = solid.filter((ring) => ringArea(ring) > 0);
   const frame = difference(filled, offset(filled, -shape.frame));
   if (shape.opening === "behind") return behindWords(frame, around);
-  if (shape.opening === "bars") return openedWithBars(shape, frame, solid, rowOf(around));
+  if (shape.opening === "bars") return openWithBars(shape, frame, solid, rowOf(around));
   return frame;
 }
 
@@ -175,7 +175,7 @@ function rowOf({ lettering, words }: ShapeSurroundings): Box {
 }
 
 /** Two bars with round ends, above and below the word, run through the frame; between them it is open. */
-function openedWithBars({ bar, bite }: Shape, frame: Region, solid: Region, { minX, minY, maxX, maxY }: Box): Region {
+function openWithBars({ bar, bite }: Shape, frame: Region, solid: Region, { minX, minY, maxX, maxY }: Box): Region {
   const [top, bottom] = [maxY - bite, minY + bite];
   const reach = widthAt(solid, [top + bar / 2, bottom - bar / 2], { minX, maxX });
   const barAt = (y: number) => roundedRectangle({ minX: reach.minX, maxX: reach.maxX, minY: y, maxY: y + bar }, bar / 2);

@@ -2,13 +2,13 @@
  * The joint graph: what must break before a part comes loose.
  *
  * Bodies are nodes, necks are edges with their width as capacity. Bodies in which no part sits are taken out where they lead
- * nowhere (a tip) or merely lie on the way (a plain stroke), so that what is left is small: parts, junctions, and ways
+ * nowhere (a tip) or merely lie on a path (a plain stroke), so that what is left is small: parts, junctions, and edges
  * between them, each a run of necks.
  */
 import type { WidthField } from "../measure";
 
-/** A way between two nodes: necks one after the other, of which any one that breaks breaks the way. */
-export interface Way {
+/** An edge between two nodes: necks one after the other, of which any one that breaks breaks the edge. */
+export interface GraphEdge {
   a: number;
   b: number;
   necks: number[];
@@ -19,20 +19,20 @@ export interface Way {
 
 export interface JointGraph {
   nodes: number;
-  ways: Way[];
+  edges: GraphEdge[];
   /** Node of each part, −1 for parts without material. */
   nodeOf: number[];
   incidence: Incidence;
 }
 
-/** A graph of ways that are known. */
-export function graphOf(nodes: number, ways: Way[], nodeOf: number[]): JointGraph {
+/** A graph of edges that are known. */
+export function graphOf(nodes: number, edges: GraphEdge[], nodeOf: number[]): JointGraph {
   const incidence = incidenceOf(
     nodes,
-    ways.map(({ a }) => a),
-    ways.map(({ b }) => b),
+    edges.map(({ a }) => a),
+    edges.map(({ b }) => b),
   );
-  return { nodes, ways, nodeOf, incidence };
+  return { nodes, edges, nodeOf, incidence };
 }
 
 /** A sampled chord is at most this much longer than the true minimum, as a share; sampling steps are a third of the width. */
@@ -59,8 +59,8 @@ export function buildGraph(field: WidthField, terminals: readonly number[], held
     to[k] = nodeOfBody[b[k]!]!;
   }
   const runs = reduce(nodes, from, to, keep);
-  const ways = runs.map(({ a, b, necks }): Way => ({ a, b, necks, ...narrowestOf(field, necks) }));
-  return graphOf(nodes, ways, nodeOf);
+  const edges = runs.map(({ a, b, necks }): GraphEdge => ({ a, b, necks, ...narrowestOf(field, necks) }));
+  return graphOf(nodes, edges, nodeOf);
 }
 
 /**
@@ -144,53 +144,53 @@ function reduce(nodes: number, from: Int32Array, to: Int32Array, keep: Uint8Arra
 
 /**
  * Minimum cut between a node and what holds (node 0): Edmonds and Karp's shortest augmenting paths, 1972.
- * @param capacity of each way; equal ones count necks, widths add up millimetres
+ * @param capacity of each edge; equal ones count necks, widths add up millimetres
  */
-export function minimumCut(graph: JointGraph, source: number, capacity: (way: Way) => number): number {
+export function minimumCut(graph: JointGraph, source: number, capacity: (edge: GraphEdge) => number): number {
   if (source <= 0) return 0;
-  const flow = new Float64Array(graph.ways.length);
+  const flow = new Float64Array(graph.edges.length);
   const { first, at } = graph.incidence;
   let total = 0;
   for (;;) {
-    const via = new Map<number, { way: number; from: number }>([[source, { way: -1, from: -1 }]]);
+    const via = new Map<number, { edge: number; from: number }>([[source, { edge: -1, from: -1 }]]);
     const queue = [source];
     for (let head = 0; head < queue.length && !via.has(0); head++) {
       const node = queue[head]!;
       for (let i = first[node]!; i < first[node + 1]!; i++) {
         const w = at[i]!;
-        const way = graph.ways[w]!;
-        const other = way.a === node ? way.b : way.a;
-        if (via.has(other) || residual(way, flow[w]!, node, capacity) <= 1e-12) continue;
-        via.set(other, { way: w, from: node });
+        const edge = graph.edges[w]!;
+        const other = edge.a === node ? edge.b : edge.a;
+        if (via.has(other) || residual(edge, flow[w]!, node, capacity) <= 1e-12) continue;
+        via.set(other, { edge: w, from: node });
         queue.push(other);
       }
     }
     if (!via.has(0)) return total;
     let push = Infinity;
     for (let node = 0; node !== source; node = via.get(node)!.from) {
-      const { way, from } = via.get(node)!;
-      push = Math.min(push, residual(graph.ways[way]!, flow[way]!, from, capacity));
+      const { edge, from } = via.get(node)!;
+      push = Math.min(push, residual(graph.edges[edge]!, flow[edge]!, from, capacity));
     }
     for (let node = 0; node !== source; node = via.get(node)!.from) {
-      const { way, from } = via.get(node)!;
-      flow[way]! += graph.ways[way]!.a === from ? push : -push;
+      const { edge, from } = via.get(node)!;
+      flow[edge]! += graph.edges[edge]!.a === from ? push : -push;
     }
     total += push;
   }
 }
 
-/** Flow runs from a to b where positive; material carries it both ways. */
-function residual(way: Way, flow: number, from: number, capacity: (way: Way) => number): number {
-  return way.a === from ? capacity(way) - flow : capacity(way) + flow;
+/** Flow runs from a to b where positive; material carries it in both directions. */
+function residual(edge: GraphEdge, flow: number, from: number, capacity: (edge: GraphEdge) => number): number {
+  return edge.a === from ? capacity(edge) - flow : capacity(edge) + flow;
 }
 
-/** Ways at each node: those of node n are `at[first[n]]` up to `at[first[n + 1]]`. */
+/** Edges at each node: those of node n are `at[first[n]]` up to `at[first[n + 1]]`. */
 export interface Incidence {
   first: Int32Array;
   at: Int32Array;
 }
 
-/** @param from, to nodes at the ends of each way; ways from a node to itself are left out */
+/** @param from, to nodes at the ends of each edge; edges from a node to itself are left out */
 function incidenceOf(nodes: number, from: ArrayLike<number>, to: ArrayLike<number>): Incidence {
   const first = new Int32Array(nodes + 1);
   for (let k = 0; k < from.length; k++) {
@@ -210,15 +210,15 @@ function incidenceOf(nodes: number, from: ArrayLike<number>, to: ArrayLike<numbe
 }
 
 /**
- * For each way, the nodes that lose their way to what holds when it breaks (empty where another way remains).
+ * For each edge, the nodes that have no path left to what holds when it breaks (empty where another path remains).
  * Bridges by depth-first search from node 0 (R. E. Tarjan, 1974).
  */
-export function lostByWay(graph: JointGraph): number[][] {
+export function lostWithEdge(graph: JointGraph): number[][] {
   const { first, at } = graph.incidence;
   const entered = new Int32Array(graph.nodes).fill(-1);
   const low = new Int32Array(graph.nodes);
   const order: number[] = [];
-  const lost: number[][] = graph.ways.map(() => []);
+  const lost: number[][] = graph.edges.map(() => []);
   const stack: { node: number; via: number; next: number }[] = [{ node: 0, via: -1, next: first[0]! }];
   entered[0] = 0;
   order.push(0);
@@ -227,8 +227,8 @@ export function lostByWay(graph: JointGraph): number[][] {
     if (top.next < first[top.node + 1]!) {
       const w = at[top.next++]!;
       if (w === top.via) continue;
-      const way = graph.ways[w]!;
-      const other = way.a === top.node ? way.b : way.a;
+      const edge = graph.edges[w]!;
+      const other = edge.a === top.node ? edge.b : edge.a;
       if (entered[other] === -1) {
         entered[other] = low[other] = order.length;
         order.push(other);
@@ -242,7 +242,7 @@ export function lostByWay(graph: JointGraph): number[][] {
     const parent = stack[stack.length - 1];
     if (!parent) continue;
     low[parent.node] = Math.min(low[parent.node]!, low[top.node]!);
-    // Everything entered since then hangs on this one way.
+    // Everything entered since then hangs on this one edge.
     if (low[top.node]! > entered[parent.node]!) lost[top.via] = order.slice(entered[top.node]!);
   }
   return lost;

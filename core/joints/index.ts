@@ -4,12 +4,12 @@
 import Flatbush from "flatbush";
 import { boxHolds, insideTest, type Point, type Region, regionArea, regionBox } from "../geometry";
 import { type Neck, poleOf, type WidthField } from "../measure";
-import { buildGraph, type JointGraph, lostByWay, minimumCut, narrowestOf } from "./graph";
+import { buildGraph, type JointGraph, lostWithEdge, minimumCut, narrowestOf } from "./graph";
 import { buildMergeTree } from "./tree";
 
 export { classify, GRACE, isNarrower, type WidthState } from "./classify";
 export { type Component, CRUMB, findComponents } from "./components";
-export { type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
+export { type GraphEdge, type JointGraph, lostWithEdge, minimumCut } from "./graph";
 export { findLimbs, type Limb, WORTH_SHARE, WORTH_SQUARES } from "./limbs";
 
 export interface JointPart {
@@ -21,10 +21,10 @@ export interface JointPart {
 }
 
 export interface Hold {
-  /** Diameter in mm of the largest disc that can travel from the part's middle to a holder's; 0 where no way leads there. */
+  /** Diameter in mm of the largest disc that can travel from the part's middle to a holder's; 0 where no path leads there. */
   width: number;
   falls: boolean;
-  /** The narrowest chord on that way; across the part itself where nothing on the way is narrower. `null` where the part falls. */
+  /** The narrowest chord on that path; across the part itself where nothing on the path is narrower. `null` where the part falls. */
   neck: Neck | null;
   /** Where to point: the middle of the neck, else the middle of the part. */
   at: Point;
@@ -41,7 +41,7 @@ export interface Joint {
   width: number;
   from: Point;
   to: Point;
-  /** Indices of the parts that lose their way to a holder when this joint breaks. */
+  /** Indices of the parts that have no path left to a holder when this joint breaks. */
   takes: number[];
 }
 
@@ -55,11 +55,11 @@ export interface Joints {
   /** Index of the part that everything hangs on, −1 for none; and of all that hold. */
   main: number;
   anchors: number[];
-  /** Width in mm of the widest way through the material between the middles of two parts; 0 where there is none. */
-  widestWay(a: number, b: number): number;
+  /** Width in mm of the widest path through the material between the middles of two parts; 0 where there is none. */
+  widestPath(a: number, b: number): number;
 }
 
-/** The ways between the middles of all parts, widest first. */
+/** The paths between the middles of all parts, widest first. */
 function reachOf(parts: readonly JointPart[], field: WidthField) {
   const poles = parts.map((part) => (part.pole === undefined ? poleOf(part.region) : part.pole));
   const places = poles.map((pole) => (pole ? field.locate(pole.x, pole.y) : null));
@@ -79,7 +79,7 @@ export function findHoldWidths(parts: readonly JointPart[], field: WidthField): 
   return parts.map((_, i) => {
     const decider = deciderOf(i);
     if (!decider || !poles[i]) return 0;
-    return "way" in decider ? field.exact(toMiddles.ways[decider.way]!.narrowest).width : clearance[decider.middleOf]!;
+    return "edge" in decider ? field.exact(toMiddles.edges[decider.edge]!.narrowest).width : clearance[decider.middleOf]!;
   });
 }
 
@@ -108,7 +108,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
         anchor: i === main,
       };
     }
-    const neck = "way" in decider ? field.exact(toMiddles.ways[decider.way]!.narrowest) : middles[decider.middleOf]!;
+    const neck = "edge" in decider ? field.exact(toMiddles.edges[decider.edge]!.narrowest) : middles[decider.middleOf]!;
     const { width } = neck;
     const ties = minimumCut(graph, graph.nodeOf[i]!, () => 1);
     return {
@@ -123,12 +123,12 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
     };
   });
 
-  const widestWay = (a: number, b: number) => {
+  const widestPath = (a: number, b: number) => {
     const decider = tree.reach(a, [b]);
     if (!decider) return 0;
-    return "way" in decider ? toMiddles.ways[decider.way]!.width : clearance[decider.middleOf]!;
+    return "edge" in decider ? toMiddles.edges[decider.edge]!.width : clearance[decider.middleOf]!;
   };
-  return { holds, joints: listJoints(field, graph), standIn, bodies: terminals, main, anchors, widestWay };
+  return { holds, joints: listJoints(field, graph), standIn, bodies: terminals, main, anchors, widestPath };
 }
 
 function chooseAnchors(parts: readonly JointPart[]): { anchors: number[]; main: number; standIn: number } {
@@ -171,17 +171,17 @@ function bodiesOfHolders(
   return held;
 }
 
-/** Along each way of the graph, the narrowest neck for each set of parts that meet there. */
+/** Along each edge of the graph, the narrowest neck for each set of parts that meet there. */
 function listJoints(field: WidthField, graph: JointGraph): Joint[] {
-  const lost = lostByWay(graph);
+  const lost = lostWithEdge(graph);
   const partsOn = new Map<number, number[]>();
   graph.nodeOf.forEach((node, part) => {
     partsOn.set(node, [...(partsOn.get(node) ?? []), part]);
   });
   const joints: Joint[] = [];
-  graph.ways.forEach((way, w) => {
+  graph.edges.forEach((edge, w) => {
     const meeting = new Map<string, number[]>();
-    for (const k of way.necks) {
+    for (const k of edge.necks) {
       const parts = field.partsAt(k);
       if (!parts || parts.length < 2) continue;
       const key = parts.join(" ");

@@ -93,7 +93,7 @@ it("minimum cuts, in necks and in micrometres, are the library's maximum flows",
     for (const capacity of [() => 1, ({ width }: { width: number }) => Math.round(width * 1000)]) {
       for (const source of new Set(graph.nodeOf)) {
         if (source <= 0) continue;
-        const edges = graph.ways.map((way): [number, number, number] => [way.a, way.b, capacity(way)]);
+        const edges = graph.edges.map((edge): [number, number, number] => [edge.a, edge.b, capacity(edge)]);
         questions.push({ ask: "flow", nodes: graph.nodes, edges, source, sink: 0 });
         ours.push(minimumCut(graph, source, capacity));
       }

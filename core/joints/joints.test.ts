@@ -1,11 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { annulus, fineCircle, holdsOf, place, rectangle, turned } from "../tests/shapes";
-import { graphOf, type JointGraph, lostByWay, minimumCut, type Way } from "./graph";
+import { type GraphEdge, graphOf, type JointGraph, lostWithEdge, minimumCut } from "./graph";
 import { buildMergeTree } from "./tree";
 
 describe("holds", () => {
-  it("is the narrowest place on the widest way, and says where", () => {
+  it("is the narrowest place on the widest edge, and says where", () => {
     // plate – 2 mm strip – plate – 1 mm strip – plate
     const { holds } = holdsOf([
       [rectangle(0, 0, 10, 10)],
@@ -84,10 +84,10 @@ describe("ties", () => {
 
 /** A graph of ways only, for the algorithms on it. */
 function graph(nodes: number, list: [number, number, number][]): JointGraph {
-  const ways = list.map(([a, b, width], i): Way => ({ a, b, width, necks: [i], narrowest: i }));
+  const edges = list.map(([a, b, width], i): GraphEdge => ({ a, b, width, necks: [i], narrowest: i }));
   return graphOf(
     nodes,
-    ways,
+    edges,
     Array.from({ length: nodes }, (_, i) => i),
   );
 }
@@ -107,11 +107,11 @@ const randomGraph = fc.integer({ min: 3, max: 6 }).chain((nodes) =>
 );
 
 /** Is there a way from the node to node 0 through the ways that are left? */
-function reaches(graph: JointGraph, from: number, left: (way: number) => boolean): boolean {
+function reaches(graph: JointGraph, from: number, left: (edge: number) => boolean): boolean {
   const seen = new Set([from]);
   const queue = [from];
   for (const node of queue) {
-    graph.ways.forEach(({ a, b }, w) => {
+    graph.edges.forEach(({ a, b }, w) => {
       if (!left(w) || (a !== node && b !== node)) return;
       const other = a === node ? b : a;
       if (!seen.has(other)) {
@@ -124,29 +124,29 @@ function reaches(graph: JointGraph, from: number, left: (way: number) => boolean
 }
 
 describe("graph algorithms against trying everything", () => {
-  it("minimum cut: the cheapest of all sets of ways whose loss separates", () => {
+  it("minimum cut: the cheapest of all sets of edges whose loss separates", () => {
     fc.assert(
       fc.property(randomGraph, (graph) => {
         const source = graph.nodes - 1;
         let best = Infinity;
-        for (let set = 0; set < 1 << graph.ways.length; set++) {
+        for (let set = 0; set < 1 << graph.edges.length; set++) {
           if (reaches(graph, source, (w) => (set & (1 << w)) === 0)) continue;
           best = Math.min(
             best,
-            graph.ways.reduce((sum, way, w) => sum + (set & (1 << w) ? way.width : 0), 0),
+            graph.edges.reduce((sum, edge, w) => sum + (set & (1 << w) ? edge.width : 0), 0),
           );
         }
-        expect(minimumCut(graph, source, (way) => way.width)).toBe(best);
+        expect(minimumCut(graph, source, (edge) => edge.width)).toBe(best);
       }),
       { numRuns: 150, seed: 7 },
     );
   });
 
-  it("what goes with a way: exactly the nodes that no longer reach what holds", () => {
+  it("what goes with a edge: exactly the nodes that no longer reach what holds", () => {
     fc.assert(
       fc.property(randomGraph, (graph) => {
-        const lost = lostByWay(graph);
-        graph.ways.forEach((_, w) => {
+        const lost = lostWithEdge(graph);
+        graph.edges.forEach((_, w) => {
           const expected = [...Array(graph.nodes).keys()].filter(
             (n) => reaches(graph, n, () => true) && !reaches(graph, n, (each) => each !== w),
           );
@@ -157,7 +157,7 @@ describe("graph algorithms against trying everything", () => {
     );
   });
 
-  it("hold: the widest width at which a way remains", () => {
+  it("hold: the widest width at which a edge remains", () => {
     fc.assert(
       fc.property(randomGraph, (graph) => {
         const clearance = graph.nodeOf.map((_, i) => 3 + (i % 5));
@@ -165,10 +165,11 @@ describe("graph algorithms against trying everything", () => {
         graph.nodeOf.forEach((node, part) => {
           if (part === 0) return;
           const fits = (width: number) =>
-            width <= clearance[part]! && width <= clearance[0]! && reaches(graph, node, (w) => graph.ways[w]!.width >= width);
+            width <= clearance[part]! && width <= clearance[0]! && reaches(graph, node, (w) => graph.edges[w]!.width >= width);
           const expected = [9, 8, 7, 6, 5, 4, 3, 2, 1].find(fits) ?? 0;
           const decider = tree.reach(part, [0]);
-          const found = decider === null ? 0 : "way" in decider ? graph.ways[decider.way]!.width : clearance[decider.middleOf]!;
+          const found =
+            decider === null ? 0 : "edge" in decider ? graph.edges[decider.edge]!.width : clearance[decider.middleOf]!;
           expect(found).toBe(expected);
         });
       }),

@@ -33,14 +33,14 @@ describe.each(fieldsOf())("%s", (_, field, solids) => {
     }
   });
 
-  it("the narrowest of a way is the narrowest of all that come near the least", () => {
+  it("the narrowest of a edge is the narrowest of all that come near the least", () => {
     const terminals = solids.map(({ region }) => {
       const pole = poleOf(region);
       return (pole && field.locate(pole.x, pole.y)?.body) ?? -1;
     });
-    const { ways } = buildGraph(field, terminals, new Uint8Array(field.bodies.length));
-    expect(ways.length).toBeGreaterThan(0);
-    for (const { necks, narrowest, width } of ways) {
+    const { edges } = buildGraph(field, terminals, new Uint8Array(field.bodies.length));
+    expect(edges.length).toBeGreaterThan(0);
+    for (const { necks, narrowest, width } of edges) {
       const least = Math.min(...necks.map((k) => field.necks.width[k]!));
       const near = necks.filter((k) => field.necks.width[k]! <= least * 1.1);
       expect(near).toContain(narrowest);

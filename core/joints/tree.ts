@@ -1,22 +1,22 @@
 /**
  * The merge tree: at which width do two parts first meet?
  *
- * Ways are taken from the widest to the narrowest and join the nodes at their ends (Kruskal's maximum spanning forest with
+ * Edges are taken from the widest to the narrowest and join the nodes at their ends (Kruskal's maximum spanning forest with
  * union–find); every joining is a node of the tree above the two it joins. The lowest node above two parts is the narrowest
- * place on the widest way between them. The lowest one above a part that has a holder below it is the part's hold: there it
+ * place on the widest path between them. The lowest one above a part that has a holder below it is the part's hold: there it
  * would break off.
  *
- * The disc that travels must fit into the middles of both parts as well, so each middle hangs on its body by a way of its own,
+ * The disc that travels must fit into the middles of both parts as well, so each middle hangs on its body by an edge of its own,
  * as wide as the clearance there.
  */
 import { DisjointSets } from "../geometry";
 import type { JointGraph } from "./graph";
 
-/** What decides a hold: a way of the graph, or the material in the middle of a part. */
-export type Decider = { way: number } | { middleOf: number };
+/** What decides a hold: an edge of the graph, or the material in the middle of a part. */
+export type Decider = { edge: number } | { middleOf: number };
 
 export interface MergeTree {
-  /** What decides how wide the way from a part to the nearest of the anchors is; itself for an anchor, `null` where no way leads to one. */
+  /** What decides how wide the path from a part to the nearest of the anchors is; itself for an anchor, `null` where no path leads to one. */
   reach(part: number, anchors: readonly number[]): Decider | null;
 }
 
@@ -24,11 +24,11 @@ export interface MergeTree {
 export function buildMergeTree(graph: JointGraph, clearance: readonly number[]): MergeTree {
   const parts = graph.nodeOf.length;
   const leaves = graph.nodes + parts;
-  const steps: { a: number; b: number; width: number; decider: Decider }[] = graph.ways.map(({ a, b, width }, way) => ({
+  const steps: { a: number; b: number; width: number; decider: Decider }[] = graph.edges.map(({ a, b, width }, edge) => ({
     a,
     b,
     width,
-    decider: { way },
+    decider: { edge },
   }));
   graph.nodeOf.forEach((node, part) => {
     if (node >= 0) steps.push({ a: node, b: graph.nodes + part, width: clearance[part]!, decider: { middleOf: part } });

@@ -1,7 +1,7 @@
 /**
  * What is wrong with a piece, where, and how much: stock rules applied to measured holds.
  */
-import { biteOf, type Point, type Region } from "../geometry";
+import { type Point, penetration, type Region } from "../geometry";
 import type { Component, Limb } from "../joints";
 import { classify, isNarrower } from "../joints/classify";
 import { HANDLING_FORCE, leverFrom, SAFETY, widthAgainstBending } from "./bending";
@@ -211,7 +211,7 @@ export function judgeHolds(
       at: hold.at,
       width: hold.width,
       chord: hold.neck ? { from: hold.neck.from, to: hold.neck.to } : undefined,
-      bite: (one && other && meeting.length === 2 && biteOf(one, other)) || undefined,
+      bite: (one && other && meeting.length === 2 && penetration(one, other)) || undefined,
       means: classify(hold.width, rule.wanted, rule.lost) === "falls" ? "falls" : "weak",
       ...rule,
     });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { biteOf, normalise, type Region, type Ring } from "../geometry";
+import { normalise, penetration, type Region, type Ring } from "../geometry";
 import { say } from "../tests/sentences";
 import { fineCircle, place, rectangle, turned } from "../tests/shapes";
 import { verdictSentence } from "../wording";
@@ -47,7 +47,7 @@ describe("how far two shapes reach into each other", () => {
 
   it("a stem 3 mm wide standing 1 mm deep in a bar, at every turn", () => {
     for (const angle of [0, 30, 111]) {
-      const bite = biteOf(place(foot, turned(angle)), place(beam, turned(angle)))!;
+      const bite = penetration(place(foot, turned(angle)), place(beam, turned(angle)))!;
       expect(bite.depth).toBeCloseTo(1, 3);
       expect(bite.length).toBeCloseTo(3, 3);
       expect(bite.area).toBeCloseTo(3, 3);
@@ -55,21 +55,21 @@ describe("how far two shapes reach into each other", () => {
   });
 
   it("two feet count together", () => {
-    const bite = biteOf(normalise([...foot, rectangle(9, 4.5, 2, 10)]), beam)!;
+    const bite = penetration(normalise([...foot, rectangle(9, 4.5, 2, 10)]), beam)!;
     expect(bite.depth).toBeCloseTo(1.5, 4);
     expect(bite.length).toBeCloseTo(5, 4);
   });
 
   it("two discs: the lens has the depth 2r − d and the length of their common chord", () => {
     // Plane geometry: chord 2·sqrt(r² − (d/2)²).
-    const bite = biteOf([fineCircle(0, 0, 5)], [fineCircle(9, 0, 5)])!;
+    const bite = penetration([fineCircle(0, 0, 5)], [fineCircle(9, 0, 5)])!;
     expect(bite.depth).toBeCloseTo(1, 3);
     expect(bite.length).toBeCloseTo(2 * Math.sqrt(25 - 4.5 ** 2), 3);
   });
 
   it("what does not overlap, or merely touches, has none", () => {
-    expect(biteOf(foot, [rectangle(-20, -2, 60, 6)])).toBeNull();
-    expect(biteOf(foot, [rectangle(-20, -1, 60, 6)])).toBeNull();
+    expect(penetration(foot, [rectangle(-20, -2, 60, 6)])).toBeNull();
+    expect(penetration(foot, [rectangle(-20, -1, 60, 6)])).toBeNull();
   });
 });
 

@@ -1,7 +1,16 @@
 /**
  * Too much of a good thing: letters that sink into what they touch, and outlines that lie on each other.
  */
-import { type Bite, type Box, biteOf, boxesMeet, intersection, type Region, regionArea, regionBox } from "../geometry";
+import {
+  type Box,
+  boxesMeet,
+  intersection,
+  type Penetration,
+  penetration,
+  type Region,
+  regionArea,
+  regionBox,
+} from "../geometry";
 import type { Finding, JudgedPart } from "./findings";
 
 /** Of a part's outline less than this share is left to be seen: it is swallowed. */
@@ -34,11 +43,11 @@ function deepestBite(
   parts: readonly Shape[],
   boxes: readonly ReturnType<typeof regionBox>[],
   i: number,
-): { other: number; bite: Bite } | null {
-  let deepest: { other: number; bite: Bite } | null = null;
+): { other: number; bite: Penetration } | null {
+  let deepest: { other: number; bite: Penetration } | null = null;
   parts.forEach((part, k) => {
     if (k === i || !boxesMeet(boxes[k]!, boxes[i]!)) return;
-    const bite = biteOf(parts[i]!.region, part.region);
+    const bite = penetration(parts[i]!.region, part.region);
     if (bite && (!deepest || bite.area > deepest.bite.area)) deepest = { other: k, bite };
   });
   return deepest;

@@ -22,7 +22,7 @@ const INSIDE = 0.6;
  */
 export function tiedDot(dot: Region, body: Region, beside: readonly Region[], way: TieWay, width: number, up: Point): Region {
   const place =
-    way === "tie" ? straightPlace(dot, body, up) : way === "slanted" ? slantedPlace(dot, body, up) : besidePlace(dot, beside);
+    way === "tie" ? straightPlace(dot, body, up) : way === "slanted" ? slantPlace(dot, body, up) : besidePlace(dot, beside);
   if (!place) return dot;
   const { from, to, distance } = place;
   if (distance < 1e-6) return dot;
@@ -45,7 +45,7 @@ function straightPlace(dot: Region, body: Region, up: Point): Nearest | null {
 }
 
 /** The shortest of the ways that lean enough to be seen as slanted. */
-function slantedPlace(dot: Region, body: Region, up: Point): Nearest | null {
+function slantPlace(dot: Region, body: Region, up: Point): Nearest | null {
   let best: Nearest | null = null;
   for (const from of cornersOf(dot)) {
     for (const to of cornersOf(body)) {

@@ -95,7 +95,7 @@ function crossingsAt(region: Region, x: number): number[] {
 
 /** Distance of the two places farthest apart in which the outlines cross; 0 where they do not. */
 export function crossingWidth(a: Region, b: Region): number {
-  const { region, corners } = intersectionTraced(a, b);
+  const { region, sources: corners } = intersectionTraced(a, b);
   let widest = 0;
   region.forEach((ring, r) => {
     const crossings = [...corners[r]!.keys()].filter((i) => corners[r]![i] === 0).map((i) => pointOf(ring, i));

@@ -3,8 +3,8 @@
  */
 import {
   backwards,
-  composed,
   type Matrix,
+  multiply,
   type Point,
   type Region,
   regionBox,
@@ -18,7 +18,7 @@ import type { DotsWay, SymbolName, Word } from "../piece";
 import type { Cluster } from "./clusters";
 import { biteShifts } from "./dots";
 import { isTieWay, tiedDot } from "./dotTies";
-import { placed, type ShapedLetter } from "./spacing";
+import { placeBy, type ShapedLetter } from "./spacing";
 
 /** One separate island of a letter, in its final place. */
 export interface LetterIsland {
@@ -60,15 +60,15 @@ export interface Placed {
 export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joint: number): Placed {
   const { cluster, islands: alone } = shaped;
   const { change } = cluster;
-  const [a, b, c, d, e, f] = placed(shaped, frame);
+  const [a, b, c, d, e, f] = placeBy(shaped, frame);
   const matrix: Matrix = [a, b, c, d, e + change.dx, f + change.dy];
   const id = `${word.id}:${cluster.key}`;
   const way = waysOf(word, cluster);
   const shifts = way === "bite" ? shiftsOf(alone, joint / (change.scale ?? 1)) : [];
-  const body = change.reach ? composed(matrix, stretchedDown(alone[0], change.reach / Math.hypot(c, d))) : matrix;
+  const body = change.reach ? multiply(matrix, stretchDown(alone[0], change.reach / Math.hypot(c, d))) : matrix;
   const islands = alone.flatMap((region, n): LetterIsland[] => {
     if (change.without?.includes(n)) return [];
-    const moved: Matrix = composed(n === 0 ? body : withDot(matrix, change), [1, 0, 0, 1, 0, shifts[n] ?? 0]);
+    const moved: Matrix = multiply(n === 0 ? body : withDot(matrix, change), [1, 0, 0, 1, 0, shifts[n] ?? 0]);
     return [{ id: n === 0 ? id : `${id}.${n}`, region: moveRegion(region, moved), pole: movePole(region, moved), dot: n > 0 }];
   });
   const angle = Math.atan2(frame[1], frame[0]) + ((change.turn ?? 0) * Math.PI) / 180;
@@ -91,7 +91,7 @@ export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joi
 }
 
 /** The head stays where it is, the foot goes down by so much. */
-function stretchedDown(body: Region | undefined, by: number): Matrix {
+function stretchDown(body: Region | undefined, by: number): Matrix {
   const box = regionBox(body ?? []);
   if (!box || box.maxY - box.minY < 1e-6) return [1, 0, 0, 1, 0, 0];
   const factor = 1 + by / (box.maxY - box.minY);

@@ -35,9 +35,9 @@ export function lineOf(path: WordPath | undefined, capHeight: number, middle: Po
     case "arc":
       return arcLine(path, capHeight, middle);
     case "curve":
-      return walkedLine(curvePoints(path, middle), fromMiddle(path));
+      return walkLine(curvePoints(path, middle), fromMiddle(path));
     case "spiral":
-      return walkedLine(spiralPoints(path, middle), fromMiddle(path));
+      return walkLine(spiralPoints(path, middle), fromMiddle(path));
     default:
       return straightLine(middle);
   }
@@ -140,7 +140,7 @@ function spiralPoints({ radius, pitch, angle }: SpiralPath, { x, y }: Point): nu
   return line;
 }
 
-function walkedLine(points: number[], distance: number): Line {
+function walkLine(points: number[], distance: number): Line {
   const n = points.length / 2;
   const along = new Float64Array(n);
   for (let i = 1; i < n; i++) {

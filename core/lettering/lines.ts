@@ -14,16 +14,16 @@ export function broughtTo(layout: WordLayout, before: readonly WordLayout[], joi
   const [far, near] = [regionBox(above)!, regionBox(own)!];
   const below = near.minY + near.maxY <= far.minY + far.maxY;
   const start = below ? far.minY - near.maxY - 1 : far.maxY - near.minY + 1;
-  return moved(layout, start + biteShift(above, translateRegion(own, 0, start), joint));
+  return moveLayout(layout, start + biteShift(above, translateRegion(own, 0, start), joint));
 }
 
 const outlines = ({ letters }: WordLayout): Region => letters.flatMap(({ islands }) => islands.flatMap(({ region }) => region));
 
-function moved(layout: WordLayout, dy: number): WordLayout {
+function moveLayout(layout: WordLayout, dy: number): WordLayout {
   const { box, line, secondRing } = layout;
   return {
     ...layout,
-    letters: layout.letters.map((letter) => movedLetter(letter, dy)),
+    letters: layout.letters.map((letter) => moveLetterBy(letter, dy)),
     box: box && { ...box, minY: box.minY + dy, maxY: box.maxY + dy },
     baseline: layout.baseline + dy,
     secondRing: secondRing && { ...secondRing, middle: { ...secondRing.middle, y: secondRing.middle.y + dy } },
@@ -31,7 +31,7 @@ function moved(layout: WordLayout, dy: number): WordLayout {
   };
 }
 
-function movedLetter(letter: Letter, dy: number): Letter {
+function moveLetterBy(letter: Letter, dy: number): Letter {
   const up = <P extends { y: number }>(point: P): P => ({ ...point, y: point.y + dy });
   return {
     ...letter,

@@ -1,7 +1,7 @@
 /**
  * Where letters stand along their line: as the font has them, or by how far their true outlines reach into each other.
  */
-import { composed, intersection, type Matrix, type Region, regionBox, rotation, transformRegion } from "../geometry";
+import { intersection, type Matrix, multiply, type Region, regionBox, rotation, transformRegion } from "../geometry";
 import type { Word } from "../piece";
 import type { Cluster } from "./clusters";
 import { crossingWidth, SURE } from "./dots";
@@ -23,15 +23,15 @@ export interface ShapedLetter {
 export function shapeLetters(word: Word, clusters: readonly Cluster[], shape: LetterShape): ShapedLetter[] {
   const letters = clusters.map((cluster) => shapeLetter(cluster, shape));
   const between = word.path?.kind === "arc" ? word.path.between : undefined;
-  return between ? letters.map((letter) => stretchedBetween(letter, between)) : letters;
+  return between ? letters.map((letter) => stretchBetween(letter, between)) : letters;
 }
 
 /** Each letter by itself is made so high that it reaches the same depth into both rings. */
-function stretchedBetween(letter: ShapedLetter, { gap, bite }: { gap: number; bite: number }): ShapedLetter {
+function stretchBetween(letter: ShapedLetter, { gap, bite }: { gap: number; bite: number }): ShapedLetter {
   const box = letter.islands[0] && regionBox(transformRegion(letter.islands[0], letter.own));
   if (!box || box.maxY - box.minY < 0.1) return letter;
   const scale = (gap + 2 * bite) / (box.maxY - box.minY);
-  return { ...letter, own: composed([1, 0, 0, scale, 0, -bite - box.minY * scale], letter.own) };
+  return { ...letter, own: multiply([1, 0, 0, scale, 0, -bite - box.minY * scale], letter.own) };
 }
 
 function shapeLetter(cluster: Cluster, shape: LetterShape): ShapedLetter {
@@ -49,8 +49,8 @@ function shapeLetter(cluster: Cluster, shape: LetterShape): ShapedLetter {
 const isPlain = ({ cluster: { change } }: ShapedLetter) => !change.turn && !change.mirror && (change.scale ?? 1) === 1;
 
 /** From the letter's outlines, which start at the pen, to its place on the line. */
-export function placed(letter: ShapedLetter, frame: Matrix): Matrix {
-  return composed(frame, composed(letter.own, [1, 0, 0, 1, -letter.middle, 0]));
+export function placeBy(letter: ShapedLetter, frame: Matrix): Matrix {
+  return multiply(frame, multiply(letter.own, [1, 0, 0, 1, -letter.middle, 0]));
 }
 
 /**
@@ -79,7 +79,7 @@ export function middlesOf(
       let natural = cluster.x * shape.sx + middle + added;
       const last = middles[i - 1]!;
       if (measured && areNeighbours(before.cluster, cluster)) {
-        const gap = measuredGap(word, before, letter, line, last, natural - last);
+        const gap = measureGap(word, before, letter, line, last, natural - last);
         if (gap !== null) {
           added += gap - (natural - last);
           natural = last + gap;
@@ -108,7 +108,7 @@ function spreadOf(word: Word, letters: readonly ShapedLetter[], shape: LetterSha
 }
 
 /** From the middle of one letter to that of the next so that their outlines meet as the word asks; `null` where they pass each other. */
-function measuredGap(
+function measureGap(
   word: Word,
   before: ShapedLetter,
   letter: ShapedLetter,
@@ -124,13 +124,13 @@ function measuredGap(
   const gap =
     line.length === Infinity && word.join === undefined
       ? straightGap(word, before, letter, left, right)
-      : searchedGap(word, before, letter, line, last, natural);
+      : searchGap(word, before, letter, line, last, natural);
   known?.keep(gap);
   return gap;
 }
 
 function straightGap(word: Word, before: ShapedLetter, letter: ShapedLetter, left: Region, right: Region): number | null {
-  const here = (each: ShapedLetter, region: Region) => transformRegion(region, placed(each, [1, 0, 0, 1, 0, 0]));
+  const here = (each: ShapedLetter, region: Region) => transformRegion(region, placeBy(each, [1, 0, 0, 1, 0, 0]));
   const touching = touchingDistance(here(before, left), here(letter, right));
   return touching === null ? null : touching - word.overlap!;
 }
@@ -140,7 +140,7 @@ const HALVINGS = 15;
 const STEPS = 10;
 
 /** Lets the letter come along its line until it meets the one before. */
-function searchedGap(
+function searchGap(
   word: Word,
   before: ShapedLetter,
   letter: ShapedLetter,
@@ -148,8 +148,8 @@ function searchedGap(
   last: number,
   natural: number,
 ): number | null {
-  const left = transformRegion(before.islands[0]!, placed(before, line.at(last)));
-  const right = (gap: number) => transformRegion(letter.islands[0]!, placed(letter, line.at(last + gap)));
+  const left = transformRegion(before.islands[0]!, placeBy(before, line.at(last)));
+  const right = (gap: number) => transformRegion(letter.islands[0]!, placeBy(letter, line.at(last + gap)));
   const meets = (gap: number) => intersection(left, right(gap)).length > 0;
   const size = Math.max(before.middle, letter.middle, 1);
   let [apart, together] = [natural, natural];

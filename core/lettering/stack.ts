@@ -4,7 +4,7 @@
 import { type Matrix, type Region, regionBox, transformRegion } from "../geometry";
 import type { Word } from "../piece";
 import { biteShift } from "./dots";
-import { placed, type ShapedLetter } from "./spacing";
+import { placeBy, type ShapedLetter } from "./spacing";
 
 /**
  * Every letter is centred below the one before and comes up until the joint is as wide as asked. The first stands on the word's
@@ -15,7 +15,7 @@ export function stackedPlaces({ at, path }: Word, letters: readonly ShapedLetter
   const frames: Matrix[] = [];
   let above: Region | null = null;
   for (const letter of letters) {
-    const alone = letter.islands.flatMap((island) => transformRegion(island, placed(letter, [1, 0, 0, 1, 0, 0])));
+    const alone = letter.islands.flatMap((island) => transformRegion(island, placeBy(letter, [1, 0, 0, 1, 0, 0])));
     const box = regionBox(alone);
     if (!box) {
       frames.push([1, 0, 0, 1, at.x, at.y]);

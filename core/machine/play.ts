@@ -1,7 +1,7 @@
 /**
  * How a job runs: where the head is when, what drops when, and what is left in the hand.
  */
-import { type LinePurpose, nested, type Speeds } from "../cut";
+import { type LinePurpose, nestOutlines, type Speeds } from "../cut";
 import { type Box, crossingsAt, normalise, type Region, regionArea, regionBox } from "../geometry";
 import type { Job } from "./readJob";
 
@@ -99,7 +99,7 @@ function sweeps(area: Region): Float64Array[] {
 
 /** What comes free when an outline is closed: all within it that is still there. */
 function addDrops(run: Run, ends: readonly { ring: Float64Array; end: number }[]): void {
-  const outlines = nested(ends.map(({ ring }) => ring));
+  const outlines = nestOutlines(ends.map(({ ring }) => ring));
   let early = 0;
   outlines.forEach(({ ring, depth, parent }, i) => {
     if (parent >= 0 && ends[parent]!.end < ends[i]!.end) early++;

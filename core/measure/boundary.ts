@@ -1,7 +1,7 @@
 /**
  * The boundary of a region as a chain of sampled edges, the raw material of the triangulation.
  */
-import { alongSegment, GRID, type Point, PointTable, type Region, regionCorners, segmentDistance2 } from "../geometry";
+import { alongSegment, GRID, type Point, PointTable, type Region, segmentDistance2, vertexCount } from "../geometry";
 
 export interface Boundary {
   /** Sample points, mm. Rings that touch in a point share that point. */
@@ -23,7 +23,7 @@ export interface Boundary {
 
 /** @param owners see `Weld.owners`; left out, all edges belong to part 0. */
 export function boundaryOf(region: Region, owners?: readonly Int32Array[]): Boundary {
-  const edges = regionCorners(region);
+  const edges = vertexCount(region);
   const boundary = emptyBoundary(edges, edges);
   const known = new PointTable(boundary.x, boundary.y, edges);
   let e = 0;

@@ -158,7 +158,7 @@ export class Delaunay {
     if (h === -1) return;
     if (this.side(h, x, y) === 0) this.splitEdge(h, point);
     else this.splitTriangle((h / 3) | 0, point);
-    this.settle();
+    this.legalize();
   }
 
   /** @returns a half-edge of the triangle around a place, one that the place lies on where there is such; −1 where a corner lies there */
@@ -264,7 +264,7 @@ export class Delaunay {
       spoke = next;
     }
     this.joinThree(spoke, point);
-    this.settle();
+    this.legalize();
   }
 
   /** May a spoke be flipped, so that its two neighbours are joined past the point? */
@@ -300,7 +300,7 @@ export class Delaunay {
   private readonly open: number[] = [];
 
   /** Flips until no circle around a triangle holds the corner across a side. */
-  private settle(): void {
+  private legalize(): void {
     const { open, twins } = this;
     while (open.length > 0) {
       const h = open.pop()!;

@@ -2,7 +2,6 @@
  * The middle of one shape: the centre of the largest disc inside it.
  */
 import {
-  coarser,
   fingerprint,
   islandsOf,
   normalise,
@@ -12,6 +11,7 @@ import {
   regionBox,
   regionCentroid,
   regionPerimeter,
+  snapToGrid,
   union,
 } from "../geometry";
 import { type FieldOptions, tryMeasure, type WidthField } from "./field";
@@ -78,7 +78,7 @@ function findPole(all: Region): Body | null {
 
 /** An outline that rounding has made cross itself by a hair is united with itself once more, if need be on a grid of 1 µm. */
 function fieldOf(region: Region, options: FieldOptions): WidthField | null {
-  const ways = [() => region, () => union([region]), () => union([normalise(coarser(region))])];
+  const ways = [() => region, () => union([region]), () => union([normalise(snapToGrid(region))])];
   for (const way of ways) {
     const field = tryMeasure(way(), undefined, options);
     if (field) return field;

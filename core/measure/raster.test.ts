@@ -6,7 +6,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { type Piece, parsePiece, STOCKS } from "../piece";
-import { rasterise, widestWay } from "../tests/raster";
+import { rasterise, widestPath } from "../tests/raster";
 import { fineCircle, holdsOf, place, rectangle, turned } from "../tests/shapes";
 import { poleOf } from "./pole";
 
@@ -34,7 +34,7 @@ describe("holds against a raster distance transform", () => {
     solids.forEach((solid, i) => {
       if (i === anchor) return;
       const start = solid.pole ?? poleOf(solid.region)!;
-      const measured = widestWay(raster, start, goal);
+      const measured = widestPath(raster, start, goal);
       expect(
         Math.abs(measured - holds[i]!.width),
         `${solid.id}: ${measured} by pixels, ${holds[i]!.width} by necks`,
@@ -65,7 +65,7 @@ describe("random heaps of plates and discs", () => {
         const goal = poleOf(regions[0]!)!;
         regions.forEach((each, i) => {
           if (i === 0) return;
-          const measured = widestWay(raster, poleOf(each)!, goal);
+          const measured = widestPath(raster, poleOf(each)!, goal);
           // Below a pixel the raster cannot tell a hair of material from a hair of air.
           if (measured < 2 * PIXEL && holds[i]!.width < 2 * PIXEL) return;
           expect(Math.abs(measured - holds[i]!.width)).toBeLessThan(1.5 * PIXEL);

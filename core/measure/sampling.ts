@@ -70,7 +70,7 @@ function refined(first: Boundary, triangulation: Delaunay, { shortest }: Steps, 
   let [boundary, net] = [first, triangulation];
   /** Ends of edges that were missing: they are looked at again until nothing is. */
   const open = new Set<number>();
-  let seen = look(net, boundary, shortest, STEP_PER_WIDTH, fresh && touchedPoints(net, fresh));
+  let seen = look(net, boundary, shortest, STEP_PER_WIDTH, fresh && touchPoints(net, fresh));
   // Outlines that touch without sharing a corner: let them share it.
   const joinAll = () => {
     const merged = mergeTwins(boundary, net, seen.missing);
@@ -90,7 +90,7 @@ function refined(first: Boundary, triangulation: Delaunay, { shortest }: Steps, 
     const before = net;
     net = withSamples(net, boundary, finer);
     boundary = finer;
-    const touched = touchedPoints(net, fresh);
+    const touched = touchPoints(net, fresh);
     for (const p of open) touched[p] = 1;
     touched.fill(1, first.points, boundary.points);
     // A triangulation that had to be made anew knows nothing of what has changed.
@@ -138,7 +138,7 @@ function touchable(b: Boundary, missing: readonly number[]): Set<number> {
 }
 
 /** Corners of triangles that are not as they were when the triangulation was made or copied, and the given points. */
-function touchedPoints(net: Delaunay, fresh?: Uint8Array): Uint8Array {
+function touchPoints(net: Delaunay, fresh?: Uint8Array): Uint8Array {
   const { triangles, changed, coords } = net;
   const touched = new Uint8Array(coords.length / 2);
   if (fresh) touched.set(fresh);
@@ -206,7 +206,7 @@ function cutsForMissing(b: Boundary, missing: readonly number[]): Map<number, nu
       const depth = away / Math.min(along, length - along);
       if (depth < nearest) [across, foot, nearest] = [k, along, depth];
     }
-    cuts.set(e, (across === -1 ? foot : mirrored(b, e, across, leaving[across]!, foot)) / length);
+    cuts.set(e, (across === -1 ? foot : mirrorSample(b, e, across, leaving[across]!, foot)) / length);
   }
   return cuts;
 }
@@ -218,7 +218,7 @@ const STRIP = 0.5;
  * How far along edge e its mirror image of a sample lies, mm: where the line between the two stands upright on the bisector of e and the
  * side that the sample is on.
  */
-function mirrored(b: Boundary, e: number, sample: number, leaving: number, foot: number): number {
+function mirrorSample(b: Boundary, e: number, sample: number, leaving: number, foot: number): number {
   const length = edgeLength(b, e);
   const [px, py] = [b.x[b.start[e]!]!, b.y[b.start[e]!]!];
   const [ux, uy] = [(b.x[b.end[e]!]! - px) / length, (b.y[b.end[e]!]! - py) / length];
@@ -294,9 +294,9 @@ function look(
 function piecesSeen(b: Boundary, e: number, apex: number, coords: Float64Array, shortest: number, share: number): number {
   const [p, q] = [2 * b.start[e]!, 2 * b.end[e]!];
   const [ax, ay] = [coords[2 * apex]!, coords[2 * apex + 1]!];
-  const length2 = squared(coords[p]! - coords[q]!, coords[p + 1]! - coords[q + 1]!);
+  const length2 = squareOf(coords[p]! - coords[q]!, coords[p + 1]! - coords[q + 1]!);
   if (length2 <= shortest * shortest) return 1;
-  const width2 = Math.min(squared(ax - coords[p]!, ay - coords[p + 1]!), squared(ax - coords[q]!, ay - coords[q + 1]!));
+  const width2 = Math.min(squareOf(ax - coords[p]!, ay - coords[p + 1]!), squareOf(ax - coords[q]!, ay - coords[q + 1]!));
   // An apex that sees the edge under an obtuse angle lies in its diametral disc: the step is too long to be measured across.
   const seen = (coords[p]! - ax) * (coords[q]! - ax) + (coords[p + 1]! - ay) * (coords[q + 1]! - ay);
   const least = seen < -1e-9 * length2 ? 2 : 1;
@@ -307,7 +307,7 @@ function piecesSeen(b: Boundary, e: number, apex: number, coords: Float64Array, 
   return Math.max(least, Math.min(16, Math.ceil(Math.min(length / shortest, length / step))));
 }
 
-function squared(x: number, y: number): number {
+function squareOf(x: number, y: number): number {
   return x * x + y * y;
 }
 

@@ -8,7 +8,7 @@
 
 import { unlessTangled } from "../errors";
 import { type Examination, examine, type Library } from "../examine";
-import { differing } from "../geometry";
+import { compareRegions } from "../geometry";
 import { type Finding, isNarrower, type Labels, MENDABLE, openFindings } from "../judge";
 import { canBeKept, LIMITS, type Part, type Piece } from "../piece";
 import { growHolders } from "./holders";
@@ -128,7 +128,7 @@ function follow(start: Begun, task: Task): Route {
     if (piece === now.piece || !canBeKept(piece)) return "no better";
     const examination = unlessTangled(() => examine(piece, library, { base: now.examination }));
     if (!examination || !isBetter(now.examination, examination)) return "no better";
-    if (changedShare(before, examination) > most) {
+    if (shareOfChange(before, examination) > most) {
       more = true;
       return "too much";
     }
@@ -163,7 +163,7 @@ function follow(start: Begun, task: Task): Route {
     });
     if (!taken) reasons.set(keyOf(finding), tooMuch);
   }
-  return { ...now, done, reasons, change: changedShare(before, now.examination), more, stopped };
+  return { ...now, done, reasons, change: shareOfChange(before, now.examination), more, stopped };
 }
 
 /** So much more than what is missing is tried, as shares. */
@@ -183,7 +183,7 @@ function viaThickening({ piece: start, examination: thin, done }: Begun, task: T
     const piece = { ...start, parts: start.parts.map(thicker) };
     const examination = unlessTangled(() => examine(piece, library, { base: thin }));
     if (!examination) continue;
-    if (changedShare(before, examination) > task.most) return best ?? "too much";
+    if (shareOfChange(before, examination) > task.most) return best ?? "too much";
     const thickened: Done = { action: { does: "thicken words", count: missing.size }, findings: [] };
     const route = follow({ piece, examination, done: [...done, thickened] }, task);
     if (route.stopped) return best;
@@ -216,7 +216,7 @@ function viaLost(start: Piece, left: Examination, task: Task): (Route & { begun:
   }
   if (piece === start) return null;
   const examination = examine(piece, library, { base: before });
-  if (changedShare(before, examination) > task.most) return "too much";
+  if (shareOfChange(before, examination) > task.most) return "too much";
   const begun: Begun = { piece, examination, done };
   return { ...follow(begun, task), begun };
 }
@@ -341,9 +341,9 @@ function shortcomings({ findings, solids, holds, leastWidth }: Examination) {
 }
 
 /** Area that came and went, as a share of what was there. */
-function changedShare(before: Examination, after: Examination): number {
+function shareOfChange(before: Examination, after: Examination): number {
   if (before === after) return 0;
-  return before.area > 0 ? differing(before.material, after.material).area / before.area : 1;
+  return before.area > 0 ? compareRegions(before.material, after.material).area / before.area : 1;
 }
 
 const keyOf = (finding: Finding) =>

@@ -48,8 +48,8 @@ export function ontoMaterial({ piece, examination, finding, library }: Scene): A
     most: 1,
     amounts: SHARES,
     apply: (now, share) => {
-      const smaller = { ...now, parts: now.parts.map((part) => (part.id === mark.id ? scaled(part as Mark, share) : part)) };
-      return placed(smaller, mark.id, library, examination.leastWidth) ?? now;
+      const smaller = { ...now, parts: now.parts.map((part) => (part.id === mark.id ? scaleMark(part as Mark, share) : part)) };
+      return placeOnMaterial(smaller, mark.id, library, examination.leastWidth) ?? now;
     },
   };
 }
@@ -111,12 +111,12 @@ export function asMaterial({ piece, examination, finding }: Scene): Attempt | nu
   };
 }
 
-function scaled(mark: Mark, share: number): Mark {
+function scaleMark(mark: Mark, share: number): Mark {
   if (mark.kind === "ornament") return { ...mark, height: Math.max(1, round(mark.height * share)) };
   return { ...mark, size: { ...mark.size, mm: Math.max(1, round(mark.size.mm * share)) } };
 }
 
-function placed(piece: Piece, id: string, library: Library, leastWidth: number): Piece | null {
+function placeOnMaterial(piece: Piece, id: string, library: Library, leastWidth: number): Piece | null {
   const { ghosts, material } = examine(piece, library, { notes: false });
   const own = ghosts.filter(({ partId }) => partId === id);
   const carves = own.some(({ as }) => as === "carve");

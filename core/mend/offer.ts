@@ -3,7 +3,7 @@
  */
 import { unlessTangled } from "../errors";
 import { type Examination, examine, type Library } from "../examine";
-import { differing, type Region } from "../geometry";
+import { compareRegions, type Region } from "../geometry";
 import { type Finding, openFindings } from "../judge";
 import { canBeKept, type Piece } from "../piece";
 import { attemptsFor } from "./attempts";
@@ -210,7 +210,7 @@ function between(failed: Tried, found: Tried, wanted: number, turn: number): num
 }
 
 function describe(attempt: Attempt, { amount, mended, after }: Success, { before, finding }: Trial): Mend {
-  const { added, removed, area } = differing(before.material, after.material);
+  const { added, removed, area } = compareRegions(before.material, after.material);
   return {
     kind: attempt.kind,
     action: attempt.action(amount),

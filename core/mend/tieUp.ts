@@ -40,7 +40,7 @@ export function tieUp(piece: Piece, library: Library, { width, count = 1 }: TieU
     const ways = shortestWays(examination, width, count).slice(0, LIMITS.parts - now.parts.length);
     if (ways.length === 0) break;
     const base = examination;
-    const best = deepened(now, base, ways, width, library);
+    const best = deepenTies(now, base, ways, width, library);
     if (worth(best.examination) <= worth(base)) break;
     now = best.piece;
     examination = best.examination;
@@ -54,7 +54,7 @@ interface Tied {
 }
 
 /** All ties end just inside at first; those that are held too little there go deeper. Where that does not do, all go as deep. */
-function deepened(piece: Piece, base: Examination, ways: readonly Pair[], width: number, library: Library): Tied {
+function deepenTies(piece: Piece, base: Examination, ways: readonly Pair[], width: number, library: Library): Tied {
   let best: Tied | null = null;
   const attempt = (depths: readonly number[]) => {
     const made = withTies(

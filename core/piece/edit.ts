@@ -1,7 +1,7 @@
 /**
  * Changes a maker makes with the hand: each returns a changed copy and leaves the piece as it was.
  */
-import { resized, type Side } from "./resize";
+import { resizePart, type Side } from "./resize";
 import { type Anchor, type LetterChange, LIMITS, type Part, type Piece, parsePiece, type Word } from "./schema";
 
 export type Move =
@@ -41,7 +41,7 @@ export function applyMove(piece: Piece, move: Move): Piece {
   if (move.what === "loop") {
     return change(move.id, (part) => (part.kind === "loop" ? { ...part, angle: turned(part.angle + move.turn) } : part));
   }
-  if (move.what === "size") return change(move.id, (part) => resized(part, move.side, move.out));
+  if (move.what === "size") return change(move.id, (part) => resizePart(part, move.side, move.out));
   const { dx, dy } = move;
   switch (move.what) {
     case "letters":

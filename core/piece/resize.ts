@@ -31,7 +31,7 @@ export function sidesOf(part: Part): Side[] {
 }
 
 /** @param out how far the edge goes outwards, mm; parts that lie about their middle grow by as much on the other side */
-export function resized(part: Part, side: Side, out: number): Part {
+export function resizePart(part: Part, side: Side, out: number): Part {
   const across = side === "right";
   switch (part.kind) {
     case "bar":

@@ -89,7 +89,7 @@ function distanceTransform(inside: Uint8Array, width: number, height: number, pi
 }
 
 /** Diameter in mm of the widest disc that can travel between two places, 0 where no way leads from one to the other. */
-export function widestWay(raster: Raster, from: { x: number; y: number }, to: { x: number; y: number }): number {
+export function widestPath(raster: Raster, from: { x: number; y: number }, to: { x: number; y: number }): number {
   const { region, width, height, pixel, x0, y0, distance } = raster;
   /** The pixel of a place; of it and its neighbours the deepest, so that rounding the place costs nothing. */
   const at = ({ x, y }: { x: number; y: number }) => {

@@ -1,7 +1,7 @@
 /**
  * Welding when little has changed: what stays is not welded again.
  */
-import { regionCorners, sameRegion } from "../geometry";
+import { sameRegion, vertexCount } from "../geometry";
 import { type Weld, type WeldPart, weld, weldMore } from "./weld";
 
 /** A weld that later ones may start from. */
@@ -12,7 +12,7 @@ export interface WeldBase {
   without?: { key: string; welded: Weld };
 }
 
-/** Of the corners of all parts, at most this share may be new: else all is welded afresh. */
+/** Of the vertices of all parts, at most this share may be new: else all is welded afresh. */
 const FEW = 0.3;
 
 /**
@@ -32,9 +32,9 @@ export function weldChange(base: WeldBase, parts: readonly WeldPart[]): Weld | n
     else fresh.push(i);
   });
   const gone = [...stays.keys()].filter((i) => stays[i] === -1);
-  const corners = (list: readonly WeldPart[]) => list.reduce((sum, { region }) => sum + regionCorners(region), 0);
-  const changed = corners(fresh.map((i) => parts[i]!)) + corners(gone.map((i) => base.parts[i]!));
-  if (changed > FEW * corners(parts)) return null;
+  const vertices = (list: readonly WeldPart[]) => list.reduce((sum, { region }) => sum + vertexCount(region), 0);
+  const changed = vertices(fresh.map((i) => parts[i]!)) + vertices(gone.map((i) => base.parts[i]!));
+  if (changed > FEW * vertices(parts)) return null;
   const rest = withoutParts(base, gone);
   // Owners are told by the numbers the parts have now; the fresh ones come after all others for as long as it takes.
   const numbers = new Int32Array(base.parts.length + fresh.length);

@@ -65,7 +65,7 @@ export function weldAgain({ region }: Weld, parts: readonly WeldPart[]): Weld {
   return {
     region: again,
     owners: findOwners(
-      { region: again, corners: again.map((ring) => new Int32Array(ring.length / 2)) },
+      { region: again, sources: again.map((ring) => new Int32Array(ring.length / 2)) },
       parts.flatMap(outlinesOf),
     ),
   };
@@ -81,7 +81,7 @@ const outlinesOf = ({ region }: WeldPart, part: number): Outline[] => region.map
 
 /** @param crossings the box in which edges are cut at all, where it is known */
 function findOwners(
-  { region, corners }: TracedRegion,
+  { region, sources }: TracedRegion,
   outlines: readonly Outline[],
   shift = SHIFT,
   crossings: Box = EVERYWHERE,
@@ -93,7 +93,7 @@ function findOwners(
     search ??= searchOf(edges, shift, crossings);
     return search(x, y);
   };
-  return region.map((ring, r) => ownersAlong(ring, corners[r]!, edges, around, shift));
+  return region.map((ring, r) => ownersAlong(ring, sources[r]!, edges, around, shift));
 }
 
 const EVERYWHERE: Box = { minX: -Infinity, minY: -Infinity, maxX: Infinity, maxY: Infinity };
@@ -171,7 +171,7 @@ function collectEdges(outlines: readonly Outline[]): Edges {
 /** An edge of the result starts or ends at a corner of the input, whose edges are tried; between crossings the tree is asked. */
 function ownersAlong(
   ring: Ring,
-  corners: Int32Array,
+  sources: Int32Array,
   edges: Edges,
   search: (x: number, y: number) => number[],
   shift: number,
@@ -184,8 +184,8 @@ function ownersAlong(
     const dy = ring[2 * k + 1]! - ring[2 * i + 1]!;
     const mx = ring[2 * i]! + dx / 2;
     const my = ring[2 * i + 1]! + dy / 2;
-    const start = corners[i]! - 1;
-    const last = corners[k]! > 0 ? edges.before[corners[k]! - 1]! : -1;
+    const start = sources[i]! - 1;
+    const last = sources[k]! > 0 ? edges.before[sources[k]! - 1]! : -1;
     let edge = -1;
     if (start >= 0 && liesOn(edges, start, mx, my, dx, dy, shift)) edge = start;
     else if (last >= 0 && liesOn(edges, last, mx, my, dx, dy, shift)) edge = last;

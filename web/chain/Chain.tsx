@@ -3,7 +3,7 @@
  * Also the keyboard's way through the piece: arrow keys go from letter to letter, Enter takes one in the hand.
  */
 import type { Examination } from "@mend-joint/core";
-import { composed, type Region, regionBox, rotation, transformRegion } from "@mend-joint/core/geometry";
+import { multiply, type Region, regionBox, rotation, transformRegion } from "@mend-joint/core/geometry";
 import { isNarrower } from "@mend-joint/core/judge";
 import { formatLength, formatNumber } from "@mend-joint/core/piece";
 import { type ChainLetter, type ChainLink, chainOf } from "@mend-joint/core/report";
@@ -62,7 +62,7 @@ function upright(
   { solids, stand, angle }: Pick<ChainLetter, "solids" | "stand" | "angle">,
   all: Examination["solids"],
 ): Region[] {
-  const matrix = composed(rotation(-angle), [1, 0, 0, 1, -stand.x, -stand.y]);
+  const matrix = multiply(rotation(-angle), [1, 0, 0, 1, -stand.x, -stand.y]);
   return solids.map((i) => transformRegion(all[i]!.region, matrix));
 }
 

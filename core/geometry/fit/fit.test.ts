@@ -14,7 +14,7 @@ import {
   circleRing,
   curveLength,
   fitCurves,
-  flattened,
+  flatten,
   flattenPath,
   mapCurve,
   normalise,
@@ -74,7 +74,7 @@ describe("known shapes", () => {
     const path = fitted(bar);
     expect(path.segments.filter(({ type }) => type === "L").length).toBeLessThanOrEqual(4);
     expect(path.segments.filter(({ type }) => type !== "L").length).toBeLessThanOrEqual(6);
-    const area = Math.abs(regionArea([flattened(path, 0.0005)]));
+    const area = Math.abs(regionArea([flatten(path, 0.0005)]));
     expect(Math.abs(area - (400 + Math.PI * 16))).toBeLessThan(0.2);
   });
 
@@ -102,7 +102,7 @@ describe("known shapes", () => {
       expect(Math.hypot(segment.x - segment.cx, segment.y - segment.cy)).toBeCloseTo(9, 2);
       from = segment;
     }
-    expect(regionArea([flattened(over)])).toBeCloseTo(-regionArea([flattened(path)]), 6);
+    expect(regionArea([flatten(over)])).toBeCloseTo(-regionArea([flatten(path)]), 6);
   });
 });
 
@@ -118,7 +118,7 @@ describe("pieces", () => {
       const paths = large.map((ring) => fitted(ring));
       expect(
         outlineDistance(
-          paths.map((path) => flattened(path, 0.0005)),
+          paths.map((path) => flatten(path, 0.0005)),
           large,
         ),
       ).toBeLessThan(0.02);
@@ -152,7 +152,7 @@ describe("pieces", () => {
         made += fits.reduce((n, { segments }) => n + segments.length, 0);
         expect(
           outlineDistance(
-            fits.map((path) => flattened(path, 0.0005)),
+            fits.map((path) => flatten(path, 0.0005)),
             rings,
           ),
           `${id} ${letter}`,
@@ -180,7 +180,7 @@ describe("pieces", () => {
           const region: Region = offset(normalise(rings), grown).filter((ring) => regionPerimeter([ring]) > 0.4);
           const back = region.flatMap((ring) => {
             const path = fitCurves(ring, true);
-            return path ? [flattened(path, 0.0005)] : [];
+            return path ? [flatten(path, 0.0005)] : [];
           });
           expect(outlineDistance(back, region)).toBeLessThan(0.02);
         },

@@ -6,7 +6,7 @@
  * 1990), arcs through three points; both get the area of what they stand for, and what one leaves out the next one makes good. How far it reaches is found by doubling and halving, so the work grows with the number of
  * corners and little more.
  */
-import { areaOverChord, type CurvePath, type CurveSegment, flattened } from "../curves";
+import { areaOverChord, type CurvePath, type CurveSegment, flatten } from "../curves";
 import { coincide } from "../deviation";
 import { type Point, regionPerimeter, ringArea } from "../ring";
 import { asCircle } from "./arc";
@@ -56,7 +56,7 @@ const TRUE = 0.0165;
 /** Chords of a curve that is compared are as near to it, mm. */
 const COMPARED = 0.001;
 
-const isNear = (path: CurvePath, points: Float64Array) => coincide(flattened(path, COMPARED), points, path.closed, TRUE);
+const isNear = (path: CurvePath, points: Float64Array) => coincide(flatten(path, COMPARED), points, path.closed, TRUE);
 
 /** How much another area a ring has, in what is allowed: 1 is just enough. */
 function areaError(path: CurvePath, points: Float64Array): number {

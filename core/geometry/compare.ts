@@ -3,10 +3,10 @@
  */
 import { PointTable } from "./pointTable";
 import { difference } from "./polygons";
-import { type Box, type Region, type Ring, regionArea, regionCorners } from "./ring";
+import { type Box, type Region, type Ring, regionArea, vertexCount } from "./ring";
 
 /** Material that comes and goes. */
-export interface Differing {
+export interface RegionChange {
   added: Region;
   removed: Region;
   /** Of both together, mm². */
@@ -21,10 +21,10 @@ const MARGIN = 0.05;
  *
  * @param before, after normalised regions
  */
-export function differing(before: Region, after: Region): Differing {
+export function compareRegions(before: Region, after: Region): RegionChange {
   const box = boxOfDifferent(before, after);
   if (!box) return { added: [], removed: [], area: 0 };
-  const [was, is] = [clippedTo(box, before), clippedTo(box, after)];
+  const [was, is] = [clipTo(box, before), clipTo(box, after)];
   const [added, removed] = [difference(is, was), difference(was, is)];
   return { added, removed, area: regionArea(added) + regionArea(removed) };
 }
@@ -54,7 +54,7 @@ function boxOfDifferent(before: Region, after: Region): Box | null {
 
 /** Whether a region has a side, in this direction. Where several begin at one place, only the first is known. */
 function sideTest(region: Region): (ax: number, ay: number, bx: number, by: number) => boolean {
-  const count = regionCorners(region);
+  const count = vertexCount(region);
   const [x, y, end] = [new Float64Array(count), new Float64Array(count), new Int32Array(count)];
   let k = 0;
   for (const ring of region) {
@@ -78,7 +78,7 @@ function sideTest(region: Region): (ax: number, ay: number, bx: number, by: numb
  * A region as it winds around the places in a box; beyond it there is nothing, but for sides that lie on its edge there and back
  * (I. E. Sutherland and G. W. Hodgman, "Reentrant polygon clipping", Communications of the ACM 17, 1974).
  */
-function clippedTo({ minX, minY, maxX, maxY }: Box, region: Region): Region {
+function clipTo({ minX, minY, maxX, maxY }: Box, region: Region): Region {
   return region
     .map((ring) =>
       [cutOff(0, minX, 1), cutOff(0, maxX, -1), cutOff(1, minY, 1), cutOff(1, maxY, -1)].reduce((now, cut) => cut(now), ring),

@@ -5,7 +5,7 @@ import { polygonHull } from "d3-polygon";
 import { intersection } from "./polygons";
 import { type Region, type Ring, regionArea, ringArea } from "./ring";
 
-export interface Bite {
+export interface Penetration {
   /** Shortest way the deepest overlap would have to be pulled to come apart, if it were convex: the least width of its hull, mm. */
   depth: number;
   /** Extent of the overlaps across that direction, all of them together, mm. */
@@ -18,7 +18,7 @@ export interface Bite {
 const NOTHING = 1e-6;
 
 /** @returns `null` where the two do not overlap */
-export function biteOf(a: Region, b: Region): Bite | null {
+export function penetration(a: Region, b: Region): Penetration | null {
   const common = intersection(a, b);
   const area = regionArea(common);
   if (area < NOTHING) return null;

@@ -23,6 +23,8 @@ import {
   regionArea,
   regionBox,
   regionPerimeter,
+  ringArea,
+  union,
 } from "../index";
 
 const library = shippedLibrary();
@@ -187,5 +189,22 @@ describe("pieces", () => {
       ),
       { numRuns: 120, seed: 20261125 },
     );
+  });
+});
+
+describe("slits", () => {
+  // Found by a random run: of a slit 0.016 mm wide the fitted sides lay on each other.
+  it.each([0.0156, 0.03, 0.08])("a bent slit %d mm wide stays one, its sides apart", (width) => {
+    const side = (by: number) =>
+      Array.from({ length: 60 }, (_, i) => {
+        const angle = 0.4 + i / 60;
+        return [(20 + by) * Math.cos(angle), (20 + by) * Math.sin(angle)];
+      });
+    const ring = Float64Array.from([...side(width / 2), ...side(-width / 2).reverse()].flat());
+    const path = fitCurves(ring, true)!;
+    const drawn = flatten(path, width / 40);
+    expect(Math.abs(ringArea(drawn))).toBeGreaterThan(0.85 * Math.abs(ringArea(ring)));
+    expect(union([normalise([drawn])])).toHaveLength(1);
+    expect(path.segments.length).toBeLessThan(30);
   });
 });

@@ -32,6 +32,8 @@ const APARTER: readonly Closeness[] = [
  * @returns `null` where less than two nodes are left: what is smaller than a node is wide cannot be cut
  */
 export function fitCurves(points: Float64Array, closed: boolean): CurvePath | null {
+  const width = closed ? meanWidth(points) : Infinity;
+  if (width < SLIT) return fitOutline(points, true, CLOSER[0]!) && fitSlit(points, width);
   let best: { path: CurvePath; error: number } | null = null;
   for (const closeness of CLOSER) {
     const path = fitOutline(points, closed, closeness);
@@ -47,6 +49,20 @@ export function fitCurves(points: Float64Array, closed: boolean): CurvePath | nu
   }
   return best?.path ?? asLines(points, closed);
 }
+
+/** Rings that are narrower than this are followed so closely that their two sides stay apart, mm. */
+const SLIT = 0.12;
+/** So large a part of its width may a place on a side lie beside. */
+const BESIDE = 1 / 8;
+
+function fitSlit(points: Float64Array, width: number): CurvePath | null {
+  const off = width * BESIDE;
+  const path = fitOutline(points, true, { near: off / 2, chord: off, lost: off });
+  return path && coincide(flatten(path, off / 4), points, true, 2 * off) ? path : asLines(points, true);
+}
+
+/** Of a long ring: its area over half of its length, mm. */
+const meanWidth = (ring: Float64Array) => (2 * Math.abs(ringArea(ring))) / (regionPerimeter([ring]) || 1);
 
 /** The area of a fitted ring differs from that of its chords by no more than this share, or by so much along all of its length, mm. */
 const TRUE_AREA = 0.0003;

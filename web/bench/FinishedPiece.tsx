@@ -1,0 +1,88 @@
+import type { Piece } from "@mend-joint/core/piece";
+import { type FinishChoiceKey, finishSentence } from "@mend-joint/core/wording";
+import { useBench } from "../state/bench";
+import { usePiece } from "../state/piece";
+import { Choice } from "../ui/Choice";
+import { LengthField } from "../ui/LengthField";
+import { Sentence } from "../ui/Sentence";
+
+/** The largest size that the finished piece may have, and whether it is one of a pair. */
+export function FinishedPiece({ piece: { limit, pair } }: { piece: Piece }) {
+  const units = useBench((state) => state.units);
+  const setPair = (next: Piece["pair"]) => usePiece.getState().change((old) => ({ ...old, pair: next }));
+  const set = (next: Piece["limit"]) => usePiece.getState().change((old) => ({ ...old, limit: next }));
+  const edit = (key: FinishChoiceKey) =>
+    key === "limit" ? (
+      <>
+        <Choice
+          label="The finished piece"
+          value={limit ? "limited" : "any"}
+          options={[
+            { value: "any", text: "may have any size" },
+            { value: "limited", text: "must fit a box" },
+          ]}
+          onChange={(value) => set(value === "limited" ? { width: 50.8, height: 50.8 } : undefined)}
+        />
+        {limit && (
+          <div className="grid grid-cols-2 gap-4">
+            <LengthField
+              label="Box width"
+              value={limit.width}
+              least={1}
+              most={2000}
+              onChange={(width) => set({ ...limit, width })}
+            />
+            <LengthField
+              label="Box height"
+              value={limit.height}
+              least={1}
+              most={2000}
+              onChange={(height) => set({ ...limit, height })}
+            />
+          </div>
+        )}
+      </>
+    ) : (
+      <>
+        <Choice
+          label="Cut"
+          value={pair ? "pair" : "one"}
+          options={[
+            { value: "one", text: "once" },
+            { value: "pair", text: "as a mirrored pair" },
+          ]}
+          onChange={(value) => setPair(value === "pair" ? { gap: 6, engraving: "readable" } : undefined)}
+        />
+        {pair && (
+          <>
+            <LengthField
+              label="Between the two"
+              value={pair.gap}
+              least={0}
+              most={500}
+              onChange={(gap) => setPair({ ...pair, gap })}
+            />
+            <Choice
+              label="Engraving on the second"
+              value={pair.engraving}
+              options={[
+                { value: "readable", text: "readable" },
+                { value: "mirrored", text: "mirrored" },
+              ]}
+              onChange={(engraving) => setPair({ ...pair, engraving })}
+            />
+          </>
+        )}
+      </>
+    );
+  return (
+    <div className="border-t border-rule pt-4">
+      <Sentence
+        about="the finished piece"
+        subject="The finished piece"
+        choices={finishSentence({ limit, pair }, units)}
+        edit={edit}
+      />
+    </div>
+  );
+}

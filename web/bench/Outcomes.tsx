@@ -1,0 +1,99 @@
+import type { Examination } from "@mend-joint/core";
+import type { Piece } from "@mend-joint/core/piece";
+import { useEffect, useState } from "react";
+import { Thumbnail } from "../stage/Thumbnail";
+import { usePiece } from "../state/piece";
+import { VerdictMark } from "../ui/VerdictMark";
+import { tryOut } from "../workers/examiner";
+
+interface Props<T extends string> {
+  label: string;
+  /** The word that is looked at. */
+  wordId: string;
+  value: T;
+  options: readonly { value: T; text: string }[];
+  /** The piece as it would be with a choice. */
+  apply(piece: Piece, value: T): Piece;
+}
+
+/** The hand must have rested so long before the choices are tried, ms. */
+const REST = 150;
+
+/** One of several, each shown as the piece would be with it, and whether that would hold. */
+export function Outcomes<T extends string>({ label, wordId, value, options, apply }: Props<T>) {
+  const piece = usePiece((state) => state.piece)!;
+  const tried = useTried(piece, options, apply);
+  const choose = (next: T) => next !== value && usePiece.getState().change((old) => apply(old, next));
+  return (
+    <div role="radiogroup" aria-label={label} className="grid grid-cols-2 gap-1.5">
+      {options.map((option, i) => {
+        const examination = tried?.[i];
+        const isChosen = option.value === value;
+        return (
+          <button
+            key={option.value}
+            type="button"
+            role="radio"
+            aria-checked={isChosen}
+            tabIndex={isChosen ? 0 : -1}
+            onClick={() => choose(option.value)}
+            onKeyDown={(event) => {
+              const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+              if (!by) return;
+              event.preventDefault();
+              event.stopPropagation();
+              const next = options[(i + by + options.length) % options.length]!;
+              choose(next.value);
+              const all = event.currentTarget.parentElement!.querySelectorAll<HTMLElement>("[role=radio]");
+              all[(i + by + options.length) % options.length]!.focus();
+            }}
+            className={`flex min-w-0 flex-col gap-1 rounded-lg border bg-film p-1.5 text-left hover:border-ink ${isChosen ? "border-ink outline-1 outline-ink" : "border-rule"}`}
+          >
+            <span className="block h-11 w-full">
+              {examination && (
+                <Thumbnail
+                  examination={examination}
+                  material={piece.stock.material}
+                  focus={examination.words.find((word) => word.wordId === wordId)?.box ?? undefined}
+                />
+              )}
+            </span>
+            <span className="flex items-start gap-1 text-[12px] leading-tight">
+              <span className="min-w-0 flex-1">{option.text}</span>
+              {examination && (
+                <span title={examination.verdict} className="shrink-0">
+                  <VerdictMark verdict={examination.verdict} size={14} />
+                  <span className="sr-only">, {examination.verdict}</span>
+                </span>
+              )}
+            </span>
+          </button>
+        );
+      })}
+    </div>
+  );
+}
+
+/** The choices tried one after the other, for as long as the piece stays as it is. */
+function useTried<T extends string>(
+  piece: Piece,
+  options: Props<T>["options"],
+  apply: Props<T>["apply"],
+): (Examination | undefined)[] | undefined {
+  const [tried, setTried] = useState<(Examination | undefined)[]>([]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: choices follow from the piece
+  useEffect(() => {
+    let gone = false;
+    const timer = setTimeout(async () => {
+      for (let i = 0; i < options.length && !gone; i++) {
+        const examination = await tryOut(apply(piece, options[i]!.value)).catch(() => undefined);
+        if (!gone) setTried((old) => options.map((_, k) => (k === i ? examination : old[k])));
+      }
+    }, REST);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+    };
+  }, [piece]);
+  return tried;
+}

@@ -1,0 +1,298 @@
+import {
+  type ArcPath,
+  type CurvePath,
+  LIMITS,
+  type PathKind,
+  type SpiralPath,
+  type Word,
+  type WordPath,
+} from "@mend-joint/core/piece";
+import type { ReactNode } from "react";
+import { useBench } from "../../state/bench";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { LengthField } from "../../ui/LengthField";
+import { NumberField } from "../../ui/NumberField";
+import { Outcomes } from "../Outcomes";
+import { changePart, withPart } from "../parts";
+
+/** What the letters of a word stand on. */
+export function RunFields({ word }: { word: Word }) {
+  const kind = word.path?.kind ?? "straight";
+  return (
+    <>
+      <Outcomes
+        label="Letters run"
+        wordId={word.id}
+        value={kind}
+        options={[
+          { value: "straight", text: "straight" },
+          { value: "stacked", text: "downwards, one below the other" },
+          { value: "arc", text: "along an arc or round a ring" },
+          { value: "curve", text: "along a curve of your own" },
+          { value: "spiral", text: "along a spiral" },
+        ]}
+        apply={(piece, next) => withPart<Word>(piece, word.id, (old) => (next === kind ? old : withPath(old, next)))}
+      />
+      {word.path && <PathFields word={word} path={word.path} />}
+    </>
+  );
+}
+
+function PathFields({ word, path }: { word: Word; path: WordPath }) {
+  const set = <P extends WordPath>(change: Partial<P>) =>
+    changePart<Word>(word.id, (old) => (old.path ? { ...old, path: { ...old.path, ...change } as WordPath } : old));
+  switch (path.kind) {
+    case "stacked":
+      return (
+        <LengthField
+          label="Joint from letter to letter"
+          value={path.joint}
+          least={0}
+          most={50}
+          step={0.1}
+          onChange={(joint) => set({ joint })}
+          hint="Each comes up until it bites so wide into the one above."
+        />
+      );
+    case "arc":
+      return <ArcFields path={path} set={set<ArcPath>} />;
+    case "curve":
+      return (
+        <>
+          <p className="text-[12px] text-quiet">Drag the points on the piece. Letters stand on the curve and stay undistorted.</p>
+          <div className="flex gap-1">
+            <Button
+              look="quiet"
+              className="-ml-3 h-8 px-3"
+              disabled={path.points.length >= 24}
+              onClick={() => set<CurvePath>({ points: onePointMore(path) })}
+            >
+              Add a point
+            </Button>
+            <Button
+              look="quiet"
+              className="h-8 px-3"
+              disabled={path.points.length <= 2}
+              onClick={() => set<CurvePath>({ points: path.points.slice(0, -1) })}
+            >
+              Take the last away
+            </Button>
+          </div>
+          <LineFields path={path} set={set} />
+        </>
+      );
+    case "spiral":
+      return <SpiralFields path={path} set={set<SpiralPath>} />;
+  }
+}
+
+function ArcFields({ path, set }: { path: ArcPath; set(change: Partial<ArcPath>): void }) {
+  return (
+    <>
+      <Two>
+        <LengthField label="Radius" value={path.radius} least={1} most={1000} step={1} onChange={(radius) => set({ radius })} />
+        <NumberField
+          label="Middle at"
+          unit="°"
+          value={path.angle}
+          least={-360}
+          most={360}
+          onChange={(angle) => set({ angle })}
+          hint="90 top, 270 bottom"
+        />
+      </Two>
+      <Choice
+        label="Side of the ring"
+        value={path.side}
+        options={[
+          { value: "outside", text: "outside" },
+          { value: "inside", text: "inside" },
+        ]}
+        onChange={(side) => set({ side })}
+      />
+      <Choice
+        label="Read"
+        value={path.reading}
+        options={[
+          { value: "clockwise", text: "along the top" },
+          { value: "counter-clockwise", text: "along the bottom" },
+        ]}
+        onChange={(reading) => set({ reading, angle: reading === "clockwise" ? 90 : 270 })}
+      />
+      <Choice
+        label="Spacing"
+        value={path.around ? "around" : "natural"}
+        options={[
+          { value: "natural", text: "as set above" },
+          { value: "around", text: "spread to close the ring" },
+        ]}
+        onChange={(value) => set({ around: value === "around" })}
+      />
+      <LineFields path={path} set={set} />
+      <Choice
+        label="A second ring"
+        value={path.between ? "yes" : "no"}
+        options={[
+          { value: "no", text: "none" },
+          { value: "yes", text: "letters between two rings" },
+        ]}
+        onChange={(value) =>
+          set(
+            value === "yes"
+              ? { between: { gap: 15, bite: 1.5, line: 4 }, line: path.line ?? 4, distance: 0 }
+              : { between: undefined },
+          )
+        }
+      />
+      {path.between && <BetweenFields between={path.between} set={(between) => set({ between })} />}
+    </>
+  );
+}
+
+type Between = NonNullable<ArcPath["between"]>;
+
+function BetweenFields({ between, set }: { between: Between; set(between: Between): void }) {
+  return (
+    <Two>
+      <LengthField
+        label="Between the rings"
+        value={between.gap}
+        least={1}
+        most={500}
+        onChange={(gap) => set({ ...between, gap })}
+      />
+      <LengthField
+        label="Letters bite in"
+        value={between.bite}
+        least={0}
+        most={50}
+        step={0.1}
+        onChange={(bite) => set({ ...between, bite })}
+      />
+      <LengthField
+        label="Second ring"
+        value={between.line}
+        least={0.5}
+        most={50}
+        onChange={(line) => set({ ...between, line })}
+        hint="its width"
+      />
+    </Two>
+  );
+}
+
+function SpiralFields({ path, set }: { path: SpiralPath; set(change: Partial<SpiralPath>): void }) {
+  return (
+    <>
+      <Two>
+        <LengthField
+          label="Begins at radius"
+          value={path.radius}
+          least={0.5}
+          most={1000}
+          step={1}
+          onChange={(radius) => set({ radius })}
+        />
+        <LengthField
+          label="From turn to turn"
+          value={path.pitch}
+          least={-200}
+          most={200}
+          step={1}
+          onChange={(pitch) => set({ pitch })}
+          hint="below 0 inwards"
+        />
+        <NumberField label="Begins at" unit="°" value={path.angle} least={-360} most={360} onChange={(angle) => set({ angle })} />
+      </Two>
+      <LineFields path={path} set={set} />
+    </>
+  );
+}
+
+type LinedPath = ArcPath | CurvePath | SpiralPath;
+
+/** How far the letters keep from their line, and whether it is cut. */
+function LineFields({ path, set }: { path: LinedPath; set(change: Partial<LinedPath>): void }) {
+  return (
+    <>
+      <Choice
+        label="The line itself"
+        value={path.line === undefined ? "guide" : "cut"}
+        options={[
+          { value: "guide", text: "only guides" },
+          { value: "cut", text: "is cut and holds" },
+        ]}
+        onChange={(value) => set({ line: value === "cut" ? 4 : undefined })}
+      />
+      <Two>
+        <LengthField
+          label="Distance from it"
+          value={path.distance}
+          least={-200}
+          most={200}
+          step={0.1}
+          onChange={(distance) => set({ distance })}
+          hint="below 0 into it"
+        />
+        {path.line !== undefined && (
+          <LengthField label="Width of the line" value={path.line} least={0.5} most={50} onChange={(line) => set({ line })} />
+        )}
+      </Two>
+    </>
+  );
+}
+
+const Two = ({ children }: { children: ReactNode }) => <div className="grid grid-cols-2 gap-x-4 gap-y-3">{children}</div>;
+
+function onePointMore({ points }: CurvePath): CurvePath["points"] {
+  const [before, last] = points.slice(-2) as [CurvePath["points"][number], CurvePath["points"][number]];
+  const next = { x: 2 * last.x - before.x, y: before.y };
+  return [...points, { x: Math.min(LIMITS.reach, next.x), y: next.y }];
+}
+
+/** A line of another kind, about as long as the word is now. */
+function withPath(word: Word, kind: PathKind | "straight"): Word {
+  const { path: _, ...plain } = word;
+  if (kind === "straight") return plain;
+  const layout = useBench.getState().examination?.words.find(({ wordId }) => wordId === word.id);
+  const width = Math.round(layout?.box ? layout.box.maxX - layout.box.minX : 100);
+  const from = { distance: 0 };
+  switch (kind) {
+    case "stacked":
+      return { ...plain, path: { kind, joint: 2 }, size: word.size.by === "width" ? { by: "cap-height", mm: 20 } : word.size };
+    case "arc":
+      return {
+        ...plain,
+        path: {
+          kind,
+          radius: Math.max(10, Math.round(width * 0.5)),
+          angle: 90,
+          side: "outside",
+          reading: "clockwise",
+          around: false,
+          ...from,
+        },
+      };
+    case "curve":
+      return {
+        ...plain,
+        path: {
+          kind,
+          points: [
+            { x: -width * 0.55, y: 0 },
+            { x: -width * 0.18, y: width * 0.1 },
+            { x: width * 0.18, y: -width * 0.1 },
+            { x: width * 0.55, y: 0 },
+          ].map(({ x, y }) => ({ x: Math.round(x), y: Math.round(y) })),
+          ...from,
+        },
+      };
+    case "spiral":
+      return {
+        ...plain,
+        path: { kind, radius: Math.max(8, Math.round(width * 0.12)), pitch: 30, angle: 90, ...from },
+        align: "left",
+      };
+  }
+}

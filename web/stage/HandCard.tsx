@@ -1,0 +1,57 @@
+import type { Examination } from "@mend-joint/core";
+import { type Box, joinBoxes, regionBox } from "@mend-joint/core/geometry";
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type Selection, useBench } from "../state/bench";
+import { useSize } from "../ui/useSize";
+import { placeCard } from "./card";
+import { type Size, toScreen, type View } from "./view";
+
+interface Props {
+  examination: Examination;
+  view: View;
+  size: Size;
+  children: ReactNode;
+}
+
+/** The choices of what is in the hand, beside it. Holders have theirs in step 3 while that is open. */
+export function HandCard(props: Props) {
+  const selection = useBench((state) => state.selection);
+  const step = useBench((state) => state.step);
+  const what = selection?.move.what;
+  if (!selection || what === "word" || (what === "holder" && step === "holders")) return null;
+  return <Card {...props} selection={selection} />;
+}
+
+/** On the free part of the stage that is nearest to what is in the hand. */
+function Card({ examination, view, size, selection, children }: Props & { selection: Selection }) {
+  const moving = useBench((state) => state.move !== null);
+  const card = useRef<HTMLDivElement>(null);
+  const { width, height } = useSize(card);
+  const [at, setAt] = useState<{ x: number; y: number } | null>(null);
+
+  useEffect(() => {
+    // What is being typed in stays where it is.
+    if (moving || width * height === 0 || card.current?.contains(document.activeElement)) return;
+    const onScreen = ({ minX, minY, maxX, maxY }: Box): Box => {
+      const [low, high] = [toScreen(view, size, { x: minX, y: minY }), toScreen(view, size, { x: maxX, y: maxY })];
+      return { minX: low.x, minY: high.y, maxX: high.x, maxY: low.y };
+    };
+    const outlines = [...examination.solids, ...examination.ghosts];
+    const held = joinBoxes(outlines.filter(({ id }) => selection.solids.includes(id)).map(({ region }) => regionBox(region)));
+    const others = outlines.flatMap(({ region }) => regionBox(region) ?? []).map(onScreen);
+    const { offsetWidth, offsetHeight } = card.current!;
+    setAt(held && placeCard({ width: offsetWidth, height: offsetHeight }, onScreen(held), others, size));
+  }, [moving, selection, examination, view, size, width, height]);
+
+  return (
+    <div
+      ref={card}
+      className="absolute z-[1] max-h-[calc(100%-44px)] w-[236px] overflow-y-auto rounded-xl border border-rule bg-film p-3 shadow-lg"
+      style={{ left: at?.x ?? 0, top: at?.y ?? 0, visibility: at && !moving ? undefined : "hidden" }}
+      role="group"
+      aria-label="In the hand"
+    >
+      {children}
+    </div>
+  );
+}

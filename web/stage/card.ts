@@ -1,0 +1,57 @@
+/**
+ * Where a card goes on the stage, pixels from its upper left corner.
+ */
+import type { Box } from "@mend-joint/core/geometry";
+import type { Size } from "./view";
+
+/** Rulers at the upper and left edge, buttons at the lower one. */
+const EDGES = { top: 32, left: 32, right: 12, bottom: 56 };
+/** Between the card and what it is about. */
+const AIR = 16;
+/** Places tried are so far apart. */
+const STEP = 24;
+/** What is covered of the piece counts as much as being so many times as far away. */
+const COVERED = 0.05;
+/** Covering what is in the hand counts as much more. */
+const HELD = 40;
+
+/**
+ * Of all places on the stage the one that is nearest to what is in the hand and covers little of the piece; what is in the hand only
+ * where there is no other.
+ *
+ * @param others outlines of the piece
+ */
+export function placeCard(card: Size, held: Box, others: readonly Box[], stage: Size): { x: number; y: number } {
+  const [lastX, lastY] = [
+    Math.max(EDGES.left, stage.width - EDGES.right - card.width),
+    Math.max(EDGES.top, stage.height - EDGES.bottom - card.height),
+  ];
+  const clamp = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value));
+  const columns = [held.minX - AIR - card.width, held.maxX + AIR, (held.minX + held.maxX - card.width) / 2, lastX];
+  const rows = [held.minY - AIR - card.height, held.maxY + AIR, (held.minY + held.maxY - card.height) / 2, lastY];
+  for (let x = EDGES.left; x < lastX; x += STEP) columns.push(x);
+  for (let y = EDGES.top; y < lastY; y += STEP) rows.push(y);
+  const grown = { minX: held.minX - AIR / 2, minY: held.minY - AIR / 2, maxX: held.maxX + AIR / 2, maxY: held.maxY + AIR / 2 };
+  let best = { x: lastX, y: EDGES.top, cost: Infinity };
+  for (const column of columns) {
+    for (const row of rows) {
+      const [x, y] = [clamp(column, EDGES.left, lastX), clamp(row, EDGES.top, lastY)];
+      const place = { minX: x, minY: y, maxX: x + card.width, maxY: y + card.height };
+      const away = Math.hypot(
+        Math.max(0, place.minX - held.maxX, held.minX - place.maxX),
+        Math.max(0, place.minY - held.maxY, held.minY - place.maxY),
+      );
+      const covered = others.reduce((sum, box) => sum + common(place, box), 0);
+      const cost = away + COVERED * covered + COVERED * HELD * common(place, grown);
+      if (cost < best.cost) best = { x, y, cost };
+    }
+  }
+  return { x: Math.round(best.x), y: Math.round(best.y) };
+}
+
+/** Area that two boxes have in common. */
+function common(a: Box, b: Box): number {
+  const width = Math.min(a.maxX, b.maxX) - Math.max(a.minX, b.minX);
+  const height = Math.min(a.maxY, b.maxY) - Math.max(a.minY, b.minY);
+  return Math.max(0, width) * Math.max(0, height);
+}

@@ -5,6 +5,7 @@ import { spawnSync } from "node:child_process";
 import { fileURLToPath } from "node:url";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import { openChoice } from "./sentence";
 
 const ROOT = fileURLToPath(new URL("..", import.meta.url));
 
@@ -117,6 +118,7 @@ test("letters on a bar: loose without it, held with it, weak when the overlap is
 
 test("undo and redo, by key and by button, back to the start", async ({ page }) => {
   await newPiece(page, "Zo");
+  await openChoice(page, "Letters stand");
   await page.getByLabel("Letter spacing").fill("3");
   await page.getByLabel("Letter spacing").press("Enter");
   await expect(verdict(page)).toContainText("falls off");
@@ -127,6 +129,7 @@ test("undo and redo, by key and by button, back to the start", async ({ page }) 
   await expect(page.getByLabel("Letter spacing")).toHaveValue("3");
   // The steps belong to the piece: they are there after a reload.
   await page.reload();
+  await openChoice(page, "Letters stand");
   await expect(page.getByLabel("Letter spacing")).toHaveValue("3");
   await page.getByRole("button", { name: /^Undo/ }).click();
   await page.getByRole("button", { name: /^Undo/ }).click();
@@ -154,11 +157,12 @@ test("without a mouse: along the chain, take a letter, move it, let go", async (
 test("inches and back; fractions are understood", async ({ page }) => {
   await newPiece(page, "Oyster");
   await page.getByRole("button", { name: /change to inches/ }).click();
-  await page.getByLabel("Capitals").fill("1 1/4");
-  await page.getByLabel("Capitals").press("Enter");
+  await openChoice(page, "Size");
+  await page.getByLabel("Capitals", { exact: true }).fill("1 1/4");
+  await page.getByLabel("Capitals", { exact: true }).press("Enter");
   await expect(verdict(page)).toContainText(" in");
   await page.getByRole("button", { name: /change to millimetres/ }).click();
-  await expect(page.getByLabel("Capitals")).toHaveValue("31.75");
+  await expect(page.getByLabel("Capitals", { exact: true })).toHaveValue("31.75");
 });
 
 test("bad input: too long, missing letters, nothing is lost", async ({ page }) => {
@@ -170,8 +174,9 @@ test("bad input: too long, missing letters, nothing is lost", async ({ page }) =
   await expect(verdict(page)).toContainText("Pacifico has no 🦀");
   await page.getByLabel("Word or line").fill("שלום");
   await expect(verdict(page)).toContainText("Pacifico has no");
-  await page.getByLabel("Capitals").fill("1e9");
-  await page.getByLabel("Capitals").press("Enter");
+  await openChoice(page, "Size");
+  await page.getByLabel("Capitals", { exact: true }).fill("1e9");
+  await page.getByLabel("Capitals", { exact: true }).press("Enter");
   await expect(page.getByRole("alert")).toContainText("cannot be read");
 });
 

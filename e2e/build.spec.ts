@@ -3,6 +3,7 @@
  */
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import { choose, openChoice } from "./sentence";
 
 const verdict = (page: Page) => page.getByTestId("verdict");
 const step = (page: Page, name: RegExp) => page.getByRole("button", { name }).first();
@@ -59,7 +60,7 @@ test("a backing with a loop: letters are engraved, the loop goes round by hand a
 
 test("a word is cut through a plate; its islands fall, ties hold them, and go with the letters", async ({ page }) => {
   await newPiece(page, "OOOO");
-  await page.getByLabel("The word is").selectOption("carve");
+  await choose(page, "The word is", /cut out/);
   await step(page, /Holders/).click();
   await add(page, /^Base shape/);
   await expect(verdict(page)).toContainText("fall off");
@@ -97,6 +98,7 @@ test("an ornament is added by keyboard, moved by arrow keys, and knocked out of 
 
 test("a frame ends in the word and follows it; a limit that is exceeded is told", async ({ page }) => {
   await newPiece(page, "Isolde");
+  await openChoice(page, "Its size");
   await page.getByRole("radio", { name: "must fit a box" }).click();
   await expect(page.getByRole("region", { name: "Findings" })).toContainText("larger than the 50.8 mm × 50.8 mm it may be");
   await page.getByRole("radio", { name: "may have any size" }).click();
@@ -156,6 +158,7 @@ test("earrings are a mirrored pair, which follows the word and goes into the cut
       .match(/<path /g),
   ).toHaveLength(2);
   await page.getByRole("link", { name: "Back to the bench" }).click();
+  await openChoice(page, "Cut");
   await page.getByRole("radio", { name: "once" }).click();
   await expect(page.getByTestId("twin")).toHaveCount(0);
 });

@@ -24,6 +24,12 @@ test("mend all makes the piece hold; one undo takes all of it back", async ({ pa
   await page.getByLabel("Word or line").fill("Jiří");
   await expect(page.getByTestId("verdict")).toContainText("fall off");
   await page.getByRole("button", { name: "Mend all" }).click();
+  const found = page.getByRole("region", { name: "Mends found" });
+  await expect(found).toContainText("Everything holds after", { timeout: 60_000 });
+  await expect(found).toContainText("of the piece changes");
+  // Until it is taken, nothing is done.
+  await expect(page.getByTestId("verdict")).toContainText("fall off");
+  await found.getByRole("button", { name: "Mend so" }).click();
   await expect(page.getByTestId("verdict")).toContainText("Everything holds.", { timeout: 30_000 });
   await page.getByRole("button", { name: /^Undo/ }).click();
   await expect(page.getByTestId("verdict")).toContainText("fall off");

@@ -3,6 +3,7 @@
  */
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import { choose, openChoice } from "./sentence";
 
 const shelf = (page: Page) => page.getByRole("region", { name: "Lettering shelf" });
 
@@ -81,7 +82,7 @@ test("another form of a letter is chosen from its real shapes; spacing by overla
   await page.getByRole("button", { name: "Back to the piece" }).click();
   await expect(page.getByTestId("verdict")).toContainText("fall off");
   await page.getByRole("button", { name: /^1 Words/ }).click();
-  await page.getByLabel("Letters stand").selectOption("overlap");
+  await choose(page, "Letters stand", /overlapped/);
   await page.getByLabel("Overlap", { exact: true }).fill("2.5");
   await page.getByLabel("Overlap", { exact: true }).press("Enter");
   await expect(page.getByTestId("verdict")).not.toContainText("fall");
@@ -93,7 +94,7 @@ test("dots that join themselves stay joined through a change of the spelling", a
   await page.getByRole("button", { name: "Start empty" }).click();
   await page.getByLabel("Word or line").fill("Kit");
   await expect(page.getByTestId("verdict")).toContainText("The dot of i falls off.");
-  await page.getByLabel("Dots and accents", { exact: true }).selectOption("bite");
+  await choose(page, "Dots and accents", /lowered/);
   await expect(page.getByTestId("verdict")).toContainText("Everything holds.");
   await page.getByLabel("Word or line").fill("Kittiwaki");
   await expect(page.getByRole("button", { name: /^the third i,/ })).toBeVisible();
@@ -108,6 +109,7 @@ test("a line is placed by figures, lined up, and taken along whole with Alt", as
   await page.getByRole("button", { name: "Add a line" }).click();
   await page.getByLabel("Word or line").last().fill("Lou");
   await expect(page.getByTestId("verdict")).toContainText("wants");
+  await openChoice(page, "Place");
   await page.getByLabel("Line up").last().fill("-18");
   await page.getByLabel("Line up").last().press("Enter");
   const left = () =>

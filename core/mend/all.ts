@@ -8,7 +8,7 @@
 
 import { unlessTangled } from "../errors";
 import { type Examination, examine, type Library } from "../examine";
-import { compareRegions } from "../geometry";
+import { compareRegions, type Region } from "../geometry";
 import { type Finding, isNarrower, type Labels, MENDABLE, openFindings } from "../judge";
 import { canBeKept, LIMITS, type Part, type Piece } from "../piece";
 import { growHolders } from "./holders";
@@ -30,6 +30,10 @@ export interface MendedAll {
   change: number;
   /** True where mends are known that would change more than was allowed. */
   more: boolean;
+  /** Material that comes and goes, to be drawn over the piece. */
+  added: Region;
+  removed: Region;
+  verdict: Examination["verdict"];
 }
 
 export interface Done {
@@ -110,7 +114,9 @@ export function mendAll(start: Piece, library: Library, options: MendAllOptions 
   const labels = new Map(
     [before, examination].flatMap(({ ghosts, solids }) => [...ghosts, ...solids]).map(({ id, label }) => [id, label]),
   );
-  return { piece: best.piece, done: best.done, left, labels, change: best.change, more: best.more };
+  const { added, removed } = compareRegions(before.material, examination.material);
+  const { verdict } = examination;
+  return { piece: best.piece, done: best.done, left, labels, change: best.change, more: best.more, added, removed, verdict };
 }
 
 /** Finding after finding, until nothing is left that can be mended. */

@@ -6,6 +6,24 @@ import { type Labels, MENDABLE } from "../judge";
 import type { MendAction, MendedAll } from "../mend";
 import { formatLength, type Units } from "../piece";
 import { describeFinding } from "./findings";
+import { titleOf } from "./names";
+
+/** What was done, one line for each kind of mend. */
+export function describeAllDone(done: MendedAll["done"], labels: Labels, units: Units): string[] {
+  const kinds = new Map<string, MendedAll["done"]>();
+  for (const each of done) kinds.set(each.action.does, [...(kinds.get(each.action.does) ?? []), each]);
+  return [...kinds.values()].map(([first, ...more]) => {
+    const told = describeDone(first!, labels, units);
+    return more.length === 0 ? `${told}.` : `${told}, and ${more.length} more like it.`;
+  });
+}
+
+/** "The dot of the first i: lower it 3.1 mm"; what is for several places at once stands alone. */
+export function describeDone({ action, findings }: MendedAll["done"][number], labels: Labels, units: Units): string {
+  const mend = describeMend(action, units);
+  const part = findings.length === 1 ? labels.get(findings[0]!.parts[0] ?? "") : undefined;
+  return part ? `${titleOf(part)}: ${mend.charAt(0).toLowerCase()}${mend.slice(1)}` : mend;
+}
 
 /** "Lower it 3.1 mm" */
 export function describeMend(action: MendAction, units: Units): string {

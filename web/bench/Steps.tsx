@@ -4,14 +4,16 @@
 import type { Piece } from "@mend-joint/core/piece";
 import { ChevronDown } from "lucide-react";
 import { Accordion } from "radix-ui";
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
+import { useBench } from "../state/bench";
 import { HoldersStep } from "./holders/HoldersStep";
 import { JointsStep } from "./JointsStep";
 import { LetteringStep } from "./LetteringStep";
 import { WordsStep } from "./WordsStep";
 
 export function Steps({ piece }: { piece: Piece }) {
-  const [open, setOpen] = useState("words");
+  const open = useBench((state) => state.step);
+  const setOpen = (step: string) => useBench.setState({ step });
   const words = piece.parts.flatMap((part) => (part.kind === "word" && part.text ? [part.text] : []));
   const holders = piece.parts.filter((part) => part.kind !== "word").map((part) => part.kind);
   return (

@@ -4,10 +4,13 @@
 import { addPart as addTo, LIMITS, type Part, type Piece } from "@mend-joint/core/piece";
 import { usePiece } from "../state/piece";
 
+/** A piece with one part changed. */
+export function withPart<P extends Part>(piece: Piece, id: string, edit: (part: P) => P): Piece {
+  return { ...piece, parts: piece.parts.map((part) => (part.id === id ? edit(part as P) : part)) };
+}
+
 export function changePart<P extends Part>(id: string, edit: (part: P) => P): void {
-  usePiece
-    .getState()
-    .change((piece) => ({ ...piece, parts: piece.parts.map((part) => (part.id === id ? edit(part as P) : part)) }));
+  usePiece.getState().change((piece) => withPart(piece, id, edit));
 }
 
 export function removePart(id: string): void {

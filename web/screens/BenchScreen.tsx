@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from "react";
 import { Link, useLocation, useParams } from "react-router";
 import { Conflict } from "../bench/Conflict";
 import { Findings } from "../bench/Findings";
+import { InHand } from "../bench/hand/InHand";
 import { SheetChoice } from "../bench/SheetChoice";
 import { Steps } from "../bench/Steps";
 import { TopBar } from "../bench/TopBar";
@@ -13,9 +14,9 @@ import { Stage } from "../stage/Stage";
 import type { ApiError } from "../state/api";
 import { clearBench, type Place, useBench, withMove } from "../state/bench";
 import { useCopying } from "../state/copied";
-import { usePiece } from "../state/piece";
+import { asRun, usePiece } from "../state/piece";
 import { leaveBench, openPiece } from "../state/saving";
-import { isTyping } from "../ui/typing";
+import { hasUntaken, isTyping } from "../ui/typing";
 import { createExaminer } from "../workers/examiner";
 
 export function BenchScreen() {
@@ -71,7 +72,7 @@ function Bench() {
         </aside>
         <main className="flex min-h-0 min-w-0 flex-col">
           <Verdict examination={examination} piece={piece} />
-          {choosing ? <Shelf piece={piece} word={choosing} /> : <Stage piece={piece} />}
+          {choosing ? <Shelf piece={piece} word={choosing} /> : <Stage piece={piece} beside={<InHand piece={piece} />} />}
           {examination && <Chain examination={examination} />}
         </main>
         <aside className="flex min-h-0 flex-col border-l border-rule bg-ground" aria-label="What was found">
@@ -112,20 +113,22 @@ function useKeys(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const key = event.key.toLowerCase();
-      if ((event.ctrlKey || event.metaKey) && (key === "z" || key === "y") && !isTyping(event.target)) {
+      if ((event.ctrlKey || event.metaKey) && (key === "z" || key === "y") && !hasUntaken(event.target)) {
         event.preventDefault();
         const { undo, redo } = usePiece.temporal.getState();
         if (key === "y" || event.shiftKey) redo();
         else undo();
         return;
       }
-      if (event.key === "Escape") useBench.setState({ selection: null });
+      if (event.key === "Escape" && !event.defaultPrevented) useBench.setState({ selection: null });
       const arrow = ARROWS[event.key];
       const { selection } = useBench.getState();
       if (!arrow || !selection || isTyping(event.target) || isRoving(event.target)) return;
       event.preventDefault();
       const by = event.shiftKey ? NUDGE * 10 : NUDGE;
-      usePiece.getState().change((piece) => applyMove(piece, { ...selection.move, dx: arrow[0] * by, dy: arrow[1] * by }));
+      asRun(`arrows ${selection.solids.join(" ")}`, () =>
+        usePiece.getState().change((piece) => applyMove(piece, { ...selection.move, dx: arrow[0] * by, dy: arrow[1] * by })),
+      );
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);

@@ -2,6 +2,7 @@ import type { Examination } from "@mend-joint/core";
 import { type Box, joinBoxes, regionBox } from "@mend-joint/core/geometry";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { type Selection, useBench } from "../state/bench";
+import { isTyping } from "../ui/typing";
 import { useSize } from "../ui/useSize";
 import { placeCard } from "./card";
 import { type Size, toScreen, type View } from "./view";
@@ -28,6 +29,7 @@ function Card({ examination, view, size, selection, children }: Props & { select
   const card = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(card);
   const [at, setAt] = useState<{ x: number; y: number } | null>(null);
+  const adding = useShift();
 
   useEffect(() => {
     // What is being typed in stays where it is.
@@ -46,7 +48,7 @@ function Card({ examination, view, size, selection, children }: Props & { select
   return (
     <div
       ref={card}
-      className="absolute z-[1] max-h-[calc(100%-44px)] w-[236px] overflow-y-auto rounded-xl border border-rule bg-film p-3 shadow-lg"
+      className={`${adding ? "pointer-events-none opacity-20" : ""} absolute z-[1] max-h-[calc(100%-44px)] w-[236px] overflow-y-auto rounded-xl border border-rule bg-film p-3 shadow-lg transition-opacity [&_fieldset]:m-0 [&_fieldset]:border-0 [&_fieldset]:p-0`}
       style={{ left: at?.x ?? 0, top: at?.y ?? 0, visibility: at && !moving ? undefined : "hidden" }}
       role="group"
       aria-label="In the hand"
@@ -54,4 +56,22 @@ function Card({ examination, view, size, selection, children }: Props & { select
       {children}
     </div>
   );
+}
+
+/** While Shift is held more letters may be taken, those behind the card too. */
+function useShift(): boolean {
+  const [held, setHeld] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => setHeld(event.shiftKey && !isTyping(event.target));
+    const onBlur = () => setHeld(false);
+    window.addEventListener("keydown", onKey);
+    window.addEventListener("keyup", onKey);
+    window.addEventListener("blur", onBlur);
+    return () => {
+      window.removeEventListener("keydown", onKey);
+      window.removeEventListener("keyup", onKey);
+      window.removeEventListener("blur", onBlur);
+    };
+  }, []);
+  return held;
 }

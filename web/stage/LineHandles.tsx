@@ -29,7 +29,13 @@ export function LineHandles({ examination, piece, view, size }: Props) {
           <CurvePoints key={word.id} word={word} screen={screen} />
         ))}
       {selection?.move.what === "letter" && (!move || move.what === "turn") && (
-        <TurnHandle examination={examination} wordId={selection.move.wordId} letterKey={selection.move.key} screen={screen} />
+        <TurnHandle
+          examination={examination}
+          wordId={selection.move.wordId}
+          letterKey={selection.move.key}
+          screen={screen}
+          size={size}
+        />
       )}
     </>
   );
@@ -81,24 +87,45 @@ function CurvePoints({ word, screen }: { word: Word; screen: Screen }) {
   });
 }
 
+/** A handle stays so far inside the stage, px: the rulers lie at its upper and left edge. */
+const INSIDE = { near: 38, far: 14 };
+
+/** The place on the way from the foot to the head that can still be seen. */
+function kept(foot: Point, head: Point, { width, height }: Size): Point {
+  const share = (from: number, to: number, most: number) => {
+    const [near, far] = [INSIDE.near, most - INSIDE.far];
+    if (to < near && from > near) return (from - near) / (from - to);
+    if (to > far && from < far) return (far - from) / (to - from);
+    return 1;
+  };
+  const t = Math.min(share(foot.x, head.x, width), share(foot.y, head.y, height));
+  return { x: foot.x + t * (head.x - foot.x), y: foot.y + t * (head.y - foot.y) };
+}
+
 /** Stands above the letter; going round its foot turns it. */
 function TurnHandle({
   examination,
   wordId,
   letterKey,
   screen,
+  size,
 }: {
   examination: Examination;
   wordId: string;
   letterKey: string;
   screen: Screen;
+  size: Size;
 }) {
   const layout = examination.words.find((word) => word.wordId === wordId);
   const letter = layout?.letters.find(({ key }) => key === letterKey);
   if (!layout || !letter) return null;
   const reach = layout.capHeight * 1.35;
-  const head = screen({ x: letter.foot.x - Math.sin(letter.angle) * reach, y: letter.foot.y + Math.cos(letter.angle) * reach });
   const foot = screen(letter.foot);
+  const head = kept(
+    foot,
+    screen({ x: letter.foot.x - Math.sin(letter.angle) * reach, y: letter.foot.y + Math.cos(letter.angle) * reach }),
+    size,
+  );
   return (
     <g>
       <path d={`M${foot.x} ${foot.y}L${head.x} ${head.y}`} stroke="var(--color-focus)" strokeWidth={1} pointerEvents="none" />

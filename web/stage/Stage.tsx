@@ -7,7 +7,7 @@ import { isNarrower } from "@mend-joint/core/judge";
 import type { Piece } from "@mend-joint/core/piece";
 import { sheetOf, twinMatrix } from "@mend-joint/core/report";
 import { Maximize, Minus, Plus } from "lucide-react";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useBench } from "../state/bench";
 import { isTyping } from "../ui/typing";
 import { useSize } from "../ui/useSize";
@@ -16,6 +16,7 @@ import { EdgeHandles } from "./EdgeHandles";
 import { FallReport } from "./FallTest";
 import { FinishedSize } from "./FinishedSize";
 import { fallStyle, fallsOf } from "./fallen";
+import { HandCard } from "./HandCard";
 import { LineHandles } from "./LineHandles";
 import { MoveNote } from "./MoveNote";
 import { LOOKS, MaterialPattern } from "./materials";
@@ -27,7 +28,13 @@ import { Widths, WidthsLegend } from "./Widths";
 
 const MOST_CALLIPERS = 14;
 
-export function Stage({ piece }: { piece: Piece }) {
+interface Props {
+  piece: Piece;
+  /** The choices of what is in the hand, shown beside it. */
+  beside?: ReactNode;
+}
+
+export function Stage({ piece, beside }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const size = useSize(frame);
   const examination = useBench((state) => state.examination);
@@ -101,6 +108,11 @@ export function Stage({ piece }: { piece: Piece }) {
           Type a word in step 1, and it will lie here.
         </p>
       )}
+      {examination && beside && (
+        <HandCard examination={examination} view={view} size={size}>
+          {beside}
+        </HandCard>
+      )}
       {examination && <FallReport examination={examination} />}
       {examination?.box && <FinishedSize piece={piece} box={examination.box} />}
       {show === "widths" && examination && (
@@ -139,7 +151,7 @@ export function Stage({ piece }: { piece: Piece }) {
   );
 }
 
-function StageSwitch({ pressed, ...props }: { pressed?: boolean; title: string; onClick(): void; children: React.ReactNode }) {
+function StageSwitch({ pressed, ...props }: { pressed?: boolean; title: string; onClick(): void; children: ReactNode }) {
   return (
     <button
       type="button"
@@ -150,7 +162,7 @@ function StageSwitch({ pressed, ...props }: { pressed?: boolean; title: string; 
   );
 }
 
-function StageButton({ label, ...props }: { label: string; onClick(): void; children: React.ReactNode }) {
+function StageButton({ label, ...props }: { label: string; onClick(): void; children: ReactNode }) {
   return (
     <button
       type="button"

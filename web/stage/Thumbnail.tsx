@@ -1,21 +1,27 @@
 import type { Examination } from "@mend-joint/core";
-import { regionBox } from "@mend-joint/core/geometry";
+import { type Box, regionBox } from "@mend-joint/core/geometry";
 import { useId } from "react";
 import { fallStyle, fallsOf } from "./fallen";
 import { LOOKS, MaterialPattern } from "./materials";
 import { regionPath } from "./paths";
 
+interface Props {
+  examination: Examination;
+  material: keyof typeof LOOKS;
+  /** What is looked at; all of the piece, with what has dropped, where it is left out. */
+  focus?: Box | undefined;
+}
+
 /** A piece as it will be, loose parts dropped. */
-export function Thumbnail({ examination, material }: { examination: Examination; material: keyof typeof LOOKS }) {
+export function Thumbnail({ examination, material, focus }: Props) {
   const id = useId();
-  const { box, cutouts, ghosts } = examination;
+  const { cutouts, ghosts } = examination;
+  const box = focus ?? examination.box;
   if (!box) return <p className="grid h-full place-items-center text-[13px] text-quiet">no words yet</p>;
   const look = LOOKS[material];
   const falls = fallsOf(examination);
-  const lowest = Math.min(
-    box.minY,
-    ...cutouts.map(({ region }, i) => (falls[i] ? regionBox(region)!.minY + falls[i].dy - 2 : box.minY)),
-  );
+  const dropped = focus ? [] : cutouts.flatMap(({ region }, i) => (falls[i] ? regionBox(region)!.minY + falls[i].dy - 2 : []));
+  const lowest = Math.min(box.minY, ...dropped);
   const [width, height] = [box.maxX - box.minX + 4, box.maxY - lowest + 4];
   return (
     <svg viewBox={`${box.minX - 2} ${-box.maxY - 2} ${width} ${height}`} className="size-full" aria-hidden="true">

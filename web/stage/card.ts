@@ -11,9 +11,9 @@ const AIR = 16;
 /** Places tried are so far apart. */
 const STEP = 24;
 /** What is covered of the piece counts as much as being so many times as far away. */
-const COVERED = 0.05;
+const COVERED = 0.15;
 /** Covering what is in the hand counts as much more. */
-const HELD = 40;
+const HELD = 20;
 
 /**
  * Of all places on the stage the one that is nearest to what is in the hand and covers little of the piece; what is in the hand only

@@ -48,6 +48,8 @@ interface BenchState {
   show: "material" | "widths";
   /** Word whose lettering is being chosen on the shelf. */
   shelf: string | null;
+  /** The step of the making order that is open, "" for none. */
+  step: string;
   /** Counts fall tests; 0 before the first. */
   fallTest: number;
 }
@@ -67,6 +69,7 @@ const EMPTY: Omit<BenchState, "units"> = {
   preview: null,
   show: "material",
   shelf: null,
+  step: "words",
   fallTest: 0,
 };
 

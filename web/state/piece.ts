@@ -7,17 +7,45 @@ import { create, useStore } from "zustand";
 
 interface PieceState {
   piece: Piece | null;
-  /** Replaces the piece by a changed copy; one step of undo. */
+  /** Replaces the piece by a changed copy; one step of undo, or part of the one before (see `asRun`). */
   change(edit: (piece: Piece) => Piece): void;
+}
+
+/** Changes of one run that follow each other so closely are one step of undo, ms. */
+const RUN_PAUSE = 1500;
+
+/** The run that a change belongs to, and the last one that was made. */
+let running: string | undefined;
+let last: { run: string; piece: Piece; at: number } | undefined;
+
+/** Changes made in here go on with the step before when that was of the same run: letters typed, presses of an arrow key. */
+export function asRun(run: string, work: () => void): void {
+  running = run;
+  try {
+    work();
+  } finally {
+    running = undefined;
+  }
 }
 
 export const UNDO_STEPS = 200;
 
 export const usePiece = create<PieceState>()(
   temporal(
-    (set) => ({
+    (set, get) => ({
       piece: null,
-      change: (edit) => set((state) => (state.piece ? { piece: edit(state.piece) } : state)),
+      change: (edit) => {
+        const before = get().piece;
+        if (!before) return;
+        const piece = edit(before);
+        const now = Date.now();
+        const goesOn = last !== undefined && last.run === running && last.piece === before && now - last.at < RUN_PAUSE;
+        const { pause, resume } = usePiece.temporal.getState();
+        if (goesOn) pause();
+        set({ piece });
+        if (goesOn) resume();
+        last = running === undefined ? undefined : { run: running, piece, at: now };
+      },
     }),
     {
       limit: UNDO_STEPS,

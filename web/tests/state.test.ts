@@ -9,7 +9,7 @@ import { stubBrowser } from "./browser";
 const { storage } = stubBrowser();
 const { fallsOf } = await import("../stage/fallen");
 const { lineOf, selectionOf, useBench, withMove, setUnits, clearBench } = await import("../state/bench");
-const { putOnBench, usePiece, UNDO_STEPS } = await import("../state/piece");
+const { asRun, putOnBench, usePiece, UNDO_STEPS } = await import("../state/piece");
 const { copyName, keepMine, leaveBench, openPiece, saveNow, takeTheirs, useSaving } = await import("../state/saving");
 
 const library = shippedLibrary();
@@ -86,6 +86,45 @@ describe("the hand", () => {
     setUnits("mm");
     clearBench();
     expect(useBench.getState()).toMatchObject({ units: "mm", selection: null, preview: null });
+  });
+});
+
+describe("a run of changes", () => {
+  const typed = (name: string) => asRun("name", () => rename(name));
+  const steps = () => usePiece.temporal.getState().pastStates.length;
+
+  beforeEach(() => {
+    vi.useFakeTimers();
+    putOnBench(topper);
+  });
+  afterEach(() => {
+    vi.useRealTimers();
+  });
+
+  it("is one step of undo, until the hand rests or does something else", () => {
+    for (const name of ["K", "Ki", "Kit"]) typed(name);
+    expect(steps()).toBe(1);
+    vi.advanceTimersByTime(2000);
+    typed("Kite");
+    expect(steps()).toBe(2);
+    rename("Kites");
+    typed("Kites!");
+    expect(steps()).toBe(4);
+    usePiece.temporal.getState().undo(3);
+    expect(usePiece.getState().piece!.name).toBe("Kit");
+    usePiece.temporal.getState().undo();
+    expect(usePiece.getState().piece!.name).toBe(topper.name);
+  });
+
+  it("ends with an undo: what is typed then is another step", () => {
+    typed("K");
+    typed("Ki");
+    usePiece.temporal.getState().undo();
+    typed("Z");
+    expect(steps()).toBe(1);
+    expect(usePiece.temporal.getState().futureStates).toHaveLength(0);
+    usePiece.temporal.getState().undo();
+    expect(usePiece.getState().piece!.name).toBe(topper.name);
   });
 });
 

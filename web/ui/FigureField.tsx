@@ -1,4 +1,5 @@
 import { type KeyboardEvent, useEffect, useId, useState } from "react";
+import { asRun } from "../state/piece";
 
 export interface FigureProps {
   label: string;
@@ -56,7 +57,9 @@ export function FigureField({
 
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === "Enter") commit(text);
-    if (event.key === "Escape") {
+    if (event.key === "Escape" && text !== written) {
+      // What is around the field stays open for this once.
+      event.preventDefault();
       setText(written);
       setError("");
     }
@@ -64,7 +67,7 @@ export function FigureField({
     event.preventDefault();
     const by = (event.shiftKey ? 10 : 1) * step * (event.key === "ArrowUp" ? 1 : -1);
     const next = Math.min(most, Math.max(least, Math.round((value + by) * 1000) / 1000));
-    if (next !== value) onChange(next);
+    if (next !== value) asRun(id, () => onChange(next));
   };
 
   return (
@@ -79,6 +82,7 @@ export function FigureField({
           inputMode="decimal"
           value={text}
           aria-invalid={error !== ""}
+          data-taken={text === written || undefined}
           aria-describedby={error || hint ? `${id}-note` : undefined}
           onChange={(event) => setText(event.target.value)}
           onBlur={() => commit(text)}

@@ -198,6 +198,9 @@ export const stopMending = (): void => mender.stop();
 /** Examines one piece; for the rack, where every answer is wanted. */
 export const examineOnce = (piece: Piece): Promise<Examination> => examiner.ask((remote) => remote.examine(piece, {}));
 
+/** Examines what a piece would be, out of the way of the one in the hand. */
+export const tryOut = (piece: Piece): Promise<Examination> => mender.ask((remote) => remote.examine(piece, {}));
+
 /**
  * A stream of questions about a piece in the hand. While one is being answered only the newest of those that follow is kept;
  * the ones between are never asked.

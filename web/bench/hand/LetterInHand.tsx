@@ -82,7 +82,6 @@ export function LetterInHand({ piece, wordId, letterKey: key, what }: Props) {
               most={50}
               step={0.1}
               onChange={(kern) => set({ kern })}
-              hint="more or less than the others"
             />
             <LengthField
               label="Stretched down"
@@ -91,16 +90,6 @@ export function LetterInHand({ piece, wordId, letterKey: key, what }: Props) {
               most={100}
               step={0.1}
               onChange={(reach) => set({ reach: reach === 0 ? undefined : reach })}
-              hint="to reach a bar"
-            />
-            <Choice
-              label="Mirrored"
-              value={change.mirror ? "yes" : "no"}
-              options={[
-                { value: "no", text: "no" },
-                { value: "yes", text: "yes" },
-              ]}
-              onChange={(value) => set({ mirror: value === "yes" })}
             />
           </>
         )}
@@ -137,18 +126,31 @@ export function LetterInHand({ piece, wordId, letterKey: key, what }: Props) {
           </Button>
         </div>
       )}
-      <div className="mt-2 flex items-center justify-between gap-2">
-        <p className="text-[12px] text-quiet">Arrow keys move it 0.1 mm, with Shift 1 mm. Shift-click takes more letters.</p>
+      <div className="mt-2 -mx-1 flex items-center gap-1">
+        {what === "letter" && (
+          <Button
+            look="quiet"
+            className="h-8 px-2"
+            aria-pressed={change.mirror ?? false}
+            onClick={() => set({ mirror: !change.mirror })}
+          >
+            {change.mirror ? "Unmirror" : "Mirror"}
+          </Button>
+        )}
+        {what === "letter" && (
+          <Level turn={angleOf(wordId, key)} onLevel={(turn) => set({ turn, dy: 0 })} now={change.turn ?? 0} />
+        )}
         <Button
           look="quiet"
-          className="h-8 shrink-0 px-3"
+          className="ml-auto h-8 shrink-0 px-2"
+          title="Where and as large as its line has it"
           disabled={isInPlace(change, what)}
           onClick={() => set(what === "dots" ? { dotDx: 0, dotDy: 0 } : IN_PLACE)}
         >
           Put back
         </Button>
       </div>
-      {what === "letter" && <Level turn={angleOf(wordId, key)} onLevel={(turn) => set({ turn, dy: 0 })} now={change.turn ?? 0} />}
+      <p className="mt-1 text-[12px] text-quiet">Arrow keys move it, Shift-press takes more.</p>
     </div>
   );
 }
@@ -181,8 +183,14 @@ function angleOf(wordId: string, key: string): number {
 function Level({ turn, now, onLevel }: { turn: number; now: number; onLevel(turn: number): void }) {
   if (Math.abs(turn) < 0.05) return null;
   return (
-    <Button look="quiet" className="-ml-3 h-8 px-3" onClick={() => onLevel(Math.round((now - turn) * 10) / 10)}>
-      Stand it upright
+    <Button
+      look="quiet"
+      className="h-8 px-2"
+      title="Stand it upright"
+      aria-label="Stand it upright"
+      onClick={() => onLevel(Math.round((now - turn) * 10) / 10)}
+    >
+      Upright
     </Button>
   );
 }

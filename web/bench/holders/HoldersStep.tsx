@@ -1,24 +1,16 @@
-import { addPart as addTo, type Part, type Piece, type Tie, type Word } from "@mend-joint/core/piece";
+import { addPart as addTo, type Part, type Piece, type Tie } from "@mend-joint/core/piece";
 import { Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { addPart, roomForParts } from "../parts";
-import { BackingForm } from "./BackingForm";
-import { BarForm } from "./BarForm";
-import { LoopForm } from "./LoopForm";
-import { OrnamentForm } from "./OrnamentForm";
-import { ShapeForm } from "./ShapeForm";
-import { StakeForm } from "./StakeForm";
-import { StickForm } from "./StickForm";
-import { FillForm, TieForm, TiesForm } from "./TieForm";
+import { type Holder, HolderPart } from "./HolderPart";
+import { TiesForm } from "./TieForm";
 import { TieUp } from "./TieUp";
 
 /** More ties than this are shown as one entry. */
 const FEW_TIES = 2;
-
-type Holder = Exclude<Part, Word>;
 
 /** What can be added, in the maker's words. */
 const KINDS: { text: string; note: string; add(): void }[] = [
@@ -92,27 +84,4 @@ export function HoldersStep({ piece }: { piece: Piece }) {
       <TieUp piece={piece} />
     </div>
   );
-}
-
-function HolderPart({ part, piece }: { part: Holder; piece: Piece }) {
-  switch (part.kind) {
-    case "bar":
-      return <BarForm bar={part} />;
-    case "stick":
-      return <StickForm stick={part} />;
-    case "tie":
-      return <TieForm tie={part} />;
-    case "fill":
-      return <FillForm fill={part} />;
-    case "stake":
-      return <StakeForm stake={part} />;
-    case "loop":
-      return <LoopForm loop={part} />;
-    case "backing":
-      return <BackingForm backing={part} piece={piece} />;
-    case "shape":
-      return <ShapeForm shape={part} />;
-    case "ornament":
-      return <OrnamentForm ornament={part} />;
-  }
 }

@@ -4,6 +4,7 @@ import { Copy, Trash2 } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
 import { useBench } from "../../state/bench";
 import { copyLine } from "../../state/copied";
+import { asRun } from "../../state/piece";
 import { Sentence } from "../../ui/Sentence";
 import { changePart, removePart } from "../parts";
 import { SymbolMenu } from "../SymbolMenu";
@@ -38,7 +39,7 @@ export function LineForm({ word, only, first }: { word: Word; only: boolean; fir
     // Refused whole rather than cut off: what is there stays as it was.
     if (letters > LIMITS.letters) return setTooLong(letters);
     setTooLong(0);
-    changePart<Word>(word.id, (old) => retype(old, text.replace(/[\r\n\u2028\u2029]+/g, " ")));
+    asRun(`text of ${word.id}`, () => changePart<Word>(word.id, (old) => retype(old, text.replace(/[\r\n\u2028\u2029]+/g, " "))));
   };
 
   const edit = (key: LineChoiceKey) => {
@@ -73,6 +74,7 @@ export function LineForm({ word, only, first }: { word: Word; only: boolean; fir
             onChange={(event) => type(event.target.value)}
             aria-describedby={tooLong ? `${id}-note` : undefined}
             aria-invalid={tooLong > 0}
+            data-taken
             className="w-full min-w-0 bg-transparent py-1.5 text-[17px] outline-none"
             placeholder="Type here"
             autoComplete="off"

@@ -2,6 +2,7 @@
  * Lettering arranged in every way the trade does, by hand and by keyboard.
  */
 import { createRequire } from "node:module";
+import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import { choose } from "./sentence";
 
@@ -187,4 +188,35 @@ test("the whole piece is scaled by its finished size; one undo takes it back", a
   await expect(size(page)).toContainText("90.0 ×");
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(size(page)).toHaveText(before!);
+});
+
+test("a line is a sentence: choices are tried on the piece, Escape closes them, undo works from the field", async ({ page }) => {
+  await newPiece(page, "Kit");
+  const dots = page.getByRole("button", { name: /^Dots and accents: / });
+  await dots.click();
+  const cards = page.getByRole("radiogroup", { name: "Dots and accents" });
+  await expect(cards.getByRole("radio", { name: /as in the font.*falls/ })).toBeChecked();
+  await expect(cards.getByRole("radio", { name: /lowered.*holds/ })).toBeVisible();
+  // The letter in the hand has its choices beside it, on the stage.
+  await outline(page, "k1").click();
+  await expect(page.getByRole("group", { name: "In the hand" }).getByLabel("Turned")).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const grave = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
+  expect(grave.map(({ id, nodes }) => `${id} ${nodes.map(({ html }) => html.slice(0, 160)).join(" | ")}`)).toEqual([]);
+  await cards.getByRole("radio", { checked: true }).focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await page.keyboard.press("Escape");
+  await expect(cards).toHaveCount(0);
+  await expect(dots).toBeFocused();
+  await expect(dots).toHaveAccessibleName("Dots and accents: lowered until they bite");
+  await page.getByLabel("Word or line").focus();
+  await page.keyboard.press("Control+z");
+  await expect(dots).toHaveAccessibleName("Dots and accents: as in the font");
+  // What is typed in one go is one step.
+  await page.keyboard.press("End");
+  await page.keyboard.type("tiwake");
+  await expect(page.getByLabel("Word or line")).toHaveValue("Kittiwake");
+  await page.keyboard.press("Control+z");
+  await expect(page.getByLabel("Word or line")).toHaveValue("Kit");
 });

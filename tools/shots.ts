@@ -10,7 +10,14 @@ const OUT = "docs/screenshots";
 
 const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void> }[] = [
   { name: "rack", path: "/" },
-  { name: "bench-falls", path: "/bench/demo-boat-naming" },
+  {
+    name: "bench-falls",
+    path: "/bench/demo-boat-naming",
+    before: async (page) => {
+      await page.getByRole("button", { name: /^Dots and accents: / }).click();
+      await page.getByRole("radio", { name: /beside.*holds/ }).waitFor();
+    },
+  },
   { name: "bench-weak", path: "/bench/demo-sea-kale", before: (page) => page.getByRole("button", { name: /^the t,/ }).click() },
   {
     name: "bench-finding",
@@ -21,8 +28,8 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
     name: "bench-mend",
     path: "/bench/demo-boat-naming",
     before: async (page) => {
-      await page.keyboard.press("+");
-      await page.getByRole("button", { name: /^Lower it/ }).hover();
+      await page.getByRole("button", { name: "Mend all" }).click();
+      await page.getByRole("region", { name: "Mends found" }).waitFor();
     },
   },
   {

@@ -78,7 +78,7 @@ export function lineSentence(word: Word, { units, only, first, leastWidth }: Set
   if (only) return choices;
   return [
     ...choices.slice(0, -1),
-    { key: "place", label: "Place", lead: "lies", says: placeOf(word, first, say), usual: first && isAtOrigin(word) },
+    { key: "place", label: "Place", lead: "lies", says: placeOf(word, first, say), usual: isAtOrigin(word) },
     ...choices.slice(-1),
   ];
 }
@@ -122,7 +122,8 @@ function spacingOf({ join, overlap, tracking }: Word, say: (mm: number) => strin
   return { says: `${say(Math.abs(tracking))} ${tracking > 0 ? "wider" : "closer"} than in the font`, usual: false };
 }
 
-const isAtOrigin = ({ at, align }: Word) => at.x === 0 && at.y === 0 && align === "centre";
+const isAtOrigin = ({ at, align, bitesBefore }: Word) =>
+  at.x === 0 && at.y === 0 && align === "centre" && bitesBefore === undefined;
 
 function placeOf({ at, align, bitesBefore }: Word, first: boolean, say: (mm: number) => string): string {
   const side = { left: "its left end", centre: "its middle", right: "its right end" }[align];

@@ -1,11 +1,11 @@
 import type { Examination } from "@mend-joint/core";
-import { type Box, joinBoxes, regionBox } from "@mend-joint/core/geometry";
+import { type Box, insideTest, joinBoxes, regionBox } from "@mend-joint/core/geometry";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { type Selection, useBench } from "../state/bench";
 import { isTyping } from "../ui/typing";
 import { useSize } from "../ui/useSize";
-import { placeCard } from "./card";
-import { type Size, toScreen, type View } from "./view";
+import { coverageOf, placeCard } from "./card";
+import { type Size, toPiece, toScreen, type View } from "./view";
 
 interface Props {
   examination: Examination;
@@ -40,9 +40,13 @@ function Card({ examination, view, size, selection, children }: Props & { select
     };
     const outlines = [...examination.solids, ...examination.ghosts];
     const held = joinBoxes(outlines.filter(({ id }) => selection.solids.includes(id)).map(({ region }) => regionBox(region)));
-    const others = outlines.flatMap(({ region }) => regionBox(region) ?? []).map(onScreen);
+    const isMaterial = insideTest(examination.material);
+    const coverage = coverageOf((x, y) => {
+      const place = toPiece(view, size, { x, y });
+      return isMaterial(place.x, place.y);
+    }, size);
     const { offsetWidth, offsetHeight } = card.current!;
-    setAt(held && placeCard({ width: offsetWidth, height: offsetHeight }, onScreen(held), others, size));
+    setAt(held && placeCard({ width: offsetWidth, height: offsetHeight }, onScreen(held), coverage, size));
   }, [moving, selection, examination, view, size, width, height]);
 
   return (

@@ -15,13 +15,37 @@ const COVERED = 0.15;
 /** Covering what is in the hand counts as much more. */
 const HELD = 20;
 
+/** Material is looked for at places so far apart. */
+const CELL = 12;
+
+/** @returns the area of material in a box, about, px² */
+export type Coverage = (box: Box) => number;
+
+/** @param isMaterial whether there is material at a place of the stage */
+export function coverageOf(isMaterial: (x: number, y: number) => boolean, stage: Size): Coverage {
+  const [columns, rows] = [Math.ceil(stage.width / CELL), Math.ceil(stage.height / CELL)];
+  // Sums over all that lies above and to the left (F. C. Crow, "Summed-area tables for texture mapping", SIGGRAPH 1984).
+  const sums = new Float64Array((columns + 1) * (rows + 1));
+  const at = (column: number, row: number) => column + row * (columns + 1);
+  for (let row = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++) {
+      const own = isMaterial((column + 0.5) * CELL, (row + 0.5) * CELL) ? CELL * CELL : 0;
+      sums[at(column + 1, row + 1)] = own + sums[at(column, row + 1)]! + sums[at(column + 1, row)]! - sums[at(column, row)]!;
+    }
+  }
+  return ({ minX, minY, maxX, maxY }) => {
+    const cell = (value: number, most: number) => Math.min(most, Math.max(0, Math.round(value / CELL)));
+    const [left, right] = [cell(minX, columns), cell(maxX, columns)];
+    const [top, bottom] = [cell(minY, rows), cell(maxY, rows)];
+    return sums[at(right, bottom)]! - sums[at(left, bottom)]! - sums[at(right, top)]! + sums[at(left, top)]!;
+  };
+}
+
 /**
  * Of all places on the stage the one that is nearest to what is in the hand and covers little of the piece; what is in the hand only
  * where there is no other.
- *
- * @param others outlines of the piece
  */
-export function placeCard(card: Size, held: Box, others: readonly Box[], stage: Size): { x: number; y: number } {
+export function placeCard(card: Size, held: Box, covered: Coverage, stage: Size): { x: number; y: number } {
   const [lastX, lastY] = [
     Math.max(EDGES.left, stage.width - EDGES.right - card.width),
     Math.max(EDGES.top, stage.height - EDGES.bottom - card.height),
@@ -41,8 +65,7 @@ export function placeCard(card: Size, held: Box, others: readonly Box[], stage: 
         Math.max(0, place.minX - held.maxX, held.minX - place.maxX),
         Math.max(0, place.minY - held.maxY, held.minY - place.maxY),
       );
-      const covered = others.reduce((sum, box) => sum + common(place, box), 0);
-      const cost = away + COVERED * covered + COVERED * HELD * common(place, grown);
+      const cost = away + COVERED * covered(place) + COVERED * HELD * common(place, grown);
       if (cost < best.cost) best = { x, y, cost };
     }
   }

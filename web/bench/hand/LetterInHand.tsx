@@ -130,7 +130,7 @@ export function LetterInHand({ piece, wordId, letterKey: key, what }: Props) {
         {what === "letter" && (
           <Button
             look="quiet"
-            className="h-8 px-2"
+            className="h-8 !px-2 text-[13px]"
             aria-pressed={change.mirror ?? false}
             onClick={() => set({ mirror: !change.mirror })}
           >
@@ -142,7 +142,7 @@ export function LetterInHand({ piece, wordId, letterKey: key, what }: Props) {
         )}
         <Button
           look="quiet"
-          className="ml-auto h-8 shrink-0 px-2"
+          className="ml-auto h-8 shrink-0 !px-2 text-[13px]"
           title="Where and as large as its line has it"
           disabled={isInPlace(change, what)}
           onClick={() => set(what === "dots" ? { dotDx: 0, dotDy: 0 } : IN_PLACE)}
@@ -150,7 +150,7 @@ export function LetterInHand({ piece, wordId, letterKey: key, what }: Props) {
           Put back
         </Button>
       </div>
-      <p className="mt-1 text-[12px] text-quiet">Arrow keys move it, Shift-press takes more.</p>
+      <p className="mt-1 text-[12px] text-quiet">Arrows move it, Shift-press takes more.</p>
     </div>
   );
 }
@@ -185,7 +185,7 @@ function Level({ turn, now, onLevel }: { turn: number; now: number; onLevel(turn
   return (
     <Button
       look="quiet"
-      className="h-8 px-2"
+      className="h-8 !px-2 text-[13px]"
       title="Stand it upright"
       aria-label="Stand it upright"
       onClick={() => onLevel(Math.round((now - turn) * 10) / 10)}

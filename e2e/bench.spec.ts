@@ -150,6 +150,12 @@ test("without a mouse: along the chain, take a letter, move it, let go", async (
   await page.keyboard.press("Shift+ArrowUp");
   await page.keyboard.press("ArrowUp");
   await expect(page.getByLabel("Moved up")).toHaveValue("1.1");
+  await page.keyboard.press("End");
+  await expect(page.getByRole("button", { name: /^the ë/ })).toBeFocused();
+  await page.keyboard.press("Shift+Enter");
+  await expect(page.getByText("2 letters are in the hand")).toBeVisible();
+  await page.keyboard.press("Home");
+  await expect(first).toBeFocused();
   await page.keyboard.press("Escape");
   await expect(second).toHaveAttribute("aria-pressed", "false");
 });

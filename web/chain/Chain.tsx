@@ -1,6 +1,7 @@
 /**
  * The letter chain: the sentence in its own shapes, with links as thick as the joints, posts down to the holder's rail.
- * Also the keyboard's way through the piece: arrow keys go from letter to letter, Enter takes one in the hand.
+ * Also the keyboard's way through the piece: arrow keys go from letter to letter, Home and End to the first and last, Enter takes one in
+ * the hand, with Shift one more.
  */
 import type { Examination } from "@mend-joint/core";
 import { multiply, type Region, regionBox, rotation, transformRegion } from "@mend-joint/core/geometry";
@@ -10,7 +11,7 @@ import { type ChainLetter, type ChainLink, chainOf } from "@mend-joint/core/repo
 import { nameOf } from "@mend-joint/core/wording";
 import { type KeyboardEvent, useMemo, useRef } from "react";
 import { regionPath } from "../stage/paths";
-import { pointAt, selectionOf, useBench } from "../state/bench";
+import { pointAt, selectionOf, useBench, withLetter } from "../state/bench";
 
 const LETTER_HEIGHT = 40;
 const PX_PER_MM = 2.2;
@@ -23,12 +24,17 @@ export function Chain({ examination }: { examination: Examination }) {
   const row = useRef<HTMLDivElement>(null);
 
   const onKeyDown = (event: KeyboardEvent) => {
+    const buttons = [...row.current!.querySelectorAll("button")];
+    if (event.key === "Home" || event.key === "End") {
+      event.preventDefault();
+      buttons.at(event.key === "Home" ? 0 : -1)?.focus();
+      return;
+    }
     if (event.key !== "ArrowLeft" && event.key !== "ArrowRight") return;
     const selected = (event.target as HTMLElement).getAttribute("aria-pressed") === "true";
     // Arrow keys move the letter in the hand; they walk along the chain only while the hand is empty.
     if (selected) return;
     event.preventDefault();
-    const buttons = [...row.current!.querySelectorAll("button")];
     const at = buttons.indexOf(event.target as HTMLButtonElement);
     buttons[at + (event.key === "ArrowRight" ? 1 : -1)]?.focus();
   };
@@ -119,7 +125,12 @@ function LetterCell({
         onPointerLeave={() => pointAt([])}
         onFocus={() => pointAt(ids)}
         onBlur={() => pointAt([])}
-        onClick={() => useBench.setState({ selection: selected ? null : selectionOf(examination, letter.id) })}
+        onClick={({ shiftKey }) => {
+          const own = selectionOf(examination, letter.id);
+          const held = useBench.getState().selection;
+          if (shiftKey && own) useBench.setState({ selection: withLetter(examination, held, own) });
+          else useBench.setState({ selection: selected ? null : own });
+        }}
       >
         {!letter.falls && letter.ties > 1 && (
           <span

@@ -27,8 +27,10 @@ export function Outcomes<T extends string>({ label, wordId, value, options, appl
   return (
     <div role="radiogroup" aria-label={label} className="grid grid-cols-2 gap-1.5">
       {options.map((option, i) => {
-        const examination = tried?.[i];
+        const answer = tried[i];
         const isChosen = option.value === value;
+        // What was tried on the piece as it was is pale until it has been tried again, and says no verdict.
+        const examination = answer?.piece === piece ? answer.examination : undefined;
         return (
           <button
             key={option.value}
@@ -49,12 +51,12 @@ export function Outcomes<T extends string>({ label, wordId, value, options, appl
             }}
             className={`flex min-w-0 flex-col gap-1 rounded-lg border bg-film p-1.5 text-left hover:border-ink ${isChosen ? "border-ink outline-1 outline-ink" : "border-rule"}`}
           >
-            <span className="block h-11 w-full">
-              {examination && (
+            <span className={`block h-11 w-full ${examination ? "" : "opacity-40"}`}>
+              {answer && (
                 <Thumbnail
-                  examination={examination}
+                  examination={answer.examination}
                   material={piece.stock.material}
-                  focus={examination.words.find((word) => word.wordId === wordId)?.box ?? undefined}
+                  focus={answer.examination.words.find((word) => word.wordId === wordId)?.box ?? undefined}
                 />
               )}
             </span>
@@ -74,20 +76,23 @@ export function Outcomes<T extends string>({ label, wordId, value, options, appl
   );
 }
 
+/** A choice tried on a piece. */
+interface Tried {
+  piece: Piece;
+  examination: Examination;
+}
+
 /** The choices tried one after the other, for as long as the piece stays as it is. */
-function useTried<T extends string>(
-  piece: Piece,
-  options: Props<T>["options"],
-  apply: Props<T>["apply"],
-): (Examination | undefined)[] | undefined {
-  const [tried, setTried] = useState<(Examination | undefined)[]>([]);
+function useTried<T extends string>(piece: Piece, options: Props<T>["options"], apply: Props<T>["apply"]): (Tried | undefined)[] {
+  const [tried, setTried] = useState<(Tried | undefined)[]>([]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: choices follow from the piece
   useEffect(() => {
     let gone = false;
     const timer = setTimeout(async () => {
       for (let i = 0; i < options.length && !gone; i++) {
         const examination = await tryOut(apply(piece, options[i]!.value)).catch(() => undefined);
-        if (!gone) setTried((old) => options.map((_, k) => (k === i ? examination : old[k])));
+        const answer = examination && { piece, examination };
+        if (!gone) setTried((old) => options.map((_, k) => (k === i ? answer : old[k])));
       }
     }, REST);
     return () => {

@@ -130,6 +130,9 @@ function filling(kind: ClipType, rule: FillRule): Operation["fills"] {
   return (subject, clip) => isIn(subject + clip);
 }
 
+/** A region whose outlines are grown by a hair, so that shapes overlap which touched along a side. */
+export const grownByHair = (region: Region): Region => region.map((ring) => grownRing(ring, GROWN));
+
 /** Every side moved outwards, with its vertices as they were numbered; sharp ones no farther than twice as much. */
 function grownRing(ring: Ring, by: number): Ring {
   const n = ring.length;

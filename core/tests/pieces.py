@@ -21,7 +21,7 @@ CRUMB = 0.01
 GRID = 0.0003
 GROWN = 0.0004
 NEAR = 0.02
-FINE = 0.001
+FINE = 0.0003
 # Outlines that are smaller as a whole than a node is wide are not compared, mm.
 SMALL = 0.07
 

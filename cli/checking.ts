@@ -21,7 +21,7 @@ import {
 import { labelsOf, reportOf, thinnestPlace } from "@mend-joint/core/report";
 import { describeFinding, describeMarks, verdictSentence } from "@mend-joint/core/wording";
 import { readDrawingSafely } from "@mend-joint/library";
-import { libraryWith, readBytes, UsageError } from "./files";
+import { libraryWith, readArguments, readBytes, UsageError } from "./files";
 import type { Terminal } from "./terminal";
 
 const USAGE = "Usage: check FILE [--min-width MM] [--holder ID] [--stock NAME] [--font FONTFILE] [--lines] [--json]";
@@ -41,13 +41,7 @@ interface Request {
 }
 
 function readRequest(argv: string[]): Request {
-  let parsed: ReturnType<typeof parse>;
-  try {
-    parsed = parse(argv);
-  } catch (error) {
-    throw new UsageError(`${(error as Error).message.split(". ")[0]}. ${USAGE}`);
-  }
-  const { values, positionals } = parsed;
+  const { values, positionals } = readArguments(parse, argv, USAGE);
   const [file, ...more] = positionals;
   if (!file || more.length > 0) throw new UsageError(USAGE);
   const request: Request = {

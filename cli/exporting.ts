@@ -14,7 +14,7 @@ import { describeIssues, type Piece, parseLength, parsePiece, startHoleFor } fro
 import { hasGrain, labelsOf, sheetOf } from "@mend-joint/core/report";
 import { describeFinding } from "@mend-joint/core/wording";
 import { initWasm, Resvg } from "@resvg/resvg-wasm";
-import { libraryWith, readBytes, UsageError } from "./files";
+import { libraryWith, readArguments, readBytes, UsageError } from "./files";
 import type { Terminal } from "./terminal";
 
 const FORMATS = ["svg", "dxf", "pdf", "pattern", "png"] as const;
@@ -110,13 +110,7 @@ async function toPng(svg: Uint8Array): Promise<Uint8Array> {
 
 /** @returns the exit code @throws ClearError, UsageError */
 export async function exportFile(argv: string[], terminal: Terminal): Promise<number> {
-  let parsed: ReturnType<typeof parse>;
-  try {
-    parsed = parse(argv);
-  } catch (error) {
-    throw new UsageError(`${(error as Error).message.split(". ")[0]}. ${USAGE}`);
-  }
-  const { values, positionals } = parsed;
+  const { values, positionals } = readArguments(parse, argv, USAGE);
   const [file, ...more] = positionals;
   const format = values.format as Format | undefined;
   if (!file || more.length > 0) throw new UsageError(USAGE);

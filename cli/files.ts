@@ -11,6 +11,15 @@ export class UsageError extends Error {
   override name = "UsageError";
 }
 
+/** What a command was asked, read by a parser of arguments. @throws UsageError in one line, with how the command is used */
+export function readArguments<Read>(parse: (argv: string[]) => Read, argv: string[], usage: string): Read {
+  try {
+    return parse(argv);
+  } catch (error) {
+    throw new UsageError(`${(error as Error).message.split(". ")[0]}. ${usage}`);
+  }
+}
+
 const MAX_BYTES = 50_000_000;
 
 /** @throws UsageError */

@@ -58,13 +58,16 @@ function differences(before: State | undefined, after: State): string[] {
   if (!before) return ["is not there before"];
   const found: string[] = [];
   if (before.verdict !== after.verdict) found.push(`verdict ${before.verdict} → ${after.verdict}`);
+  if (before.findings.length !== after.findings.length)
+    found.push(`${before.findings.length} findings → ${after.findings.length}`);
   const lost = before.findings.filter((finding) => !after.findings.includes(finding));
   const come = after.findings.filter((finding) => !before.findings.includes(finding));
   found.push(...lost.map((finding) => `no more: ${finding}`), ...come.map((finding) => `new: ${finding}`));
   const apart = after.holds.map((width, i) => Math.abs(width - (before.holds[i] ?? Infinity)));
   const most = Math.max(0, ...apart);
   if (before.holds.length !== after.holds.length || most > NEAR) found.push(`holds differ by ${most.toFixed(4)} mm`);
-  for (const [format, print] of Object.entries(after.files)) if (before.files[format] !== print) found.push(`another ${format}`);
+  for (const format of new Set([...Object.keys(before.files), ...Object.keys(after.files)]))
+    if (before.files[format] !== after.files[format]) found.push(`another ${format}`);
   return found;
 }
 

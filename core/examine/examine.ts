@@ -35,7 +35,7 @@ import { type Library, layOutWords, remark } from "./words";
 /**
  * Examines a piece. What cannot be used of it becomes a finding.
  *
- * @throws OutlineError for outlines that cannot be computed with, which no piece has been seen to have
+ * @throws OutlineError for outlines that cannot be computed with
  */
 export function examine(piece: Piece, library: Library, options: ExamineOptions = {}): Examination {
   const stage = stopwatch(options);

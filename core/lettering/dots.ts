@@ -95,10 +95,10 @@ function crossingsAt(region: Region, x: number): number[] {
 
 /** Distance of the two places farthest apart in which the outlines cross; 0 where they do not. */
 export function crossingWidth(a: Region, b: Region): number {
-  const { region, sources: corners } = intersectionTraced(a, b);
+  const { region, sources } = intersectionTraced(a, b);
   let widest = 0;
   region.forEach((ring, r) => {
-    const crossings = [...corners[r]!.keys()].filter((i) => corners[r]![i] === 0).map((i) => pointOf(ring, i));
+    const crossings = [...sources[r]!.keys()].filter((i) => sources[r]![i] === 0).map((i) => pointOf(ring, i));
     for (const p of crossings) for (const q of crossings) widest = Math.max(widest, Math.hypot(p[0] - q[0], p[1] - q[1]));
   });
   return widest;

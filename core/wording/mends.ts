@@ -19,7 +19,7 @@ export function describeAllDone(done: MendedAll["done"], labels: Labels, units: 
 }
 
 /** "The dot of the first i: lower it 3.1 mm"; what is for several places at once stands alone. */
-export function describeDone({ action, findings }: MendedAll["done"][number], labels: Labels, units: Units): string {
+function describeDone({ action, findings }: MendedAll["done"][number], labels: Labels, units: Units): string {
   const mend = describeMend(action, units);
   const part = findings.length === 1 ? labels.get(findings[0]!.parts[0] ?? "") : undefined;
   return part ? `${titleOf(part)}: ${mend.charAt(0).toLowerCase()}${mend.slice(1)}` : mend;

@@ -1,7 +1,7 @@
 import type { MendedAll } from "@mend-joint/core/mend";
 import type { Piece } from "@mend-joint/core/piece";
 import { describeAllDone, describeLeft } from "@mend-joint/core/wording";
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { toast } from "sonner";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
@@ -28,8 +28,8 @@ export function MendAll({ piece, count }: { piece: Piece; count: number }) {
   );
   useEffect(() => {
     if (!proposal) return;
-    useBench.setState({ preview: { added: proposal.added, removed: proposal.removed } });
-    return () => useBench.setState({ preview: null });
+    useBench.setState({ proposed: proposal });
+    return () => useBench.setState({ proposed: null });
   }, [proposal]);
 
   const run = async (most?: number) => {
@@ -87,7 +87,7 @@ export function MendAll({ piece, count }: { piece: Piece; count: number }) {
   );
 }
 
-function Foot({ children }: { children: React.ReactNode }) {
+function Foot({ children }: { children: ReactNode }) {
   return <div className="max-h-[60%] shrink-0 overflow-y-auto border-t border-rule px-5 py-3">{children}</div>;
 }
 

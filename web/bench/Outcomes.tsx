@@ -1,5 +1,6 @@
 import type { Examination } from "@mend-joint/core";
 import type { Piece } from "@mend-joint/core/piece";
+import { RadioGroup } from "radix-ui";
 import { useEffect, useState } from "react";
 import { Thumbnail } from "../stage/Thumbnail";
 import { usePiece } from "../state/piece";
@@ -23,33 +24,23 @@ const REST = 150;
 export function Outcomes<T extends string>({ label, wordId, value, options, apply }: Props<T>) {
   const piece = usePiece((state) => state.piece)!;
   const tried = useTried(piece, options, apply);
-  const choose = (next: T) => next !== value && usePiece.getState().change((old) => apply(old, next));
+  const choose = (next: T) => usePiece.getState().change((old) => apply(old, next));
   return (
-    <div role="radiogroup" aria-label={label} className="grid grid-cols-2 gap-1.5">
+    <RadioGroup.Root
+      aria-label={label}
+      value={value}
+      onValueChange={(next) => choose(next as T)}
+      className="grid grid-cols-2 gap-1.5"
+    >
       {options.map((option, i) => {
         const answer = tried[i];
-        const isChosen = option.value === value;
         // What was tried on the piece as it was is pale until it has been tried again, and says no verdict.
         const examination = answer?.piece === piece ? answer.examination : undefined;
         return (
-          <button
+          <RadioGroup.Item
             key={option.value}
-            type="button"
-            role="radio"
-            aria-checked={isChosen}
-            tabIndex={isChosen ? 0 : -1}
-            onClick={() => choose(option.value)}
-            onKeyDown={(event) => {
-              const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
-              if (!by) return;
-              event.preventDefault();
-              event.stopPropagation();
-              const next = options[(i + by + options.length) % options.length]!;
-              choose(next.value);
-              const all = event.currentTarget.parentElement!.querySelectorAll<HTMLElement>("[role=radio]");
-              all[(i + by + options.length) % options.length]!.focus();
-            }}
-            className={`flex min-w-0 flex-col gap-1 rounded-lg border bg-film p-1.5 text-left hover:border-ink ${isChosen ? "border-ink outline-1 outline-ink" : "border-rule"}`}
+            value={option.value}
+            className="flex min-w-0 flex-col gap-1 rounded-lg border bg-film p-1.5 text-left hover:border-ink border-rule data-[state=checked]:border-ink data-[state=checked]:outline-1 data-[state=checked]:outline-ink"
           >
             <span className={`block h-11 w-full ${examination ? "" : "opacity-40"}`}>
               {answer && (
@@ -69,10 +60,10 @@ export function Outcomes<T extends string>({ label, wordId, value, options, appl
                 </span>
               )}
             </span>
-          </button>
+          </RadioGroup.Item>
         );
       })}
-    </div>
+    </RadioGroup.Root>
   );
 }
 

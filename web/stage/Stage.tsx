@@ -178,7 +178,7 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
   const selection = useBench((state) => state.selection);
   const pointed = useBench((state) => state.pointed);
   const move = useBench((state) => state.move);
-  const preview = useBench((state) => state.preview);
+  const preview = useBench((state) => state.preview ?? state.proposed);
   const pointedJoint = useBench((state) => state.pointedJoint);
   const units = useBench((state) => state.units);
   const skeleton = useBench((state) => (state.show === "widths" ? examination.skeleton : undefined));

@@ -44,6 +44,8 @@ interface BenchState {
   place: Place | null;
   /** Material that a mend would add and take away, drawn over the piece. */
   preview: { added: Region; removed: Region } | null;
+  /** The same of what mending the whole piece would do; a mend that is pointed at goes before it. */
+  proposed: { added: Region; removed: Region } | null;
   /** How the piece is shown: in its material, or by the widths of its strokes. */
   show: "material" | "widths";
   /** Word whose lettering is being chosen on the shelf. */
@@ -67,6 +69,7 @@ const EMPTY: Omit<BenchState, "units"> = {
   move: null,
   place: null,
   preview: null,
+  proposed: null,
   show: "material",
   shelf: null,
   step: "words",

@@ -12,9 +12,9 @@ import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
-import { NumberField } from "../../ui/NumberField";
 import { Pick } from "../../ui/Pick";
 import { DOTS_WAYS } from "../line/dotsWays";
+import { LetterFigures } from "./LetterFigures";
 import { Letterforms } from "./Letterforms";
 
 interface Props {
@@ -56,43 +56,7 @@ export function LetterInHand({ piece, wordId, letterKey: key, what }: Props) {
           step={0.1}
           onChange={(mm) => set({ [y]: mm })}
         />
-        {what === "letter" && (
-          <>
-            <NumberField
-              label="Turned"
-              unit="°"
-              value={change.turn ?? 0}
-              least={-180}
-              most={180}
-              onChange={(turn) => set({ turn })}
-            />
-            <NumberField
-              label="Size"
-              unit="%"
-              value={Math.round((change.scale ?? 1) * 1000) / 10}
-              least={10}
-              most={1000}
-              step={5}
-              onChange={(percent) => set({ scale: percent / 100 })}
-            />
-            <LengthField
-              label="Gap before it"
-              value={change.kern ?? 0}
-              least={-50}
-              most={50}
-              step={0.1}
-              onChange={(kern) => set({ kern })}
-            />
-            <LengthField
-              label="Stretched down"
-              value={change.reach ?? 0}
-              least={0}
-              most={100}
-              step={0.1}
-              onChange={(reach) => set({ reach: reach === 0 ? undefined : reach })}
-            />
-          </>
-        )}
+        {what === "letter" && <LetterFigures change={change} set={set} gap="Gap before it" />}
       </div>
       {letter.solids.length > 1 && (
         <div className="mt-3">

@@ -2,7 +2,7 @@ import { changeLetter, type LetterChange, LIMITS, type Piece, UNCHANGED_LETTER, 
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { LengthField } from "../../ui/LengthField";
-import { NumberField } from "../../ui/NumberField";
+import { LetterFigures } from "./LetterFigures";
 
 interface Props {
   piece: Piece;
@@ -40,32 +40,7 @@ export function LettersInHand({ piece, letters }: Props) {
           step={0.1}
           onChange={(dy) => set({ dy })}
         />
-        <NumberField label="Turned" unit="°" value={now.turn ?? 0} least={-180} most={180} onChange={(turn) => set({ turn })} />
-        <NumberField
-          label="Size"
-          unit="%"
-          value={Math.round((now.scale ?? 1) * 1000) / 10}
-          least={10}
-          most={1000}
-          step={5}
-          onChange={(percent) => set({ scale: percent / 100 })}
-        />
-        <LengthField
-          label="Gap before each"
-          value={now.kern ?? 0}
-          least={-50}
-          most={50}
-          step={0.1}
-          onChange={(kern) => set({ kern })}
-        />
-        <LengthField
-          label="Stretched down"
-          value={now.reach ?? 0}
-          least={0}
-          most={100}
-          step={0.1}
-          onChange={(reach) => set({ reach: reach === 0 ? undefined : reach })}
-        />
+        <LetterFigures change={now} set={set} gap="Gaps before" />
       </div>
       <div className="mt-2 flex items-center justify-between gap-2">
         <p className="text-[12px] text-quiet">Drag one and all move. Shift-press adds a letter or lets one go.</p>

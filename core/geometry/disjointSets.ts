@@ -6,7 +6,8 @@ export class DisjointSets {
 
   /** @param count every one of them alone in its set */
   constructor(count: number) {
-    this.above = Int32Array.from({ length: count }, (_, i) => i);
+    this.above = new Int32Array(count);
+    for (let i = 0; i < count; i++) this.above[i] = i;
   }
 
   /** The one that stands for the set of `i`. */

@@ -3,7 +3,7 @@
  */
 import Flatbush from "flatbush";
 import { insideTest } from "./inside";
-import { type Box, boxHolds, type Point, type Region, type Ring, regionBox, ringArea } from "./ring";
+import { type Box, boxHolds, type Point, type Region, type Ring, regionBox, regionContains, ringArea } from "./ring";
 
 export interface Islands {
   /** One outer ring each, with the holes that lie in it. Largest first. */
@@ -19,18 +19,20 @@ export function findIslands(region: Region): Islands {
   const islands = outers.map(({ ring }): Region => [ring]);
   const around = boxesAround(outers.map(({ ring }) => regionBox([ring])!));
   // Outer rings are numbered from the largest: the last that holds the place is the smallest around it.
-  const smallest = (x: number, y: number, least: number) => {
-    let best = -1;
-    for (const i of around(x, y)) if (i > best && outers[i]!.area > least && outers[i]!.holds(x, y)) best = i;
-    return best;
-  };
+  const smallest = (x: number, y: number, candidates: readonly number[]) =>
+    candidates.toSorted((a, b) => b - a).find((i) => outers[i]!.holds(x, y)) ?? -1;
   for (const { ring, area } of sized) {
     if (area > 0) continue;
     const { x, y } = middleOfLongestEdge(ring);
-    // The smallest outer ring around the hole is the one it belongs to.
-    islands[smallest(x, y, -area)]?.push(ring);
+    // The smallest outer ring around the hole is the one it belongs to. The largest need not be asked: it is that one where no other is.
+    const [last, ...others] = around(x, y)
+      .filter((i) => outers[i]!.area > -area)
+      .sort((a, b) => a - b);
+    if (last === undefined) continue;
+    const closest = smallest(x, y, others);
+    islands[closest === -1 ? last : closest]!.push(ring);
   }
-  return { islands, around: (x, y) => smallest(x, y, 0) };
+  return { islands, around: (x, y) => smallest(x, y, around(x, y)) };
 }
 
 export const islandsOf = (region: Region): Region[] => findIslands(region).islands;
@@ -50,12 +52,17 @@ export function boxesAround(boxes: readonly Box[]): (x: number, y: number) => re
   return (x, y) => tree.search(x, y, x, y);
 }
 
-/** Asks the box of a ring first, and makes the test when it is wanted. */
+/** From so many questions on, an index of the edges is sooner made than all of them are gone through again. */
+const MANY = 4;
+
+/** Asks the box of a ring first, and makes the test when it is wanted often. */
 function lateTest(ring: Ring): (x: number, y: number) => boolean {
   const box = regionBox([ring])!;
   let test: ReturnType<typeof insideTest> | undefined;
+  let asked = 0;
   return (x, y) => {
     if (!boxHolds(box, x, y)) return false;
+    if (++asked < MANY) return regionContains([ring], x, y);
     test ??= insideTest([ring]);
     return test(x, y);
   };

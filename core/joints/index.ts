@@ -62,8 +62,8 @@ export interface Joints {
 /** The paths between the middles of all parts, widest first. */
 function reachOf(parts: readonly JointPart[], field: WidthField) {
   const poles = parts.map((part) => (part.pole === undefined ? poleOf(part.region) : part.pole));
-  const places = poles.map((pole) => (pole ? field.locate(pole.x, pole.y) : null));
-  const terminals = poles.map((pole, i) => (pole && places[i] ? field.bodyAbove(pole.x, pole.y) : -1));
+  const places = poles.map((pole) => (pole ? field.middle(pole.x, pole.y) : null));
+  const terminals = places.map((place) => place?.body ?? -1);
   const { anchors, main, standIn } = chooseAnchors(parts);
   // Holds are measured to the middle of a holder, ties to any place in it: two graphs of the same necks.
   const toMiddles = buildGraph(field, terminals, new Uint8Array(field.bodies.length));

@@ -91,12 +91,15 @@ function growBranches(field: WidthField, anchors: readonly number[], wanted: num
   const groups = new DisjointSets(bodies.length);
   const held = new Uint8Array(bodies.length);
   /** Bodies of a group as a ring of successors, so that two are joined by exchanging one. */
-  const next = Int32Array.from(bodies.keys());
+  const next = new Int32Array(bodies.length);
+  for (let body = 0; body < next.length; body++) next[body] = body;
   const branchOf = new Int32Array(bodies.length).fill(-1);
   const join = (one: number, other: number) => {
-    held[one] = Math.max(held[one]!, held[other]!);
+    if (held[other] === 1) held[one] = 1;
     groups.join(one, other);
-    [next[one], next[other]] = [next[other]!, next[one]!];
+    const after = next[one]!;
+    next[one] = next[other]!;
+    next[other] = after;
   };
   for (const anchor of anchors) if (anchor >= 0) held[groups.find(anchor)] = 1;
 

@@ -115,12 +115,15 @@ export interface Triangles {
   x: Float64Array;
   y: Float64Array;
   width: Float64Array;
+  /** mm², 0 outside the material. */
+  area: Float64Array;
 }
 
 export function trianglesOf(mesh: Mesh): Triangles {
   const { triangles, coords, inside } = mesh;
   const count = inside.length;
-  const made = { x: new Float64Array(count), y: new Float64Array(count), width: new Float64Array(count) };
+  const floats = () => new Float64Array(count);
+  const made = { x: floats(), y: floats(), width: floats(), area: floats() };
   const obtuse = new Int32Array(count).fill(-1);
   for (let t = 0; t < count; t++) {
     if (inside[t] === 0) continue;
@@ -136,6 +139,7 @@ export function trianglesOf(mesh: Mesh): Triangles {
     const c2 = cx * cx + cy * cy;
     const ux = (cy * b2 - by * c2) / twice;
     const uy = (bx * c2 - cx * b2) / twice;
+    made.area[t] = Math.abs(twice) / 4;
     made.x[t] = ax + ux;
     made.y[t] = ay + uy;
     made.width[t] = 2 * Math.sqrt(ux * ux + uy * uy);

@@ -16,6 +16,8 @@ export interface Chord {
 const WINDOW = 2;
 /** How often the windows follow a minimum that lies on their rim. */
 const RECENTRE = 8;
+/** Edges to each side of an end that a chord may depend on. */
+export const REACH = WINDOW * (RECENTRE + 1) + 1;
 /** Ends nearer than this to a corner (mm) lie in the corner. */
 const CORNER = 1e-6;
 

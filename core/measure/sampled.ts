@@ -3,6 +3,7 @@
  */
 import type { Boundary } from "./boundary";
 import type { Delaunay } from "./delaunay";
+import type { Memory } from "./memory";
 import type { Mesh } from "./mesh";
 
 /** A boundary with its samples. */
@@ -12,6 +13,8 @@ export interface Sampled {
   boundary: Boundary;
   net: Delaunay;
   mesh: Mesh;
+  /** What was measured of it, or of the one it was made from. */
+  memory: Memory;
   /** Made when something is first measured from here. */
   lookUp?: LookUp;
 }

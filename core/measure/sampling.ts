@@ -8,6 +8,7 @@ import { OutlineError } from "../errors";
 import { type Boundary, edgeLength, edgesLeaving, evenPieces, joinTouches, splitEdges, TOUCH } from "./boundary";
 import { changeBoundary } from "./change";
 import { Delaunay, DelaunayError } from "./delaunay";
+import { emptyMemory } from "./memory";
 import { meshOf, prevHalfedge } from "./mesh";
 import type { Sampled } from "./sampled";
 
@@ -46,7 +47,8 @@ export interface Steps {
 /** Splits the boundary until its steps are short against the local width and the triangulation contains all of it. */
 export function sampleBoundary(outline: Boundary, steps: Steps): Sampled {
   const boundary = splitEvenly(outline, steps.longest);
-  return { outline, ...refined(boundary, triangulate(boundary), steps) };
+  const sampled = refined(boundary, triangulate(boundary), steps);
+  return { outline, ...sampled, memory: emptyMemory(sampled.boundary.points) };
 }
 
 /**
@@ -58,7 +60,7 @@ export function sampleBoundary(outline: Boundary, steps: Steps): Sampled {
 export function sampleChange(base: Sampled, outline: Boundary, steps: Steps): Sampled | null {
   try {
     const changed = changeBoundary(base, outline, steps.longest);
-    return changed && { outline, ...refined(changed.boundary, changed.net, steps, changed.fresh) };
+    return changed && { outline, ...refined(changed.boundary, changed.net, steps, changed.fresh), memory: base.memory };
   } catch (error) {
     if (error instanceof DelaunayError || error instanceof OutlineError) return null;
     throw error;
@@ -66,7 +68,12 @@ export function sampleChange(base: Sampled, outline: Boundary, steps: Steps): Sa
 }
 
 /** @param fresh points beside which the outline has changed: only there is looked at first; everywhere when left out */
-function refined(first: Boundary, triangulation: Delaunay, { shortest }: Steps, fresh?: Uint8Array): Omit<Sampled, "outline"> {
+function refined(
+  first: Boundary,
+  triangulation: Delaunay,
+  { shortest }: Steps,
+  fresh?: Uint8Array,
+): Omit<Sampled, "outline" | "memory"> {
   let [boundary, net] = [first, triangulation];
   /** Ends of edges that were missing: they are looked at again until nothing is. */
   const open = new Set<number>();

@@ -8,9 +8,10 @@
  * Voronoi subcomplex", 2002, for keeping by angle.)
  */
 import type { Point } from "../geometry";
-import { type Boundary, distanceToEdge, pointAt } from "./boundary";
-import { type Mesh, nextHalfedge, type Triangles } from "./mesh";
+import { distanceToEdge, pointAt } from "./boundary";
+import { type Mesh, nextHalfedge } from "./mesh";
 import { refineChord } from "./refine";
+import type { Triangulated } from "./triangulated";
 
 /** x, y and width (mm) of both ends of every edge, six numbers each. */
 export type Skeleton = Float64Array;
@@ -59,10 +60,10 @@ interface Centres {
   width: Float64Array;
 }
 
-/** @param inner sides across the material */
-export function skeletonOf(mesh: Mesh, inner: Int32Array, shapes: Triangles, boundary: Boundary, leaving: Int32Array): Skeleton {
-  const centres = centresOf(mesh, shapes, boundary, leaving, Infinity);
-  const edges = medialEdges(mesh, inner, shapes, centres, Infinity);
+export function skeletonOf(triangulated: Triangulated): Skeleton {
+  const { mesh } = triangulated;
+  const centres = centresOf(triangulated, Infinity);
+  const edges = medialEdges(triangulated, centres, Infinity);
   const flat: number[] = [];
   const { x, y, width } = centres;
   for (const { side, t, u, chord, saddle } of edges) {
@@ -76,18 +77,10 @@ export function skeletonOf(mesh: Mesh, inner: Int32Array, shapes: Triangles, bou
 }
 
 /** @param limit mm @returns zones narrower than the limit, narrowest first */
-export function findThinZones(
-  mesh: Mesh,
-  inner: Int32Array,
-  shapes: Triangles,
-  boundary: Boundary,
-  leaving: Int32Array,
-  limit: number,
-  partsOf: (edges: number[]) => number[],
-): ThinZone[] {
-  const centres = centresOf(mesh, shapes, boundary, leaving, limit * SAMPLED_EXCESS);
+export function findThinZones(triangulated: Triangulated, limit: number): ThinZone[] {
+  const centres = centresOf(triangulated, limit * SAMPLED_EXCESS);
   const { width } = centres;
-  const thin = medialEdges(mesh, inner, shapes, centres, limit);
+  const thin = medialEdges(triangulated, centres, limit);
   /** A triangle nearer to the one that stands for its zone; itself for that one. */
   const nearer = new Int32Array(width.length);
   for (let t = 0; t < nearer.length; t++) nearer[t] = t;
@@ -105,7 +98,7 @@ export function findThinZones(
     if (known) known.push(edge);
     else zones.set(zone, [edge]);
   });
-  const described = [...zones.values()].map((edges) => describeZone(edges, mesh, boundary, leaving, centres, limit, partsOf));
+  const described = [...zones.values()].map((edges) => describeZone(edges, triangulated, centres, limit));
   const counts = ({ exits, reach, width: narrowest }: ThinZone) =>
     exits > 1 ? narrowest < limit : exits === 1 && reach >= TAIL * limit;
   return described.filter(counts).sort((a, b) => a.width - b.width);
@@ -113,12 +106,9 @@ export function findThinZones(
 
 function describeZone(
   edges: readonly MedialEdge[],
-  mesh: Mesh,
-  boundary: Boundary,
-  leaving: Int32Array,
+  { mesh, boundary, leaving, partsOf }: Triangulated,
   { x, y, width }: Centres,
   limit: number,
-  partsOf: (edges: number[]) => number[],
 ): ThinZone {
   const sides: number[] = [];
   const exits: { at: Point; radius: number; edge: MedialEdge }[] = [];
@@ -169,7 +159,7 @@ function describeZone(
  *
  * @param most widths beyond this (mm) need not be exact
  */
-function centresOf(mesh: Mesh, shapes: Triangles, boundary: Boundary, leaving: Int32Array, most: number): Centres {
+function centresOf({ mesh, shapes, boundary, leaving }: Triangulated, most: number): Centres {
   const { triangles, inside, edgeOn } = mesh;
   const centres: Centres = { x: shapes.x.slice(), y: shapes.y.slice(), width: shapes.width.slice() };
   const { x, y, width } = centres;
@@ -198,10 +188,11 @@ function centresOf(mesh: Mesh, shapes: Triangles, boundary: Boundary, leaving: I
 }
 
 /** @param limit edges along wider material are left out, mm */
-function medialEdges(mesh: Mesh, inner: Int32Array, { obtuse }: Triangles, { width }: Centres, limit: number): MedialEdge[] {
+function medialEdges({ mesh, shapes, sides }: Triangulated, { width }: Centres, limit: number): MedialEdge[] {
   const { halfedges } = mesh;
+  const { obtuse } = shapes;
   const edges: MedialEdge[] = [];
-  for (const side of inner) {
+  for (const side of sides.inner) {
     const twin = halfedges[side]!;
     const [t, u] = [(side / 3) | 0, (twin / 3) | 0];
     const narrower = Math.min(width[t]!, width[u]!);

@@ -3,12 +3,13 @@
  */
 import type { Boundary } from "./boundary";
 import { pointAt } from "./boundary";
-import { type Mesh, obtuseSide } from "./mesh";
+import { obtuseSide } from "./mesh";
 import type { Gap, Neck } from "./necks";
 import { refineChord } from "./refine";
+import type { Triangulated } from "./triangulated";
 
 /** Of two point sets, the nearest pair is always an edge of their common Delaunay triangulation. */
-export function findGaps(mesh: Mesh, outer: Int32Array, b: Boundary, pieceOfTriangle: Int32Array, leaving: Int32Array): Gap[] {
+export function findGaps({ mesh, boundary: b, leaving, sides }: Triangulated, pieceOfTriangle: Int32Array): Gap[] {
   const { triangles, halfedges, inside, coords } = mesh;
   const NONE = -1;
   const pieceAt = new Int32Array(b.points).fill(NONE);
@@ -36,7 +37,7 @@ export function findGaps(mesh: Mesh, outer: Int32Array, b: Boundary, pieceOfTria
   };
   for (const [point, touching] of shared)
     for (const m of touching) for (const n of touching) if (m < n) offer(m, n, 0, point, point);
-  for (const h of outer) {
+  for (const h of sides.outer) {
     const [p, q] = [triangles[h]!, triangles[halfedges[h]!]!];
     if (p >= b.points || q >= b.points || pieceAt[p] === pieceAt[q]) continue;
     const dx = coords[2 * p]! - coords[2 * q]!;
@@ -60,17 +61,10 @@ export interface Slit extends Neck {
 const SAME_SLIT = 12;
 
 /** Necks of the empty space: the same test outside the material. A notch that runs to a point has none, for nothing is narrowest there. */
-export function findSlits(
-  mesh: Mesh,
-  outer: Int32Array,
-  b: Boundary,
-  leaving: Int32Array,
-  limit: number,
-  partsOf: (edges: number[]) => number[],
-): Slit[] {
+export function findSlits({ mesh, boundary: b, leaving, sides, partsOf }: Triangulated, limit: number): Slit[] {
   const { triangles, halfedges, coords } = mesh;
   const places: Neck[] = [];
-  for (const h of outer) {
+  for (const h of sides.outer) {
     const twin = halfedges[h]!;
     const [p, q] = [triangles[h]!, triangles[twin]!];
     if (p >= b.points || q >= b.points) continue;

@@ -19,7 +19,7 @@ export interface Neighbourhood {
   known: ReadonlySet<string>;
   /** Narrowest hold of the weak ones among `holding`, mm: what hangs on them cannot hold better. Infinite where none is weak. */
   weakest: number;
-  /** The first try, for the others: of one tie most are alike. */
+  /** What the last try was measured from, for the next: of one tie most are alike. */
   tried?: HeldSolids;
 }
 
@@ -54,7 +54,7 @@ export function holdsNearby(mended: Piece, library: Library, near: Neighbourhood
     .filter(({ id }) => near.hanging.has(id) || near.holding.has(id) || !near.known.has(id))
     .map((solid) => ({ ...solid, holder: near.holding.has(solid.id) || solid.holder }));
   const held = holdSolids(solids, near.tried);
-  near.tried ??= held;
+  near.tried = held;
   const widths = held.widths.filter((_, i) => near.hanging.has(solids[i]!.id));
   return {
     width: widths.includes(0) ? 0 : Math.max(0, ...widths),

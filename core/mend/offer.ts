@@ -33,8 +33,12 @@ const OFFERED = 4;
 /** Amounts are found to within this, mm. */
 const FINE = 0.05;
 const HALVINGS = 9;
+/** Two amounts that are apart by a step may be so by a little more in floating point, mm. */
+const ROUNDING = 1e-9;
 /** Where the width has changed by less than this share of what it is beyond the wanted one, it hardly depends on the amount. */
 const FLAT = 0.1;
+/** What holds so many times as well as it need holds amply. */
+const AMPLE = 1.25;
 /** What is joined to a weak part holds a hair less than that part itself. */
 const NEARLY = 0.98;
 
@@ -181,8 +185,9 @@ function leastAmount(attempt: Attempt, guess: number, wanted: number, nearby: (a
     else if (step >= span || (attempt.grows && !nearby(attempt.most).by(wanted))) return null;
     else failed = { amount, width: held.width };
   }
-  let isFlat = false;
-  for (let k = 0; k < HALVINGS && found.amount - failed.amount > FINE; k++) {
+  // The least of some is something by itself: where the first step holds amply, that may do.
+  let isFlat = attempt.least > 0 && failed.amount === attempt.least && found.width > AMPLE * wanted;
+  for (let k = 0; k < HALVINGS && found.amount - failed.amount > FINE + ROUNDING; k++) {
     // Where less holds as well as more did, the least may do too.
     const amount: number = isFlat ? failed.amount + FINE : between(failed, found, wanted, k);
     const held = nearby(amount);

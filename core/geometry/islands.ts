@@ -12,6 +12,9 @@ export interface Islands {
   around(x: number, y: number): number;
 }
 
+/** Smaller holes may be left by rounding where there is no material around, mm². */
+const SLIVER = 0.001;
+
 /** Splits a normalised region into its separate islands. */
 export function findIslands(region: Region): Islands {
   const sized = region.map((ring) => ({ ring, area: ringArea(ring), holds: lateTest(ring) }));
@@ -25,12 +28,12 @@ export function findIslands(region: Region): Islands {
     if (area > 0) continue;
     const { x, y } = middleOfLongestEdge(ring);
     // The smallest outer ring around the hole is the one it belongs to. The largest need not be asked: it is that one where no other is.
-    const [last, ...others] = around(x, y)
+    const candidates = around(x, y)
       .filter((i) => outers[i]!.area > -area)
-      .sort((a, b) => a - b);
-    if (last === undefined) continue;
-    const closest = smallest(x, y, others);
-    islands[closest === -1 ? last : closest]!.push(ring);
+      .sort((m, n) => m - n);
+    const last = -area > SLIVER ? candidates.shift() : undefined;
+    const closest = smallest(x, y, candidates);
+    islands[closest === -1 ? (last ?? -1) : closest]?.push(ring);
   }
   return { islands, around: (x, y) => smallest(x, y, around(x, y)) };
 }

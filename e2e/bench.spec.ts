@@ -106,11 +106,12 @@ test("letters on a bar: loose without it, held with it, weak when the overlap is
   await page.getByRole("button", { name: "Add a holder or shape" }).click();
   await page.getByRole("menuitem", { name: /^Bar/ }).click();
   await expect(verdict(page)).toContainText("Everything holds.");
-  await page.getByLabel("Height").fill("1 mm");
-  await page.getByLabel("Height").press("Enter");
+  await page.getByRole("button", { name: /^Height: / }).click();
+  await page.getByRole("textbox", { name: "Height" }).fill("1 mm");
+  await page.getByRole("textbox", { name: "Height" }).press("Enter");
   await expect(verdict(page)).toContainText("weak place");
-  await page.getByLabel("Height").fill("-3");
-  await page.getByLabel("Height").press("Enter");
+  await page.getByRole("textbox", { name: "Height" }).fill("-3");
+  await page.getByRole("textbox", { name: "Height" }).press("Enter");
   await expect(page.getByRole("alert")).toContainText("Between 0.5 mm and 500.0 mm");
   await page.getByRole("button", { name: "Remove the bar" }).click();
   await expect(verdict(page)).toContainText("Three letters fall off.");

@@ -48,6 +48,10 @@ test("a backing with a loop: letters are engraved, the loop goes round by hand a
   await expect(page.getByText(/It hangs \d/)).toBeVisible();
   await page.getByRole("button", { name: "Hang it straight" }).click();
   await expect(page.getByText("It hangs straight.")).toBeVisible();
+  await page
+    .getByRole("group", { name: "Loop" })
+    .getByRole("button", { name: /^Place: / })
+    .click();
   const where = page.getByLabel("Where");
   const before = Number(await where.inputValue());
   const box = (await page.locator('[data-solid="loop"]').boundingBox())!;
@@ -83,15 +87,18 @@ test("an ornament is added by keyboard, moved by arrow keys, and knocked out of 
   await expect(verdict(page)).toContainText("falls off");
   await page.locator('[data-solid="ornament"]').last().click();
   await page.keyboard.press("Shift+ArrowLeft");
-  const right = page.getByLabel("Right", { exact: true });
+  await page.getByRole("button", { name: /^Place: .*right/ }).click();
+  const right = page.getByRole("textbox", { name: "Right", exact: true });
   const before = Number(await right.inputValue());
   await page.locator('[data-solid="ornament"]').last().click();
   await page.keyboard.press("Shift+ArrowLeft");
   await expect.poll(async () => Number(await right.inputValue())).toBe(before - 1);
   await right.fill("0");
   await right.press("Enter");
-  await page.getByLabel("Height", { exact: true }).fill("4");
-  await page.getByLabel("Height", { exact: true }).press("Enter");
+  await page.getByRole("button", { name: /^Height: / }).click();
+  await page.getByRole("textbox", { name: "Height", exact: true }).fill("4");
+  await page.getByRole("textbox", { name: "Height", exact: true }).press("Enter");
+  await page.getByRole("button", { name: /^It: / }).click();
   await page.getByRole("radio", { name: "is knocked out" }).click();
   await expect(verdict(page)).toContainText("Everything holds.");
 });
@@ -104,6 +111,7 @@ test("a frame ends in the word and follows it; a limit that is exceeded is told"
   await page.getByRole("radio", { name: "may have any size" }).click();
   await step(page, /Holders/).click();
   await add(page, /^Frame/);
+  await page.getByRole("button", { name: /^Made as: / }).click();
   await page.getByRole("radio", { name: "ends in the word" }).click();
   const frame = () => page.locator('[data-solid="shape"]').first().getAttribute("d");
   const before = await frame();
@@ -116,6 +124,7 @@ test("the best place for a stick is found, and a piece that would lean says so",
   await newPiece(page, "Kate");
   await step(page, /Holders/).click();
   await add(page, /^Stick/);
+  await page.getByRole("button", { name: /^Place: under/ }).click();
   await page.getByLabel("Right of middle").fill("40");
   await page.getByLabel("Right of middle").press("Enter");
   await expect(page.getByRole("region", { name: "Findings" })).toContainText("It will lean");
@@ -169,15 +178,32 @@ test("edges of what is in the hand are pulled; a word is stretched into a frame;
   await newPiece(page, "HH");
   await page.getByRole("button", { name: /^3 Holders/ }).click();
   await add(page, /^Frame/);
+  const frameChoice = (label: string) =>
+    page
+      .getByRole("group", { name: "Frame" })
+      .getByRole("button", { name: new RegExp(`^${label}: `) })
+      .click();
+  await frameChoice("Made as");
   await page.getByRole("radio", { name: "closed" }).click();
+  await frameChoice("Form");
+  await page.getByRole("combobox", { name: "Form" }).selectOption("plate");
+  await frameChoice("Size");
+  const asLettering = (await page.locator("[data-solid='shape']").boundingBox())!;
   await page.getByRole("radio", { name: "its own" }).click();
-  const width = page.getByLabel("Width", { exact: true });
-  await expect(width).toHaveValue("100");
-  await page.getByLabel("Form").selectOption("plate");
+  // A size of its own begins with the one it has.
+  await expect(page.getByRole("textbox", { name: "Height", exact: true })).toBeVisible();
+  expect((await page.locator("[data-solid='shape']").boundingBox())!.width).toBeCloseTo(asLettering.width, 0);
+  const width = page.getByRole("textbox", { name: "Width", exact: true });
+  await width.fill("100");
+  await width.press("Enter");
+  await page.getByRole("textbox", { name: "Height", exact: true }).fill("60");
+  await page.getByRole("textbox", { name: "Height", exact: true }).press("Enter");
+  await frameChoice("Made as");
   await page.getByLabel("Letters bite in").fill("2");
   await page.getByLabel("Letters bite in").press("Enter");
   await page.getByRole("button", { name: "Stretch the word into it" }).click();
   await expect(verdict(page)).toContainText("Everything holds.");
+  await frameChoice("Size");
   // Along its left side the frame is taken, and then pulled by its right edge.
   const frame = (await page.locator("[data-solid='shape']").boundingBox())!;
   await page.mouse.click(frame.x + 5, frame.y + frame.height / 2);
@@ -187,14 +213,19 @@ test("edges of what is in the hand are pulled; a word is stretched into a frame;
   await page.mouse.move(edge.x + 37, edge.y + 7, { steps: 6 });
   await page.mouse.up();
   await expect.poll(async () => Number(await width.inputValue())).toBeGreaterThan(105);
+  await page.getByRole("button", { name: "More about the frame" }).click();
+  await frameChoice("Shapes behind it");
   await page.getByRole("radio", { name: "end at its edge" }).click();
   await expect(page.getByLabel("They reach into it by")).toHaveValue("1.5");
   await add(page, /^Ornament/);
-  await page.getByLabel("Which").selectOption("disc");
-  await page.getByLabel("Height", { exact: true }).last().fill("140");
-  await page.getByLabel("Height", { exact: true }).last().press("Enter");
-  await page.getByLabel("Right", { exact: true }).fill("0");
-  await page.getByLabel("Right", { exact: true }).press("Enter");
+  await page.getByRole("button", { name: /^Which: / }).click();
+  await page.getByRole("combobox", { name: "Which" }).selectOption("disc");
+  await page.getByRole("button", { name: /^Height: / }).click();
+  await page.getByRole("textbox", { name: "Height", exact: true }).last().fill("140");
+  await page.getByRole("textbox", { name: "Height", exact: true }).last().press("Enter");
+  await page.getByRole("button", { name: /^Place: .*right/ }).click();
+  await page.getByRole("textbox", { name: "Right", exact: true }).fill("0");
+  await page.getByRole("textbox", { name: "Right", exact: true }).press("Enter");
   // The disc goes behind the plate all round and leaves the spaces between the letters open.
   await expect(verdict(page)).toContainText("Everything holds.");
   await expect(page.locator("[data-solid^='ornament']")).not.toHaveCount(0);

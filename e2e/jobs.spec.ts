@@ -25,7 +25,7 @@ class Maker {
     await field.press("Enter");
   }
 
-  typeInto = (label: string, text: string) => this.type(this.page.getByLabel(label, { exact: true }), text);
+  typeInto = (label: string, text: string) => this.type(this.page.getByRole("textbox", { name: label, exact: true }), text);
 
   /** Opens a choice of the sentence and takes one of its cards. */
   async choose(choice: string, option: RegExp): Promise<void> {
@@ -81,6 +81,7 @@ test("a surname as a key ring: letters overlapped, a loop 12/5 at the first", as
   await maker.pressButton(/^3 Holders/);
   await maker.pressButton("Add a holder or shape");
   await maker.press(page.getByRole("menuitem", { name: /^Loop/ }));
+  await maker.pressButton(/^Size: .*across/);
   await maker.typeInto("Hole", "5");
   await holds(page);
   expect(await maker.takeFile()).toContain("<path");
@@ -105,6 +106,7 @@ test("two lines under one backing, with a ring 12/8", async ({ page }) => {
   const maker = await begin(page, ["Skerrow", "ferry"], /^Two-line key ring/);
   const loop = (await page.locator("[data-solid='loop']").last().boundingBox())!;
   await maker.press(page.locator("[data-solid='loop']").last(), { x: 4, y: loop.height / 2 });
+  await maker.pressButton(/^Size: .*across/);
   await maker.typeInto("Hole", "8");
   await holds(page);
   expect(await maker.takeFile()).toContain('<g id="engrave"');

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { FLATNESS, regionArea, regionBox } from "../geometry";
-import { type Bar, parsePiece, STOCKS, type Stick } from "../piece";
+import { FLATNESS, regionArea, regionBox, regionContains } from "../geometry";
+import { type Bar, parsePiece, STOCKS, type Stake, type Stick } from "../piece";
 import { rectangle } from "../tests/shapes";
-import { barOutline, stickOutline, undersideAt } from "./index";
+import { barOutline, stakeOutline, stickOutline, undersideAt } from "./index";
 
 const part = <P>(document: object) =>
   parsePiece({ name: "h", stock: STOCKS[0], parts: [{ id: "h", ...document }] }).parts[0] as P;
@@ -56,5 +56,43 @@ describe("stick", () => {
     const stick = part<Stick>({ kind: "stick", length: 50, bite: 0 });
     expect(regionBox(stickOutline(stick, around))!.maxY).toBeCloseTo(-5, 4);
     expect(undersideAt(before, 500)).toBeNull();
+  });
+});
+
+describe("stick under the centre of mass", () => {
+  it("stands where what it carries balances, whatever is typed, and is moved from there", () => {
+    // Two blocks, 40 × 6 and 20 × 12 mm, the same area each: they balance halfway between their middles, 20 and 110.
+    const before = [[rectangle(0, 2, 40, 6)], [rectangle(100, 2, 20, 12)]];
+    const middle = (dx: number) => {
+      const box = regionBox(stickOutline(part<Stick>({ kind: "stick", under: "mass", dx }), { ...around, before }))!;
+      return (box.minX + box.maxX) / 2;
+    };
+    expect(middle(0)).toBeCloseTo(65, 3);
+    expect(middle(3)).toBeCloseTo(68, 3);
+  });
+});
+
+describe("flat stake", () => {
+  const lettering = { minX: 0, minY: -2, maxX: 60, maxY: 20 };
+  const stake = (more: object) => stakeOutline(part<Stake>({ kind: "stake", ...more }), lettering, 0);
+
+  it("keeps its whole length while the word grows: the pointed end gives way", () => {
+    const total = (maxX: number) => {
+      const box = regionBox(stakeOutline(part<Stake>({ kind: "stake", total: 178 }), { ...lettering, maxX }, 0))!;
+      return box.maxX - box.minX;
+    };
+    expect(total(60)).toBeCloseTo(178, 3);
+    expect(total(95)).toBeCloseTo(178, 3);
+    // Nothing is left of the point: then it is as long as its body.
+    expect(total(300)).toBeCloseTo(300 + 2 * (3 + 12), 3);
+  });
+
+  it("leaves clear space on one side; on the other the letters reach into it", () => {
+    const within = (more: object, x: number) => regionContains(stake(more), x, 15);
+    const edges = { gap: 4, bite: 2, margin: 10 };
+    // The notch reaches from 4 mm before the letters to 4 mm after them; to a side that is not clear, only to 2 mm inside them.
+    expect([-3, 1, 59, 63].map((x) => within(edges, x))).toEqual([false, false, false, false]);
+    expect([-3, 1, 59, 63].map((x) => within({ ...edges, clear: "right" }, x))).toEqual([true, true, false, false]);
+    expect([-3, 1, 59, 63].map((x) => within({ ...edges, clear: "left" }, x))).toEqual([false, false, true, true]);
   });
 });

@@ -1,7 +1,7 @@
 /**
  * Holders: what keeps the letters together, as outlines that follow the lettering.
  */
-import { arcPoints, type Box, normalise, type Region } from "../geometry";
+import { arcPoints, type Box, normalise, type Region, regionCentroid, union } from "../geometry";
 import type { Bar, Stick } from "../piece";
 import { roundedRectangle } from "./shapes";
 
@@ -38,7 +38,8 @@ export function barOutline(bar: Bar, { lettering, baseline }: Surroundings): Reg
 /** A stick hanging from the underside of what is there: it reaches `bite` into it and `length` below it. */
 export function stickOutline(stick: Stick, around: Surroundings): Region {
   const box = around.lettering ?? NO_LETTERING;
-  const middle = (box.minX + box.maxX) / 2 + stick.dx;
+  const mass = stick.under === "mass" ? regionCentroid(union(around.before)) : null;
+  const middle = (mass?.x ?? (box.minX + box.maxX) / 2) + stick.dx;
   const underside = undersideAt(around.before, middle) ?? box.minY;
   const top = underside + stick.bite;
   const bottom = underside - stick.length;

@@ -13,16 +13,28 @@ const LEAN = [(25 * Math.PI) / 180, (65 * Math.PI) / 180] as const;
 /** Ties end so many of their widths inside the material. */
 const INSIDE = 0.6;
 
+/** What a dot can be tied to. */
+export interface TieSurroundings {
+  /** The dot's own letter. */
+  body: Region;
+  /** Bodies of the letters before and after. */
+  beside: readonly Region[];
+  /** Direction in which the letter stands. */
+  up: Point;
+}
+
 /**
  * @param dot to be held
- * @param body the dot's own letter
- * @param beside bodies of the letters before and after
- * @param up direction in which the letter stands
+ * @param tie its way, its width in mm, and for a slanted one its angle to the line in degrees; left out, the shortest that leans enough
  * @returns the dot together with its tie, or the dot alone where there is nothing to tie it to
  */
-export function tiedDot(dot: Region, body: Region, beside: readonly Region[], way: TieWay, width: number, up: Point): Region {
-  const place =
-    way === "tie" ? straightPlace(dot, body, up) : way === "slanted" ? slantPlace(dot, body, up) : besidePlace(dot, beside);
+export function tiedDot(
+  dot: Region,
+  { body, beside, up }: TieSurroundings,
+  { way, width, angle }: { way: TieWay; width: number; angle?: number | undefined },
+): Region {
+  const slanted = () => (angle === undefined ? null : placeAtAngle(dot, body, up, angle)) ?? slantPlace(dot, body, up);
+  const place = way === "tie" ? straightPlace(dot, body, up) : way === "slanted" ? slanted() : besidePlace(dot, beside);
   if (!place) return dot;
   const { from, to, distance } = place;
   if (distance < 1e-6) return dot;
@@ -57,6 +69,23 @@ function slantPlace(dot: Region, body: Region, up: Point): Nearest | null {
     }
   }
   return best ?? nearestPoints(dot, body);
+}
+
+/** The shortest way from the dot to its letter at an angle to the line, leaning to either side; `null` where none meets the letter. */
+function placeAtAngle(dot: Region, body: Region, up: Point, degrees: number): Nearest | null {
+  const [middle, toBody] = [middleOf(dot), middleOf(body)];
+  const down = (toBody.x - middle.x) * up.x + (toBody.y - middle.y) * up.y < 0 ? -1 : 1;
+  const [along, across] = [down * Math.sin((degrees * Math.PI) / 180), Math.cos((degrees * Math.PI) / 180)];
+  let best: Nearest | null = null;
+  for (const side of [-across, across]) {
+    const way = { x: up.x * along + up.y * side, y: up.y * along - up.x * side };
+    for (const from of cornersOf(dot)) {
+      const distance = crossingAlong(body, from, way, "first");
+      if (distance === null || (best && distance >= best.distance)) continue;
+      best = { from, to: { x: from.x + way.x * distance, y: from.y + way.y * distance }, distance };
+    }
+  }
+  return best;
 }
 
 function besidePlace(dot: Region, beside: readonly Region[]): Nearest | null {

@@ -14,7 +14,7 @@ import {
 } from "../geometry";
 import { type Body, poleOf } from "../measure";
 import { keepsHoleFree } from "../ornaments";
-import type { DotsWay, SymbolName, Word } from "../piece";
+import { type DotsWay, type SymbolName, usualTieWidth, type Word } from "../piece";
 import type { Cluster } from "./clusters";
 import { biteShifts } from "./dots";
 import { isTieWay, tiedDot } from "./dotTies";
@@ -145,7 +145,7 @@ function shiftsOf(islands: Region[], joint: number): number[] {
 
 /** Dots get their ties when all letters are in place. */
 export function tieDots(word: Word, letters: readonly Placed[], joint: number): void {
-  const width = word.tieWidth ?? joint * 1.02;
+  const width = word.tieWidth ?? usualTieWidth(joint);
   letters.forEach(({ shaped, letter }, i) => {
     const way = waysOf(word, shaped.cluster);
     const [body, ...dots] = letter.islands;
@@ -155,7 +155,7 @@ export function tieDots(word: Word, letters: readonly Placed[], joint: number): 
       other?.letter.islands[0] ? [other.letter.islands[0].region] : [],
     );
     for (const dot of dots) {
-      dot.region = tiedDot(dot.region, body.region, beside, way, width, up);
+      dot.region = tiedDot(dot.region, { body: body.region, beside, up }, { way, width, angle: word.tieAngle });
       // The tie is part of it from here on: the widest place may be in that.
       dot.pole = poleOf(dot.region);
     }

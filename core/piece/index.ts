@@ -1,3 +1,4 @@
+export * from "./bounds";
 export * from "./edit";
 export * from "./resize";
 export * from "./retype";

@@ -80,6 +80,7 @@ function scalePart(part: Part, { factor, keepWidths }: Scaling): Part {
         bite: by(part.bite),
         margin: by(part.margin),
         point: by(part.point),
+        ...given({ total: part.total }, by),
         corner: by(part.corner),
       };
     case "ornament":

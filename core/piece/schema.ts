@@ -140,6 +140,8 @@ const word = z
     dots: dotsWay.default("leave"),
     /** Width of ties to dots and accents, mm; left out, as wide as the sheet wants. */
     tieWidth: length(0.1, 50).optional(),
+    /** Angle of slanted ties to the line, degrees; left out, the shortest way that leans enough. */
+    tieAngle: length(10, 80).optional(),
     /** Strokes grown by so much in all, mm, half of it on each side; negative makes them thinner. */
     thicken: z.number().min(-10).max(10).default(0),
     /** Corners of grown strokes. */
@@ -220,6 +222,8 @@ const stick = z.strictObject({
   tip: z.enum(["round", "pointed", "square"]).default("round"),
   /** How far it reaches up into the material above it. */
   bite: z.number().min(-100).max(200).default(4),
+  /** Under the middle of the lettering; or under the centre of mass of what it carries, so that it does not tip over. */
+  under: z.literal("mass").optional(),
   dx: offset.default(0),
 });
 
@@ -320,12 +324,16 @@ const stake = z.strictObject({
   below: length(1, 200).default(9),
   /** Clear space around the letters. */
   gap: length(0, 100).default(3),
+  /** Clear space on one side of the letters only; on the other they reach into the body as far as below. */
+  clear: z.enum(["left", "right"]).optional(),
   /** How far the letters reach down into the body. */
   bite: length(-50, 50).default(1.5),
   /** Body beyond the notch on either side. */
   margin: length(0.5, 500).default(12),
   /** Length of the pointed end. */
   point: length(0, 500).default(45),
+  /** From end to end, mm: the pointed end is as long as that leaves. */
+  total: length(10, 2000).optional(),
   corner: length(0, 100).default(3),
 });
 

@@ -81,3 +81,6 @@ export function smallestHole({ tool, kerf }: Stock): number {
 
 /** Diameter of the start holes of a paper pattern, mm: it is for the saw, whatever the sheet was meant for. */
 export const startHoleFor = (stock: Stock): number => Math.max(START_HOLE, smallestHole(stock));
+
+/** A tie whose width is not given is a hair wider than the least, mm, so that sampling never makes it look thinner. */
+export const usualTieWidth = (leastWidth: number): number => leastWidth * 1.02;

@@ -3,6 +3,7 @@
  */
 export * from "./checks";
 export * from "./findings";
+export * from "./holders";
 export * from "./lines";
 export * from "./mends";
 export * from "./names";

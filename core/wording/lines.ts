@@ -48,7 +48,8 @@ const DOTTED = /[\u0300-\u036fij!?:;%"„“”=÷]/u;
 export function lineSentence(word: Word, { units, only, first, leastWidth }: Setting): SentenceChoice<LineChoiceKey>[] {
   const say = (mm: number) => formatLength(mm, units);
   const tied = word.dots === "tie" || word.dots === "slanted" || word.dots === "neighbour";
-  const dots = tied ? `${DOTS[word.dots]}, ${say(word.tieWidth ?? leastWidth)} wide` : DOTS[word.dots];
+  const slant = word.dots === "slanted" && word.tieAngle !== undefined ? `tied at ${word.tieAngle}°` : DOTS[word.dots];
+  const dots = tied ? `${slant}, ${say(word.tieWidth ?? leastWidth)} wide` : slant;
   const choices: SentenceChoice<LineChoiceKey>[] = [
     { key: "size", label: "Size", lead: "stands", says: sizeOf(word, units), usual: false },
     { key: "run", label: "Letters run", lead: "runs", says: runOf(word.path, say), usual: word.path === undefined },

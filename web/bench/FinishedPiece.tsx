@@ -1,4 +1,4 @@
-import type { Piece } from "@mend-joint/core/piece";
+import { type Piece, pieceBounds } from "@mend-joint/core/piece";
 import { type FinishChoiceKey, finishSentence } from "@mend-joint/core/wording";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
@@ -28,15 +28,13 @@ export function FinishedPiece({ piece: { limit, pair } }: { piece: Piece }) {
             <LengthField
               label="Box width"
               value={limit.width}
-              least={1}
-              most={2000}
+              {...pieceBounds("limit", "width")}
               onChange={(width) => set({ ...limit, width })}
             />
             <LengthField
               label="Box height"
               value={limit.height}
-              least={1}
-              most={2000}
+              {...pieceBounds("limit", "height")}
               onChange={(height) => set({ ...limit, height })}
             />
           </div>
@@ -58,8 +56,7 @@ export function FinishedPiece({ piece: { limit, pair } }: { piece: Piece }) {
             <LengthField
               label="Between the two"
               value={pair.gap}
-              least={0}
-              most={500}
+              {...pieceBounds("pair", "gap")}
               onChange={(gap) => setPair({ ...pair, gap })}
             />
             <Choice

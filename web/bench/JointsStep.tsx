@@ -1,6 +1,6 @@
 import type { Examination } from "@mend-joint/core";
 import { HANDLING_FORCE, isNarrower } from "@mend-joint/core/judge";
-import { formatLength, formatNumber, type Piece, type Stock, widthToDraw } from "@mend-joint/core/piece";
+import { formatLength, formatNumber, type Piece, type Stock, stockBounds, widthToDraw } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
 import { countWord, placeName } from "@mend-joint/core/wording";
 import { ChevronDown } from "lucide-react";
@@ -25,8 +25,7 @@ export function JointsStep({ piece }: { piece: Piece }) {
       <LengthField
         label={`Least joint width in ${piece.stock.name}`}
         value={piece.stock.leastWidth}
-        least={0.05}
-        most={50}
+        {...stockBounds("leastWidth")}
         step={0.1}
         onChange={(leastWidth) => usePiece.getState().change((old) => ({ ...old, stock: { ...old.stock, leastWidth } }))}
         hint="A starting value. Change it to what your machine and your hands have taught you."
@@ -70,19 +69,23 @@ function SheetFigures({ piece }: { piece: Piece }) {
         <LengthField
           label="Thickness"
           value={thickness}
-          least={0.1}
-          most={100}
+          {...stockBounds("thickness")}
           step={0.5}
           onChange={(mm) => set({ thickness: mm })}
         />
-        <LengthField label="Width of the cut" value={kerf} least={0} most={5} step={0.01} onChange={(mm) => set({ kerf: mm })} />
+        <LengthField
+          label="Width of the cut"
+          value={kerf}
+          {...stockBounds("kerf")}
+          step={0.01}
+          onChange={(mm) => set({ kerf: mm })}
+        />
         <div className="col-span-2">
           <NumberField
             label="Bending strength"
             unit="N/mm²"
             value={strength}
-            least={1}
-            most={1000}
+            {...stockBounds("strength")}
             onChange={(value) => set({ strength: value })}
             hint={`${HANDLING_FORCE} N at a letter's far end must not snap it. From memory: try a strip of your own sheet.`}
           />

@@ -1,4 +1,4 @@
-import type { Piece, Word } from "@mend-joint/core/piece";
+import { type Piece, partBounds, type Word } from "@mend-joint/core/piece";
 import { useEffect } from "react";
 import type { FontEntry } from "../state/api";
 import { useBench } from "../state/bench";
@@ -65,26 +65,29 @@ function Strokes({ word }: { word: Word }) {
         <LengthField
           label="Thicken by"
           value={word.thicken}
-          least={-10}
-          most={10}
+          {...partBounds("word", "thicken")}
           step={0.1}
           onChange={(thicken) => set({ thicken })}
           hint="below 0 thinner"
         />
-        <NumberField label="Slant" unit="°" value={word.slant} least={-45} most={45} onChange={(slant) => set({ slant })} />
+        <NumberField
+          label="Slant"
+          unit="°"
+          value={word.slant}
+          {...partBounds("word", "slant")}
+          onChange={(slant) => set({ slant })}
+        />
         <LengthField
           label="Round points by"
           value={word.roundOuter}
-          least={0}
-          most={20}
+          {...partBounds("word", "roundOuter")}
           step={0.1}
           onChange={(roundOuter) => set({ roundOuter })}
         />
         <LengthField
           label="Fill inner corners"
           value={word.roundInner}
-          least={0}
-          most={20}
+          {...partBounds("word", "roundInner")}
           step={0.1}
           onChange={(roundInner) => set({ roundInner })}
         />

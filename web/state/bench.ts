@@ -2,7 +2,7 @@
  * What the bench shows at the moment: nothing of this is saved.
  */
 import type { Examination } from "@mend-joint/core";
-import type { Region } from "@mend-joint/core/geometry";
+import { type Region, regionBox } from "@mend-joint/core/geometry";
 import type { Joint } from "@mend-joint/core/joints";
 import { applyMove, isStill, type Move, type Piece, type Units } from "@mend-joint/core/piece";
 import { create } from "zustand";
@@ -93,6 +93,13 @@ export const pointAt = (pointed: string[], pointedJoint: number | null = null) =
 /** Asks the stage to show a joint. */
 export const showJoint = ({ from, to, width }: Joint) =>
   useBench.setState({ place: { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2, around: Math.max(36, width * 8) } });
+
+/** Width and height of a part as it lies on the bench, mm; `null` where it has no material of its own there. */
+export function boxOf(partId: string): { width: number; height: number } | null {
+  const { examination } = useBench.getState();
+  const box = regionBox((examination?.solids ?? []).filter((solid) => solid.partId === partId).flatMap(({ region }) => region));
+  return box && { width: box.maxX - box.minX, height: box.maxY - box.minY };
+}
 
 /** The piece with the move that is under way. */
 export function withMove(piece: Piece, move: Move | null): Piece {

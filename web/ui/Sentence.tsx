@@ -11,6 +11,9 @@ interface Props<Key extends string> {
   edit(key: Key): ReactNode;
 }
 
+/** A figure stays on one line with its unit. */
+const together = (says: string) => says.replace(/(\d) (mm|in)\b/g, "$1\u00a0$2");
+
 /**
  * What has been decided, as one sentence. A press on a choice opens its fields below, Escape closes them; what is as usual waits behind
  * "more".
@@ -25,7 +28,7 @@ export function Sentence<Key extends string>({ about, subject, choices, edit }: 
   const waiting = choices.length - shown.length;
 
   const close = () => {
-    root.current?.querySelector<HTMLButtonElement>(`[data-choice="${open}"]`)?.focus();
+    root.current?.querySelector<HTMLElement>(`[data-choice="${open}"]`)?.focus();
     setOpen(null);
   };
   const onKeyDown = (event: KeyboardEvent) => {
@@ -41,18 +44,25 @@ export function Sentence<Key extends string>({ about, subject, choices, edit }: 
         {shown.map(({ key, label, lead, says }, i) => (
           <Fragment key={key}>
             {i > 0 && (i === shown.length - 1 ? " and " : ", ")}
-            {lead}{" "}
-            <button
-              type="button"
+            {shown[i - 1]?.lead !== lead && `${lead} `}
+            {/* A button of the browser is one block, and would not run on with the sentence. */}
+            <span
+              role="button"
+              tabIndex={0}
               data-choice={key}
               aria-expanded={open === key}
               aria-controls={open === key ? id : undefined}
               aria-label={`${label}: ${says}`}
               onClick={() => setOpen(open === key ? null : key)}
-              className="inline rounded-sm text-left font-medium text-ink underline decoration-quiet/50 decoration-dotted underline-offset-4 hover:decoration-ink hover:decoration-solid aria-expanded:bg-ink aria-expanded:px-1 aria-expanded:text-film aria-expanded:no-underline"
+              onKeyDown={(event) => {
+                if (event.key !== "Enter" && event.key !== " ") return;
+                event.preventDefault();
+                setOpen(open === key ? null : key);
+              }}
+              className="cursor-pointer rounded-sm box-decoration-clone font-medium text-ink underline decoration-quiet/50 decoration-dotted underline-offset-4 hover:decoration-ink hover:decoration-solid aria-expanded:bg-ink aria-expanded:px-1 aria-expanded:py-0.5 aria-expanded:text-film aria-expanded:no-underline"
             >
-              {says}
-            </button>
+              {together(says)}
+            </span>
           </Fragment>
         ))}
         .{" "}

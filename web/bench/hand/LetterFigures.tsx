@@ -1,4 +1,4 @@
-import type { LetterChange } from "@mend-joint/core/piece";
+import { type LetterChange, partBounds } from "@mend-joint/core/piece";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
 
@@ -13,7 +13,13 @@ interface Props {
 export function LetterFigures({ change, set, gap }: Props) {
   return (
     <>
-      <NumberField label="Turned" unit="°" value={change.turn ?? 0} least={-180} most={180} onChange={(turn) => set({ turn })} />
+      <NumberField
+        label="Turned"
+        unit="°"
+        value={change.turn ?? 0}
+        {...partBounds("word", "changes", "turn")}
+        onChange={(turn) => set({ turn })}
+      />
       <NumberField
         label="Size"
         unit="%"
@@ -23,12 +29,17 @@ export function LetterFigures({ change, set, gap }: Props) {
         step={5}
         onChange={(percent) => set({ scale: percent / 100 })}
       />
-      <LengthField label={gap} value={change.kern ?? 0} least={-50} most={50} step={0.1} onChange={(kern) => set({ kern })} />
+      <LengthField
+        label={gap}
+        value={change.kern ?? 0}
+        {...partBounds("word", "changes", "kern")}
+        step={0.1}
+        onChange={(kern) => set({ kern })}
+      />
       <LengthField
         label="Stretched down"
         value={change.reach ?? 0}
-        least={0}
-        most={100}
+        {...partBounds("word", "changes", "reach")}
         step={0.1}
         onChange={(reach) => set({ reach: reach === 0 ? undefined : reach })}
       />

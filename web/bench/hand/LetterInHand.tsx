@@ -2,8 +2,8 @@ import {
   changeLetter,
   type DotsWay,
   type LetterChange,
-  LIMITS,
   type Piece,
+  partBounds,
   UNCHANGED_LETTER,
   type Word,
 } from "@mend-joint/core/piece";
@@ -43,16 +43,14 @@ export function LetterInHand({ piece, wordId, letterKey: key, what }: Props) {
         <LengthField
           label="Moved right"
           value={change[x]}
-          least={-LIMITS.reach}
-          most={LIMITS.reach}
+          {...partBounds("word", "changes", "dx")}
           step={0.1}
           onChange={(mm) => set({ [x]: mm })}
         />
         <LengthField
           label="Moved up"
           value={change[y]}
-          least={-LIMITS.reach}
-          most={LIMITS.reach}
+          {...partBounds("word", "changes", "dy")}
           step={0.1}
           onChange={(mm) => set({ [y]: mm })}
         />

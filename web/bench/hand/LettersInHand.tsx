@@ -1,4 +1,4 @@
-import { changeLetter, type LetterChange, LIMITS, type Piece, UNCHANGED_LETTER, type Word } from "@mend-joint/core/piece";
+import { changeLetter, type LetterChange, type Piece, partBounds, UNCHANGED_LETTER, type Word } from "@mend-joint/core/piece";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { LengthField } from "../../ui/LengthField";
@@ -27,16 +27,14 @@ export function LettersInHand({ piece, letters }: Props) {
         <LengthField
           label="Moved right"
           value={now.dx}
-          least={-LIMITS.reach}
-          most={LIMITS.reach}
+          {...partBounds("word", "changes", "dx")}
           step={0.1}
           onChange={(dx) => set({ dx })}
         />
         <LengthField
           label="Moved up"
           value={now.dy}
-          least={-LIMITS.reach}
-          most={LIMITS.reach}
+          {...partBounds("word", "changes", "dy")}
           step={0.1}
           onChange={(dy) => set({ dy })}
         />

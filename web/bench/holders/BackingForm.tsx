@@ -1,8 +1,9 @@
 import type { Backing, Piece, Word } from "@mend-joint/core/piece";
+import type { HolderChoiceKey } from "@mend-joint/core/wording";
 import { usePiece } from "../../state/piece";
 import { Choice } from "../../ui/Choice";
-import { LengthField } from "../../ui/LengthField";
 import { changePart } from "../parts";
+import { PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
 import { SetIn } from "./SetIn";
 
@@ -15,49 +16,56 @@ export function BackingForm({ backing, piece }: { backing: Backing; piece: Piece
       ...old,
       parts: old.parts.map((part) => (part.kind === "word" ? { ...part, meets: on ? "engrave" : "add" } : part)),
     }));
-  return (
-    <HolderForm id={backing.id} title="Backing">
-      <LengthField
-        label="Larger than the letters by"
-        value={backing.distance}
-        least={0.2}
-        most={100}
-        step={0.1}
-        onChange={(distance) => set({ distance })}
-      />
-      <Choice
-        label="Corners"
-        value={backing.corners}
-        options={[
-          { value: "round", text: "round" },
-          { value: "sharp", text: "sharp" },
-          { value: "bevelled", text: "cut off" },
-        ]}
-        onChange={(corners) => set({ corners })}
-      />
-      <Choice
-        label="Holes in it"
-        value={typeof backing.holes === "number" ? "below" : backing.holes}
-        options={[
-          { value: "fill", text: "filled" },
-          { value: "keep", text: "kept" },
-          { value: "below", text: "filled below a width" },
-        ]}
-        onChange={(holes) => set({ holes: holes === "below" ? 4 : holes })}
-      />
-      {typeof backing.holes === "number" && (
-        <LengthField label="Filled below" value={backing.holes} least={0.1} most={200} onChange={(holes) => set({ holes })} />
-      )}
-      <Choice
-        label="Letters on it"
-        value={engraved ? "engrave" : "add"}
-        options={[
-          { value: "engrave", text: "engraved" },
-          { value: "add", text: "part of the outline" },
-        ]}
-        onChange={(value) => engrave(value === "engrave")}
-      />
-      <SetIn part={backing} onChange={set} />
-    </HolderForm>
-  );
+  const edit = (key: HolderChoiceKey) => {
+    switch (key) {
+      case "size":
+        return <PartLength part={backing} field="distance" label="Larger than the letters by" step={0.1} />;
+      case "corner":
+        return (
+          <Choice
+            label="Corners"
+            value={backing.corners}
+            options={[
+              { value: "round", text: "round" },
+              { value: "sharp", text: "sharp" },
+              { value: "bevelled", text: "cut off" },
+            ]}
+            onChange={(corners) => set({ corners })}
+          />
+        );
+      case "holes":
+        return (
+          <>
+            <Choice
+              label="Holes in it"
+              value={typeof backing.holes === "number" ? "below" : backing.holes}
+              options={[
+                { value: "fill", text: "filled" },
+                { value: "keep", text: "kept" },
+                { value: "below", text: "filled below a width" },
+              ]}
+              onChange={(holes) => set({ holes: holes === "below" ? 4 : holes })}
+            />
+            {typeof backing.holes === "number" && (
+              <PartLength part={{ ...backing, holes: backing.holes }} field="holes" label="Filled below" />
+            )}
+          </>
+        );
+      case "letters":
+        return (
+          <Choice
+            label="Letters on it"
+            value={engraved ? "engrave" : "add"}
+            options={[
+              { value: "engrave", text: "engraved" },
+              { value: "add", text: "part of the outline" },
+            ]}
+            onChange={(value) => engrave(value === "engrave")}
+          />
+        );
+      default:
+        return <SetIn part={backing} onChange={set} />;
+    }
+  };
+  return <HolderForm part={backing} title="Backing" engraved={engraved} edit={edit} />;
 }

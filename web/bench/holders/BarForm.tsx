@@ -1,54 +1,42 @@
 import type { Bar } from "@mend-joint/core/piece";
-import { useBench } from "../../state/bench";
+import type { HolderChoiceKey } from "@mend-joint/core/wording";
+import { boxOf } from "../../state/bench";
 import { Choice } from "../../ui/Choice";
-import { LengthField } from "../../ui/LengthField";
 import { changePart } from "../parts";
+import { PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
 
 export function BarForm({ bar }: { bar: Bar }) {
-  const set = (change: Partial<Bar>) => changePart<Bar>(bar.id, (old) => ({ ...old, ...change }));
-  const fits = bar.length === "fit";
-  const lengthNow = () => {
-    const box = useBench.getState().examination?.solids.find(({ id }) => id === bar.id)?.region[0];
-    if (!box) return 120;
-    const xs = box.filter((_, i) => i % 2 === 0);
-    return Math.round((Math.max(...xs) - Math.min(...xs)) * 100) / 100;
+  const set = (length: Bar["length"]) => changePart<Bar>(bar.id, (old) => ({ ...old, length }));
+  const lengthNow = () => Math.round((boxOf(bar.id)?.width ?? 120) * 100) / 100;
+  const edit = (key: HolderChoiceKey) => {
+    switch (key) {
+      case "size":
+        return (
+          <>
+            <Choice
+              label="Length"
+              value={bar.length === "fit" ? "fit" : "fixed"}
+              options={[
+                { value: "fit", text: "as the lettering" },
+                { value: "fixed", text: "fixed" },
+              ]}
+              onChange={(value) => set(value === "fit" ? "fit" : lengthNow())}
+            />
+            {bar.length === "fit" ? (
+              <PartLength part={bar} field="overhang" label="Longer each end" />
+            ) : (
+              <PartLength part={{ ...bar, length: bar.length }} field="length" label="Length" step={1} />
+            )}
+          </>
+        );
+      case "height":
+        return <PartLength part={bar} field="height" label="Height" />;
+      case "overlap":
+        return <PartLength part={bar} field="overlap" label="Overlap" step={0.1} hint="above the baseline" />;
+      default:
+        return <PartLength part={bar} field="corner" label="Corner radius" />;
+    }
   };
-  return (
-    <HolderForm id={bar.id} title="Bar">
-      <Choice
-        label="Length"
-        value={fits ? "fit" : "fixed"}
-        options={[
-          { value: "fit", text: "as the lettering" },
-          { value: "fixed", text: "fixed" },
-        ]}
-        onChange={(value) => set({ length: value === "fit" ? "fit" : lengthNow() })}
-      />
-      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
-        {typeof bar.length === "number" ? (
-          <LengthField label="Length" value={bar.length} least={1} most={1000} step={1} onChange={(length) => set({ length })} />
-        ) : (
-          <LengthField
-            label="Longer each end"
-            value={bar.overhang}
-            least={-500}
-            most={500}
-            onChange={(overhang) => set({ overhang })}
-          />
-        )}
-        <LengthField label="Height" value={bar.height} least={0.5} most={500} onChange={(height) => set({ height })} />
-        <LengthField
-          label="Overlap"
-          value={bar.overlap}
-          least={-100}
-          most={100}
-          step={0.1}
-          onChange={(overlap) => set({ overlap })}
-          hint="above the baseline"
-        />
-        <LengthField label="Corner radius" value={bar.corner} least={0} most={250} onChange={(corner) => set({ corner })} />
-      </div>
-    </HolderForm>
-  );
+  return <HolderForm part={bar} title="Bar" edit={edit} />;
 }

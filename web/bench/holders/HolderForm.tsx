@@ -1,29 +1,43 @@
+import { type Holder, type HolderChoiceKey, holderSentence } from "@mend-joint/core/wording";
 import { Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
 import { useBench } from "../../state/bench";
+import { Sentence } from "../../ui/Sentence";
 import { removePart } from "../parts";
 
-/** The frame around the figures of one holder. */
-export function HolderForm({ id, title, children }: { id: string; title: string; children: ReactNode }) {
-  const selected = useBench((state) => state.selection?.solids.includes(id) ?? false);
+interface Props {
+  part: Holder;
+  title: string;
+  /** For a backing: do all letters lie engraved on it? */
+  engraved?: boolean;
+  /** The fields of a choice. */
+  edit(key: HolderChoiceKey): ReactNode;
+  /** What is told or done besides. */
+  children?: ReactNode;
+}
+
+/** One holder: what has been decided about it as a sentence. */
+export function HolderForm({ part, title, engraved, edit, children }: Props) {
+  const selected = useBench((state) => state.selection?.solids.includes(part.id) ?? false);
+  const units = useBench((state) => state.units);
   return (
     <fieldset
-      className={`-mx-2 flex flex-col gap-3 rounded-xl border px-3 pt-1 pb-3 ${selected ? "border-focus" : "border-rule"}`}
+      aria-label={title}
+      className={`-mx-2 flex flex-col gap-2 rounded-xl border px-3 pt-1 pb-3 ${selected ? "border-focus" : "border-rule"}`}
     >
       <div className="flex items-center justify-between">
-        <legend className="float-left font-semibold">{title}</legend>
+        <span className="font-semibold">{title}</span>
         <button
           type="button"
           aria-label={`Remove the ${title.toLowerCase()}`}
           className="p-1.5 text-quiet hover:text-falls"
-          onClick={() => removePart(id)}
+          onClick={() => removePart(part.id)}
         >
           <Trash2 size={15} />
         </button>
       </div>
+      <Sentence about={`the ${title.toLowerCase()}`} subject="It" choices={holderSentence(part, units, engraved)} edit={edit} />
       {children}
     </fieldset>
   );
 }
-
-export const Two = ({ children }: { children: ReactNode }) => <div className="grid grid-cols-2 gap-x-4 gap-y-3">{children}</div>;

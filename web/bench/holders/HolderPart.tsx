@@ -1,4 +1,5 @@
-import type { Part, Piece, Word } from "@mend-joint/core/piece";
+import type { Piece } from "@mend-joint/core/piece";
+import type { Holder } from "@mend-joint/core/wording";
 import { BackingForm } from "./BackingForm";
 import { BarForm } from "./BarForm";
 import { LoopForm } from "./LoopForm";
@@ -7,8 +8,6 @@ import { ShapeForm } from "./ShapeForm";
 import { StakeForm } from "./StakeForm";
 import { StickForm } from "./StickForm";
 import { FillForm, TieForm } from "./TieForm";
-
-export type Holder = Exclude<Part, Word>;
 
 /** The figures of one part that is no word. */
 export function HolderPart({ part, piece }: { part: Holder; piece: Piece }) {

@@ -1,11 +1,12 @@
 import { addPart as addTo, type Part, type Piece, type Tie } from "@mend-joint/core/piece";
+import type { Holder } from "@mend-joint/core/wording";
 import { Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { addPart, roomForParts } from "../parts";
-import { type Holder, HolderPart } from "./HolderPart";
+import { HolderPart } from "./HolderPart";
 import { TiesForm } from "./TieForm";
 import { TieUp } from "./TieUp";
 

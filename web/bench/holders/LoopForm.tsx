@@ -1,12 +1,12 @@
 import { formatLength, type Loop } from "@mend-joint/core/piece";
+import type { HolderChoiceKey } from "@mend-joint/core/wording";
 import { useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
-import { LengthField } from "../../ui/LengthField";
-import { NumberField } from "../../ui/NumberField";
 import { uprightPiece } from "../../workers/examiner";
 import { changePart } from "../parts";
-import { HolderForm, Two } from "./HolderForm";
+import { PartAngle, PartLength, Two } from "./fields";
+import { HolderForm } from "./HolderForm";
 
 export function LoopForm({ loop }: { loop: Loop }) {
   const set = (change: Partial<Loop>) => changePart<Loop>(loop.id, (old) => ({ ...old, ...change }));
@@ -19,30 +19,23 @@ export function LoopForm({ loop }: { loop: Loop }) {
     if (angle !== null && usePiece.getState().piece === piece) set({ angle });
   };
   const turn = hanger?.turn ?? 0;
+  const edit = (key: HolderChoiceKey) => {
+    switch (key) {
+      case "size":
+        return (
+          <Two>
+            <PartLength part={loop} field="outer" label="Outside" />
+            <PartLength part={loop} field="hole" label="Hole" />
+          </Two>
+        );
+      case "place":
+        return <PartAngle part={loop} field="angle" label="Where" hint="90 is the top" />;
+      default:
+        return <PartLength part={loop} field="bite" label="Bite" step={0.1} hint="into the material" />;
+    }
+  };
   return (
-    <HolderForm id={loop.id} title="Loop">
-      <Two>
-        <LengthField label="Outside" value={loop.outer} least={1} most={200} onChange={(outer) => set({ outer })} />
-        <LengthField label="Hole" value={loop.hole} least={0.3} most={190} onChange={(hole) => set({ hole })} />
-        <NumberField
-          label="Where"
-          unit="°"
-          value={loop.angle}
-          least={-360}
-          most={360}
-          onChange={(angle) => set({ angle })}
-          hint="90 is the top"
-        />
-        <LengthField
-          label="Bite"
-          value={loop.bite}
-          least={-50}
-          most={100}
-          step={0.1}
-          onChange={(bite) => set({ bite })}
-          hint="into the material"
-        />
-      </Two>
+    <HolderForm part={loop} title="Loop" edit={edit}>
       <p className="text-[12px] text-quiet">
         Wall {formatLength((loop.outer - loop.hole) / 2, units, 2)}. Drag it along the outline.
       </p>

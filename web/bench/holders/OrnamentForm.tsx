@@ -1,14 +1,15 @@
-import { type Ornament, SYMBOL_NAMES } from "@mend-joint/core/piece";
+import { type Ornament, partBounds, SYMBOL_NAMES } from "@mend-joint/core/piece";
+import type { HolderChoiceKey } from "@mend-joint/core/wording";
 import { toast } from "sonner";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
-import { NumberField } from "../../ui/NumberField";
 import { Pick } from "../../ui/Pick";
 import { bestBridgePlace } from "../../workers/examiner";
 import { changePart } from "../parts";
-import { HolderForm, Two } from "./HolderForm";
+import { PartAngle, PartLength, Two, YesOrNo } from "./fields";
+import { HolderForm } from "./HolderForm";
 
 export function OrnamentForm({ ornament }: { ornament: Ornament }) {
   const set = (change: Partial<Ornament>) => changePart<Ornament>(ornament.id, (old) => ({ ...old, ...change }));
@@ -18,73 +19,66 @@ export function OrnamentForm({ ornament }: { ornament: Ornament }) {
     if (at) set({ at, meets: "add", closes: false });
     else toast("There is nothing loose or weak that it could join at this size.");
   };
-  return (
-    <HolderForm id={ornament.id} title="Ornament">
-      <Pick
-        label="Which"
-        value={ornament.name}
-        options={SYMBOL_NAMES.map((value) => ({ value, text: value }))}
-        onChange={(name) => set({ name })}
-      />
-      <Two>
-        <LengthField label="Height" value={ornament.height} least={1} most={500} onChange={(height) => set({ height })} />
-        <NumberField label="Turned" unit="°" value={ornament.turn} least={-180} most={180} onChange={(turn) => set({ turn })} />
-        <LengthField
-          label="Right"
-          value={ornament.at.x}
-          least={-1000}
-          most={1000}
-          onChange={(x) => set({ at: { ...ornament.at, x } })}
-        />
-        <LengthField
-          label="Up"
-          value={ornament.at.y}
-          least={-1000}
-          most={1000}
-          onChange={(y) => set({ at: { ...ornament.at, y } })}
-        />
-        <LengthField
-          label="Round points by"
-          value={ornament.round}
-          least={0}
-          most={20}
-          step={0.1}
-          onChange={(round) => set({ round })}
-        />
-        {ornament.meets === "halo" && (
-          <LengthField
-            label="Gap around it"
-            value={ornament.gap}
-            least={0.1}
-            most={100}
-            step={0.1}
-            onChange={(gap) => set({ gap })}
+  const place = (change: Partial<Ornament["at"]>) =>
+    changePart<Ornament>(ornament.id, (old) => ({ ...old, at: { ...old.at, ...change } }));
+  const edit = (key: HolderChoiceKey) => {
+    switch (key) {
+      case "form":
+        return (
+          <Pick
+            label="Which"
+            value={ornament.name}
+            options={SYMBOL_NAMES.map((value) => ({ value, text: value }))}
+            onChange={(name) => set({ name })}
           />
-        )}
-      </Two>
+        );
+      case "size":
+        return <PartLength part={ornament} field="height" label="Height" />;
+      case "turn":
+        return (
+          <>
+            <PartAngle part={ornament} field="turn" label="Turned" />
+            <YesOrNo label="Mirrored" value={ornament.mirror} onChange={(mirror) => set({ mirror })} />
+          </>
+        );
+      case "place":
+        return (
+          <Two>
+            <LengthField
+              label="Right"
+              value={ornament.at.x}
+              {...partBounds("ornament", "at", "x")}
+              onChange={(x) => place({ x })}
+            />
+            <LengthField label="Up" value={ornament.at.y} {...partBounds("ornament", "at", "y")} onChange={(y) => place({ y })} />
+          </Two>
+        );
+      case "round":
+        return <PartLength part={ornament} field="round" label="Round points by" step={0.1} />;
+      default:
+        return (
+          <>
+            <Choice
+              label="It"
+              value={ornament.meets === "carve" && ornament.closes ? "counter" : ornament.meets}
+              options={[
+                { value: "add", text: "joins" },
+                { value: "carve", text: "is knocked out" },
+                { value: "counter", text: "takes a counter’s place" },
+                { value: "halo", text: "stands in a gap" },
+              ]}
+              onChange={(value) => set(value === "counter" ? { meets: "carve", closes: true } : { meets: value, closes: false })}
+            />
+            {ornament.meets === "halo" && <PartLength part={ornament} field="gap" label="Gap around it" step={0.1} />}
+          </>
+        );
+    }
+  };
+  return (
+    <HolderForm part={ornament} title="Ornament" edit={edit}>
       <Button look="quiet" className="-ml-3 h-8 self-start px-3" onClick={() => void bridge()}>
         Put it where it joins most
       </Button>
-      <Choice
-        label="It"
-        value={ornament.meets === "carve" && ornament.closes ? "counter" : ornament.meets}
-        options={[
-          { value: "add", text: "joins" },
-          { value: "carve", text: "is knocked out" },
-          { value: "counter", text: "takes a counter’s place" },
-          { value: "halo", text: "stands in a gap" },
-        ]}
-        onChange={(value) => set(value === "counter" ? { meets: "carve", closes: true } : { meets: value, closes: false })}
-      />
-      <Choice
-        label="Mirrored"
-        value={ornament.mirror ? "yes" : "no"}
-        options={[
-          { value: "no", text: "no" },
-          { value: "yes", text: "yes" },
-        ]}
-        onChange={(value) => set({ mirror: value === "yes" })}
-      />
     </HolderForm>
   );
 }

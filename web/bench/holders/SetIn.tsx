@@ -1,4 +1,4 @@
-import type { Backing, Shape } from "@mend-joint/core/piece";
+import { type Backing, partBounds, type Shape } from "@mend-joint/core/piece";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 
@@ -24,8 +24,7 @@ export function SetIn({ part, onChange }: Props) {
         <LengthField
           label="They reach into it by"
           value={part.lap}
-          least={0.1}
-          most={50}
+          {...partBounds(part.kind, "lap")}
           step={0.1}
           onChange={(lap) => onChange({ lap })}
         />

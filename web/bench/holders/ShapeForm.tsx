@@ -1,5 +1,7 @@
-import { SHAPE_FORMS, type Shape } from "@mend-joint/core/piece";
+import { partBounds, SHAPE_FORMS, type Shape } from "@mend-joint/core/piece";
+import { type HolderChoiceKey, SHAPE_NAMES } from "@mend-joint/core/wording";
 import { toast } from "sonner";
+import { boxOf } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -7,31 +9,56 @@ import { LengthField } from "../../ui/LengthField";
 import { Pick } from "../../ui/Pick";
 import { wordIntoGap } from "../../workers/examiner";
 import { changePart } from "../parts";
-import { HolderForm, Two } from "./HolderForm";
+import { PartLength, Two } from "./fields";
+import { HolderForm } from "./HolderForm";
 import { SetIn } from "./SetIn";
-
-const NAMES: Record<Shape["form"], string> = {
-  disc: "disc",
-  oval: "oval",
-  plate: "rounded plate",
-  arch: "arch",
-  tag: "tag",
-  shield: "shield",
-  cloud: "cloud",
-  banner: "banner",
-};
 
 export function ShapeForm({ shape }: { shape: Shape }) {
   const set = (change: Partial<Shape>) => changePart<Shape>(shape.id, (old) => ({ ...old, ...change }));
+  const edit = (key: HolderChoiceKey) => {
+    switch (key) {
+      case "form":
+        return (
+          <Pick
+            label="Form"
+            value={shape.form}
+            options={SHAPE_FORMS.map((value) => ({ value, text: SHAPE_NAMES[value] }))}
+            onChange={(form) => set({ form })}
+          />
+        );
+      case "size":
+        return <SizeFields shape={shape} />;
+      case "frame":
+        return <FrameFields shape={shape} />;
+      case "place":
+        return (
+          <Two>
+            <PartLength part={shape} field="dx" label="Right of middle" />
+            <PartLength part={shape} field="dy" label="Above middle" />
+          </Two>
+        );
+      case "corner":
+        return <PartLength part={shape} field="corner" label="Corner radius" />;
+      default:
+        return <SetIn part={shape} onChange={set} />;
+    }
+  };
+  return <HolderForm part={shape} title={shape.frame === undefined ? "Base shape" : "Frame"} edit={edit} />;
+}
+
+/** Outer size: of its own, or so much larger than the lettering. */
+function SizeFields({ shape }: { shape: Shape }) {
   const { size } = shape;
+  const set = (next: Shape["size"]) => changePart<Shape>(shape.id, (old) => ({ ...old, size: next }));
+  // A size of its own begins with the present one.
+  const own = (): Shape["size"] => {
+    const round = (mm: number) => Math.round(mm * 100) / 100;
+    const box = boxOf(shape.id);
+    return { by: "own", width: round(box?.width ?? 100), height: round(box?.height ?? 60) };
+  };
+  const bounds = partBounds("shape", "size", "own", "width");
   return (
-    <HolderForm id={shape.id} title={shape.frame === undefined ? "Base shape" : "Frame"}>
-      <Pick
-        label="Form"
-        value={shape.form}
-        options={SHAPE_FORMS.map((value) => ({ value, text: NAMES[value] }))}
-        onChange={(form) => set({ form })}
-      />
+    <>
       <Choice
         label="Size"
         value={size.by}
@@ -39,59 +66,67 @@ export function ShapeForm({ shape }: { shape: Shape }) {
           { value: "fit", text: "as the lettering" },
           { value: "own", text: "its own" },
         ]}
-        onChange={(by) => set({ size: by === "fit" ? { by, margin: 8 } : { by, width: 100, height: 60 } })}
+        onChange={(by) => set(by === "fit" ? { by, margin: 8 } : own())}
       />
-      <Two>
-        {size.by === "fit" ? (
-          <LengthField
-            label="Larger all round"
-            value={size.margin}
-            least={-200}
-            most={200}
-            onChange={(margin) => set({ size: { by: "fit", margin } })}
-          />
-        ) : (
-          <>
-            <LengthField
-              label="Width"
-              value={size.width}
-              least={2}
-              most={1000}
-              step={1}
-              onChange={(width) => set({ size: { ...size, width } })}
-            />
-            <LengthField
-              label="Height"
-              value={size.height}
-              least={2}
-              most={1000}
-              step={1}
-              onChange={(height) => set({ size: { ...size, height } })}
-            />
-          </>
-        )}
-        <LengthField label="Corner radius" value={shape.corner} least={0} most={200} onChange={(corner) => set({ corner })} />
-        <LengthField label="Right of middle" value={shape.dx} least={-1000} most={1000} onChange={(dx) => set({ dx })} />
-        <LengthField label="Above middle" value={shape.dy} least={-1000} most={1000} onChange={(dy) => set({ dy })} />
-      </Two>
+      {size.by === "fit" && (
+        <LengthField
+          label="Larger all round"
+          value={size.margin}
+          {...partBounds("shape", "size", "fit", "margin")}
+          onChange={(margin) => set({ by: "fit", margin })}
+        />
+      )}
+      {size.by === "own" && shape.form === "disc" && (
+        <LengthField
+          label="Outer diameter"
+          value={Math.max(size.width, size.height)}
+          {...bounds}
+          step={1}
+          onChange={(mm) => set({ ...size, width: mm, height: mm })}
+        />
+      )}
+      {size.by === "own" && shape.form !== "disc" && (
+        <Two>
+          <LengthField label="Width" value={size.width} {...bounds} step={1} onChange={(width) => set({ ...size, width })} />
+          <LengthField label="Height" value={size.height} {...bounds} step={1} onChange={(height) => set({ ...size, height })} />
+        </Two>
+      )}
+    </>
+  );
+}
+
+/** Solid, or a frame: how wide, and how it makes room for the word. */
+function FrameFields({ shape }: { shape: Shape }) {
+  const { frame, size } = shape;
+  const set = (change: Partial<Shape>) => changePart<Shape>(shape.id, (old) => ({ ...old, ...change }));
+  const bounds = partBounds("shape", "frame");
+  const across = size.by === "own" ? Math.min(size.width, size.height) : null;
+  return (
+    <>
       <Choice
         label="It is"
-        value={shape.frame === undefined ? "solid" : "frame"}
+        value={frame === undefined ? "solid" : "frame"}
         options={[
           { value: "solid", text: "solid" },
           { value: "frame", text: "a frame" },
         ]}
         onChange={(value) => set(value === "solid" ? { frame: undefined, opening: "none" } : { frame: 5 })}
       />
-      {shape.frame !== undefined && (
+      {frame !== undefined && (
         <>
-          <LengthField
-            label="Width of the frame"
-            value={shape.frame}
-            least={0.5}
-            most={200}
-            onChange={(frame) => set({ frame })}
-          />
+          <Two>
+            <LengthField label="Width of the frame" value={frame} {...bounds} onChange={(mm) => set({ frame: mm })} />
+            {across !== null && (
+              <LengthField
+                label={shape.form === "disc" ? "Hole" : "Clear inside"}
+                value={Math.max(0, across - 2 * frame)}
+                least={Math.max(0, across - 2 * bounds.most)}
+                most={across - 2 * bounds.least}
+                step={1}
+                onChange={(hole) => set({ frame: Math.round((across - hole) * 500) / 1000 })}
+              />
+            )}
+          </Two>
           <Choice
             label="At the word"
             value={shape.opening}
@@ -105,21 +140,13 @@ export function ShapeForm({ shape }: { shape: Shape }) {
           {shape.opening === "none" && size.by === "own" && <IntoGap shape={shape} />}
           {shape.opening === "bars" && (
             <Two>
-              <LengthField label="Height of the bars" value={shape.bar} least={0.5} most={100} onChange={(bar) => set({ bar })} />
-              <LengthField
-                label="Letters bite in"
-                value={shape.bite}
-                least={-50}
-                most={50}
-                step={0.1}
-                onChange={(bite) => set({ bite })}
-              />
+              <PartLength part={shape} field="bar" label="Height of the bars" />
+              <PartLength part={shape} field="bite" label="Letters bite in" step={0.1} />
             </Two>
           )}
         </>
       )}
-      {(shape.meets === "add" || shape.meets === "set-in") && <SetIn part={shape} onChange={set} />}
-    </HolderForm>
+    </>
   );
 }
 
@@ -135,14 +162,7 @@ function IntoGap({ shape }: { shape: Shape }) {
   };
   return (
     <div className="flex items-end justify-between gap-3">
-      <LengthField
-        label="Letters bite in"
-        value={shape.bite}
-        least={-50}
-        most={50}
-        step={0.1}
-        onChange={(bite) => changePart<Shape>(shape.id, (old) => ({ ...old, bite }))}
-      />
+      <PartLength part={shape} field="bite" label="Letters bite in" step={0.1} />
       <Button look="quiet" className="h-9 px-3" onClick={() => void stretch()}>
         Stretch the word into it
       </Button>

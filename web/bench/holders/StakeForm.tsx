@@ -1,33 +1,63 @@
 import type { Stake } from "@mend-joint/core/piece";
-import { LengthField } from "../../ui/LengthField";
+import type { HolderChoiceKey } from "@mend-joint/core/wording";
+import { boxOf } from "../../state/bench";
+import { Choice } from "../../ui/Choice";
 import { changePart } from "../parts";
-import { HolderForm, Two } from "./HolderForm";
-
-/** Label, field, least, most. */
-const FIELDS = [
-  ["Body below the letters", "below", 1, 200],
-  ["Letters bite in", "bite", -50, 50],
-  ["Clear around them", "gap", 0, 100],
-  ["Body on either side", "margin", 0.5, 500],
-  ["Pointed end", "point", 0, 500],
-  ["Corner radius", "corner", 0, 100],
-] as const;
+import { PartLength, Two } from "./fields";
+import { HolderForm } from "./HolderForm";
 
 export function StakeForm({ stake }: { stake: Stake }) {
-  return (
-    <HolderForm id={stake.id} title="Flat stake">
-      <Two>
-        {FIELDS.map(([label, field, least, most]) => (
-          <LengthField
-            key={field}
-            label={label}
-            value={stake[field]}
-            least={least}
-            most={most}
-            onChange={(mm) => changePart<Stake>(stake.id, (old) => ({ ...old, [field]: mm }))}
-          />
-        ))}
-      </Two>
-    </HolderForm>
-  );
+  const set = (change: Partial<Stake>) => changePart<Stake>(stake.id, (old) => ({ ...old, ...change }));
+  const lengthNow = () => Math.round((boxOf(stake.id)?.width ?? 150) * 100) / 100;
+  const edit = (key: HolderChoiceKey) => {
+    switch (key) {
+      case "size":
+        return (
+          <Two>
+            <PartLength part={stake} field="below" label="Body below the letters" />
+            <PartLength part={stake} field="margin" label="Body on either side" />
+          </Two>
+        );
+      case "bite":
+        return <PartLength part={stake} field="bite" label="Letters bite in" />;
+      case "gap":
+        return (
+          <>
+            <Choice
+              label="Clear space"
+              value={stake.clear ?? "around"}
+              options={[
+                { value: "around", text: "on both sides" },
+                { value: "left", text: "at the left" },
+                { value: "right", text: "at the right" },
+              ]}
+              onChange={(value) => set({ clear: value === "around" ? undefined : value })}
+            />
+            <PartLength part={stake} field="gap" label="Clear around them" />
+          </>
+        );
+      case "point":
+        return (
+          <>
+            <Choice
+              label="Held is"
+              value={stake.total === undefined ? "point" : "total"}
+              options={[
+                { value: "point", text: "the pointed end" },
+                { value: "total", text: "the whole length" },
+              ]}
+              onChange={(value) => set({ total: value === "total" ? lengthNow() : undefined })}
+            />
+            {stake.total === undefined ? (
+              <PartLength part={stake} field="point" label="Pointed end" />
+            ) : (
+              <PartLength part={stake} field="total" label="Whole length" step={1} />
+            )}
+          </>
+        );
+      default:
+        return <PartLength part={stake} field="corner" label="Corner radius" />;
+    }
+  };
+  return <HolderForm part={stake} title="Flat stake" edit={edit} />;
 }

@@ -1,43 +1,52 @@
-import type { Fill, Tie } from "@mend-joint/core/piece";
+import { type Fill, partBounds, type Tie } from "@mend-joint/core/piece";
+import type { HolderChoiceKey } from "@mend-joint/core/wording";
 import { useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { changePart } from "../parts";
+import { PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
 
 export function TieForm({ tie }: { tie: Tie }) {
-  return (
-    <HolderForm id={tie.id} title="Tie">
-      <LengthField
-        label="Width"
-        value={tie.width}
-        least={0.1}
-        most={100}
-        step={0.1}
-        onChange={(width) => changePart<Tie>(tie.id, (old) => ({ ...old, width }))}
-        hint="Drag it on the piece. It follows the letters that it sits on."
-      />
-      <LengthField
-        label="Bent by"
-        value={tie.bend ?? 0}
-        least={-200}
-        most={200}
-        step={0.5}
-        onChange={(bend) => changePart<Tie>(tie.id, (old) => ({ ...old, bend: bend === 0 ? undefined : bend }))}
-      />
-      <Choice
-        label="Ends"
-        value={tie.square ? "square" : "round"}
-        options={[
-          { value: "round", text: "round" },
-          { value: "square", text: "square" },
-        ]}
-        onChange={(value) => changePart<Tie>(tie.id, (old) => ({ ...old, square: value === "square" ? true : undefined }))}
-      />
-    </HolderForm>
-  );
+  const set = (change: Partial<Tie>) => changePart<Tie>(tie.id, (old) => ({ ...old, ...change }));
+  const edit = (key: HolderChoiceKey) => {
+    switch (key) {
+      case "size":
+        return (
+          <PartLength
+            part={tie}
+            field="width"
+            label="Width"
+            step={0.1}
+            hint="Drag it on the piece. It follows the letters that it sits on."
+          />
+        );
+      case "bend":
+        return (
+          <LengthField
+            label="Bent by"
+            value={tie.bend ?? 0}
+            {...partBounds("tie", "bend")}
+            onChange={(bend) => set({ bend: bend === 0 ? undefined : bend })}
+          />
+        );
+      default:
+        return (
+          <Choice
+            label="Ends"
+            value={tie.square ? "square" : "round"}
+            options={[
+              { value: "round", text: "round" },
+              { value: "square", text: "square" },
+            ]}
+            onChange={(value) => set({ square: value === "square" ? true : undefined })}
+          />
+        );
+    }
+  };
+  return <HolderForm part={tie} title="Tie" edit={edit} />;
 }
 
 /** Many ties are one entry: their width together, one by one on the piece. */
@@ -60,8 +69,7 @@ export function TiesForm({ ties }: { ties: Tie[] }) {
       <LengthField
         label="Width of all"
         value={ties[0]!.width}
-        least={0.1}
-        most={100}
+        {...partBounds("tie", "width")}
         step={0.1}
         onChange={(width) =>
           change((piece) => ({ ...piece, parts: piece.parts.map((part) => (part.kind === "tie" ? { ...part, width } : part)) }))
@@ -74,20 +82,11 @@ export function TiesForm({ ties }: { ties: Tie[] }) {
 }
 
 export function FillForm({ fill }: { fill: Fill }) {
-  const set = (change: Partial<Fill>) => changePart<Fill>(fill.id, (old) => ({ ...old, ...change }));
-  return (
-    <HolderForm id={fill.id} title="Filling">
-      <div className="grid grid-cols-2 gap-x-4">
-        <LengthField
-          label="Gaps up to"
-          value={fill.width}
-          least={0.05}
-          most={20}
-          step={0.05}
-          onChange={(width) => set({ width })}
-        />
-        <LengthField label="Around" value={fill.reach} least={0.1} most={100} onChange={(reach) => set({ reach })} />
-      </div>
-    </HolderForm>
-  );
+  const edit = (key: HolderChoiceKey) =>
+    key === "size" ? (
+      <PartLength part={fill} field="width" label="Gaps up to" step={0.05} />
+    ) : (
+      <PartLength part={fill} field="reach" label="Around" />
+    );
+  return <HolderForm part={fill} title="Filling" edit={edit} />;
 }

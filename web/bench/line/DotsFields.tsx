@@ -1,17 +1,20 @@
-import type { Word } from "@mend-joint/core/piece";
+import { partBounds, usualTieWidth, type Word } from "@mend-joint/core/piece";
 import { useBench } from "../../state/bench";
 import { LengthField } from "../../ui/LengthField";
+import { NumberField } from "../../ui/NumberField";
+import { Two } from "../holders/fields";
 import { Outcomes } from "../Outcomes";
 import { changePart, withPart } from "../parts";
 import { DOTS_WAYS } from "./dotsWays";
 
-/** A tie whose width is not given is a little wider than the least, mm. */
-export const tieWidthOf = (leastWidth = 1.5): number => Math.round(leastWidth * 102) / 100;
+/** Where ties are slanted the shortest way: where a maker begins to choose. */
+const USUAL_ANGLE = 60;
 
 /** What is done about dots and accents. */
 export function DotsFields({ word }: { word: Word }) {
   const tied = word.dots === "tie" || word.dots === "slanted" || word.dots === "neighbour";
-  const examination = useBench((state) => state.examination);
+  const leastWidth = useBench((state) => state.examination?.leastWidth ?? 1.5);
+  const set = (change: Partial<Word>) => changePart<Word>(word.id, (old) => ({ ...old, ...change }));
   return (
     <>
       <Outcomes
@@ -22,14 +25,25 @@ export function DotsFields({ word }: { word: Word }) {
         apply={(piece, dots) => withPart<Word>(piece, word.id, (old) => ({ ...old, dots }))}
       />
       {tied && (
-        <LengthField
-          label="Width of the ties"
-          value={word.tieWidth ?? tieWidthOf(examination?.leastWidth)}
-          least={0.1}
-          most={50}
-          step={0.1}
-          onChange={(tieWidth) => changePart<Word>(word.id, (old) => ({ ...old, tieWidth }))}
-        />
+        <Two>
+          <LengthField
+            label="Width of the ties"
+            value={word.tieWidth ?? usualTieWidth(leastWidth)}
+            {...partBounds("word", "tieWidth")}
+            step={0.1}
+            onChange={(tieWidth) => set({ tieWidth })}
+          />
+          {word.dots === "slanted" && (
+            <NumberField
+              label="Their angle"
+              unit="°"
+              value={word.tieAngle ?? USUAL_ANGLE}
+              {...partBounds("word", "tieAngle")}
+              hint={word.tieAngle === undefined ? "now the shortest way" : "to the line"}
+              onChange={(tieAngle) => set({ tieAngle })}
+            />
+          )}
+        </Two>
       )}
     </>
   );

@@ -1,4 +1,4 @@
-import { graphemesOf, LIMITS, retype, type Word } from "@mend-joint/core/piece";
+import { graphemesOf, LIMITS, retype, usualTieWidth, type Word } from "@mend-joint/core/piece";
 import { type LineChoiceKey, lineSentence } from "@mend-joint/core/wording";
 import { Copy, Trash2 } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
@@ -8,7 +8,7 @@ import { asRun } from "../../state/piece";
 import { Sentence } from "../../ui/Sentence";
 import { changePart, removePart } from "../parts";
 import { SymbolMenu } from "../SymbolMenu";
-import { DotsFields, tieWidthOf } from "./DotsFields";
+import { DotsFields } from "./DotsFields";
 import { MeetsFields } from "./MeetsFields";
 import { PlaceFields } from "./PlaceFields";
 import { RunFields } from "./RunFields";
@@ -25,7 +25,7 @@ function insertAt(input: HTMLInputElement | null, text: string, more: string): s
 /** A line of the piece: its text, and what is decided about it as a sentence. */
 export function LineForm({ word, only, first }: { word: Word; only: boolean; first: boolean }) {
   const units = useBench((state) => state.units);
-  const leastWidth = useBench((state) => tieWidthOf(state.examination?.leastWidth));
+  const leastWidth = useBench((state) => usualTieWidth(state.examination?.leastWidth ?? 1.5));
   const id = useId();
   const input = useRef<HTMLInputElement>(null);
   const [tooLong, setTooLong] = useState(0);

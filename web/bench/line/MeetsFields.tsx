@@ -1,4 +1,4 @@
-import type { Word } from "@mend-joint/core/piece";
+import { partBounds, type Word } from "@mend-joint/core/piece";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { Outcomes } from "../Outcomes";
@@ -35,8 +35,7 @@ export function MeetsFields({ word }: { word: Word }) {
         <LengthField
           label="Gap around it"
           value={word.gap}
-          least={0.1}
-          most={100}
+          {...partBounds("word", "gap")}
           step={0.1}
           onChange={(gap) => changePart<Word>(word.id, (old) => ({ ...old, gap }))}
         />

@@ -1,4 +1,4 @@
-import { LIMITS, type Word } from "@mend-joint/core/piece";
+import { partBounds, type Word } from "@mend-joint/core/piece";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { changePart } from "../parts";
@@ -9,14 +9,8 @@ export function PlaceFields({ word, first }: { word: Word; first: boolean }) {
   return (
     <>
       <div className="grid grid-cols-2 gap-4">
-        <LengthField
-          label="Line right"
-          value={word.at.x}
-          least={-LIMITS.reach}
-          most={LIMITS.reach}
-          onChange={(x) => place({ x })}
-        />
-        <LengthField label="Line up" value={word.at.y} least={-LIMITS.reach} most={LIMITS.reach} onChange={(y) => place({ y })} />
+        <LengthField label="Line right" value={word.at.x} {...partBounds("word", "at", "x")} onChange={(x) => place({ x })} />
+        <LengthField label="Line up" value={word.at.y} {...partBounds("word", "at", "y")} onChange={(y) => place({ y })} />
       </div>
       {!first && (
         <div className="grid grid-cols-2 gap-4">
@@ -35,8 +29,7 @@ export function PlaceFields({ word, first }: { word: Word; first: boolean }) {
             <LengthField
               label="Widest joint"
               value={word.bitesBefore}
-              least={0.1}
-              most={50}
+              {...partBounds("word", "bitesBefore")}
               step={0.1}
               onChange={(bitesBefore) => changePart<Word>(word.id, (old) => ({ ...old, bitesBefore }))}
             />

@@ -3,6 +3,7 @@ import {
   type CurvePath,
   LIMITS,
   type PathKind,
+  partBounds,
   type SpiralPath,
   type Word,
   type WordPath,
@@ -48,8 +49,7 @@ function PathFields({ word, path }: { word: Word; path: WordPath }) {
         <LengthField
           label="Joint from letter to letter"
           value={path.joint}
-          least={0}
-          most={50}
+          {...partBounds("word", "path", "stacked", "joint")}
           step={0.1}
           onChange={(joint) => set({ joint })}
           hint="Each comes up until it bites so wide into the one above."
@@ -91,13 +91,18 @@ function ArcFields({ path, set }: { path: ArcPath; set(change: Partial<ArcPath>)
   return (
     <>
       <Two>
-        <LengthField label="Radius" value={path.radius} least={1} most={1000} step={1} onChange={(radius) => set({ radius })} />
+        <LengthField
+          label="Radius"
+          value={path.radius}
+          {...partBounds("word", "path", "arc", "radius")}
+          step={1}
+          onChange={(radius) => set({ radius })}
+        />
         <NumberField
           label="Middle at"
           unit="°"
           value={path.angle}
-          least={-360}
-          most={360}
+          {...partBounds("word", "path", "arc", "angle")}
           onChange={(angle) => set({ angle })}
           hint="90 top, 270 bottom"
         />
@@ -158,23 +163,20 @@ function BetweenFields({ between, set }: { between: Between; set(between: Betwee
       <LengthField
         label="Between the rings"
         value={between.gap}
-        least={1}
-        most={500}
+        {...partBounds("word", "path", "arc", "between", "gap")}
         onChange={(gap) => set({ ...between, gap })}
       />
       <LengthField
         label="Letters bite in"
         value={between.bite}
-        least={0}
-        most={50}
+        {...partBounds("word", "path", "arc", "between", "bite")}
         step={0.1}
         onChange={(bite) => set({ ...between, bite })}
       />
       <LengthField
         label="Second ring"
         value={between.line}
-        least={0.5}
-        most={50}
+        {...partBounds("word", "path", "arc", "between", "line")}
         onChange={(line) => set({ ...between, line })}
         hint="its width"
       />
@@ -189,21 +191,25 @@ function SpiralFields({ path, set }: { path: SpiralPath; set(change: Partial<Spi
         <LengthField
           label="Begins at radius"
           value={path.radius}
-          least={0.5}
-          most={1000}
+          {...partBounds("word", "path", "spiral", "radius")}
           step={1}
           onChange={(radius) => set({ radius })}
         />
         <LengthField
           label="From turn to turn"
           value={path.pitch}
-          least={-200}
-          most={200}
+          {...partBounds("word", "path", "spiral", "pitch")}
           step={1}
           onChange={(pitch) => set({ pitch })}
           hint="below 0 inwards"
         />
-        <NumberField label="Begins at" unit="°" value={path.angle} least={-360} most={360} onChange={(angle) => set({ angle })} />
+        <NumberField
+          label="Begins at"
+          unit="°"
+          value={path.angle}
+          {...partBounds("word", "path", "spiral", "angle")}
+          onChange={(angle) => set({ angle })}
+        />
       </Two>
       <LineFields path={path} set={set} />
     </>
@@ -229,14 +235,18 @@ function LineFields({ path, set }: { path: LinedPath; set(change: Partial<LinedP
         <LengthField
           label="Distance from it"
           value={path.distance}
-          least={-200}
-          most={200}
+          {...partBounds("word", "path", path.kind, "distance")}
           step={0.1}
           onChange={(distance) => set({ distance })}
           hint="below 0 into it"
         />
         {path.line !== undefined && (
-          <LengthField label="Width of the line" value={path.line} least={0.5} most={50} onChange={(line) => set({ line })} />
+          <LengthField
+            label="Width of the line"
+            value={path.line}
+            {...partBounds("word", "path", path.kind, "line")}
+            onChange={(line) => set({ line })}
+          />
         )}
       </Two>
     </>

@@ -1,10 +1,10 @@
-import type { WordSize as Size, Word } from "@mend-joint/core/piece";
+import { partBounds, type WordSize as Size, type Word } from "@mend-joint/core/piece";
 import { useBench } from "../../state/bench";
 import { LengthField } from "../../ui/LengthField";
 import { Pick } from "../../ui/Pick";
 import { changePart } from "../parts";
 
-const MOST: Record<Size["by"], number> = { "cap-height": 500, width: 1000, height: 1000, both: 1000, within: 1000 };
+const boundsOf = (by: Size["by"]) => partBounds("word", "size", by, "mm");
 const FIRST: Record<Size["by"], string> = {
   "cap-height": "Capitals",
   width: "Width",
@@ -33,20 +33,12 @@ export function SizeFields({ word }: { word: Word }) {
         onChange={(by) => changePart<Word>(word.id, (old) => ({ ...old, size: convertSize(old, by) }))}
       />
       <div className="grid grid-cols-2 gap-4">
-        <LengthField
-          label={FIRST[size.by]}
-          value={size.mm}
-          least={2}
-          most={MOST[size.by]}
-          step={1}
-          onChange={(mm) => set({ mm })}
-        />
+        <LengthField label={FIRST[size.by]} value={size.mm} {...boundsOf(size.by)} step={1} onChange={(mm) => set({ mm })} />
         {"height" in size && (
           <LengthField
             label={size.by === "within" ? "Box height" : "Height"}
             value={size.height}
-            least={2}
-            most={1000}
+            {...partBounds("word", "size", size.by, "height")}
             step={1}
             onChange={(height) => set({ height })}
           />
@@ -61,7 +53,8 @@ function convertSize(word: Word, by: Size["by"]): Size {
   if (by === word.size.by) return word.size;
   const layout = useBench.getState().examination?.words.find(({ wordId }) => wordId === word.id);
   const box = layout?.box;
-  const round = (mm: number) => Math.min(MOST[by], Math.max(2, Math.round(mm * 100) / 100));
+  const { least, most } = boundsOf(by);
+  const round = (mm: number) => Math.min(most, Math.max(least, Math.round(mm * 100) / 100));
   const width = round(box ? box.maxX - box.minX : 120);
   const height = round(box ? box.maxY - box.minY : 25);
   switch (by) {

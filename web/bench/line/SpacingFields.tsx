@@ -1,4 +1,4 @@
-import type { Word } from "@mend-joint/core/piece";
+import { partBounds, type Word } from "@mend-joint/core/piece";
 import { LengthField } from "../../ui/LengthField";
 import { Outcomes } from "../Outcomes";
 import { changePart, withPart } from "../parts";
@@ -35,8 +35,7 @@ export function SpacingFields({ word }: { word: Word }) {
           <LengthField
             label="Joint width"
             value={word.join!}
-            least={0.1}
-            most={50}
+            {...partBounds("word", "join")}
             step={0.1}
             onChange={(join) => set({ join })}
           />
@@ -45,8 +44,7 @@ export function SpacingFields({ word }: { word: Word }) {
           <LengthField
             label="Overlap"
             value={word.overlap!}
-            least={-50}
-            most={50}
+            {...partBounds("word", "overlap")}
             step={0.1}
             onChange={(overlap) => set({ overlap })}
           />
@@ -55,8 +53,7 @@ export function SpacingFields({ word }: { word: Word }) {
           <LengthField
             label="Letter spacing"
             value={word.tracking}
-            least={-50}
-            most={50}
+            {...partBounds("word", "tracking")}
             step={0.1}
             onChange={(tracking) => set({ tracking })}
           />

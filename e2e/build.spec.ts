@@ -84,7 +84,9 @@ test("an ornament is added by keyboard, moved by arrow keys, and knocked out of 
   await expect(page.getByRole("menuitem", { name: /^Bar/ })).toBeFocused();
   await page.keyboard.press("O");
   await page.keyboard.press("Enter");
-  await expect(verdict(page)).toContainText("falls off");
+  // It goes to where it is joined.
+  await expect(page.getByText("It was put where it joins most.")).toBeVisible();
+  await expect(verdict(page)).toContainText("Everything holds.");
   await page.locator('[data-solid="ornament"]').last().click();
   await page.keyboard.press("Shift+ArrowLeft");
   await page.getByRole("button", { name: /^Place: .*right/ }).click();

@@ -33,10 +33,10 @@ class Maker {
     await this.press(this.page.getByRole("radiogroup", { name: choice }).getByRole("radio", { name: option }));
   }
 
-  /** @returns the cut file */
-  async takeFile(): Promise<string> {
+  /** @returns a file: the one for the cutter when no other is named */
+  async takeFile(name: string | RegExp = "SVG true curves"): Promise<string> {
     await this.press(this.page.getByRole("link", { name: "To the cutter" }));
-    const [download] = await Promise.all([this.page.waitForEvent("download"), this.pressButton("SVG true curves")]);
+    const [download] = await Promise.all([this.page.waitForEvent("download"), this.pressButton(name)]);
     const chunks: Buffer[] = [];
     for await (const chunk of await download.createReadStream()) chunks.push(chunk as Buffer);
     expect(this.actions).toBeLessThanOrEqual(MOST);
@@ -87,8 +87,25 @@ test("a surname as a key ring: letters overlapped, a loop 12/5 at the first", as
   expect(await maker.takeFile()).toContain("<path");
 });
 
-test("a plant stake, scaled to 3.5 in as a whole", async ({ page }) => {
+test("dots tied at 60° with 2.5 mm", async ({ page }) => {
+  await page.goto("/new");
+  const maker = new Maker(page);
+  await maker.pressButton("Start empty");
+  await maker.typeInto("Word or line", "Kittiwake");
+  await maker.choose("Dots and accents", /at a slant/);
+  await maker.typeInto("Width of the ties", "2.5");
+  await maker.press(page.getByRole("radio", { name: "at an angle" }));
+  await maker.typeInto("Their angle", "60");
+  await expect(page.getByRole("button", { name: "Dots and accents: tied at 60°, 2.5 mm wide" })).toBeVisible();
+  await holds(page);
+  expect(outlines(await maker.takeFile())).toBeGreaterThan(0);
+});
+
+test("a plant stake with another form of a letter, scaled to 3.5 in as a whole", async ({ page }) => {
   const maker = await begin(page, ["dill"], /^Plant stake/);
+  await maker.pressButton(/^the d,/);
+  await maker.pressButton(/^Form 2 of/);
+  await page.keyboard.press("Escape");
   await maker.press(page.getByTestId("finished-size"));
   await maker.typeInto("Finished width", "3.5 in");
   await expect(page.getByTestId("finished-size")).toContainText("88.9");
@@ -120,6 +137,76 @@ test("a nameplate whose face is changed twice", async ({ page }) => {
     await maker.pressButton(face);
     await maker.pressButton("Back to the piece");
   }
+  await holds(page);
+  expect(await maker.takeFile()).toContain("<path");
+});
+
+test("a flat stake 7 in long, clear to the right of the letters", async ({ page }) => {
+  const maker = await begin(page, ["mint"], /^Flat stake/);
+  await maker.pressButton(/^3 Holders/);
+  await maker.pressButton(/^Clear space: /);
+  await maker.press(page.getByRole("radio", { name: "at the right" }));
+  await maker.pressButton(/^Point: /);
+  await maker.press(page.getByRole("radio", { name: "the whole length" }));
+  await maker.typeInto("Whole length", "7 in");
+  await holds(page);
+  await expect(page.getByTestId("finished-size")).toContainText("177.8");
+  expect(await maker.takeFile()).toContain("<path");
+});
+
+test("a joined script topper, its stick under the centre of mass, then retyped", async ({ page }) => {
+  const maker = await begin(page, ["Ffion"], /^Topper/);
+  await maker.pressButton(/^3 Holders/);
+  await maker.pressButton(/^Place: under the middle/);
+  await maker.press(page.getByRole("radio", { name: "the centre of mass" }));
+  await maker.pressButton(/^1 Words/);
+  await maker.typeInto("Word or line", "Wilhelmina");
+  await holds(page);
+  await expect(page.getByRole("region", { name: "Findings" })).not.toContainText("lean");
+  expect(await maker.takeFile()).toContain("<path");
+});
+
+test("a word for the scroll saw, its letters joined by a measured joint, on a paper pattern", async ({ page }) => {
+  await page.goto("/new");
+  const maker = new Maker(page);
+  await maker.pressButton("Start empty");
+  await maker.typeInto("Word or line", "Anchor");
+  await maker.pressButton("More about the line Anchor");
+  await maker.choose("Letters stand", /joined/);
+  await maker.typeInto("Joint width", "4");
+  await maker.press(page.getByRole("button", { name: /joints from/ }));
+  await maker.press(page.getByRole("menuitem", { name: /^walnut/ }));
+  await expect(verdict(page)).toContainText("walnut 6 mm wants 3.0 mm");
+  // Its strokes are too thin for the saw: the word has to be larger.
+  await maker.pressButton(/^Size: /);
+  await maker.typeInto("Capitals", "48");
+  await holds(page);
+  expect(await maker.takeFile(/^Paper pattern/)).toContain("%PDF");
+});
+
+test("a split ring of 80 mm, its word made wider, an ornament joined", async ({ page }) => {
+  const maker = await begin(page, ["oyster"], /^Ring sign/);
+  await maker.pressButton(/^3 Holders/);
+  await maker.pressButton(/^Size: .*all round/);
+  await maker.press(page.getByRole("radio", { name: "its own" }));
+  await maker.typeInto("Outer diameter", "80");
+  await maker.pressButton("Add a holder or shape");
+  await maker.press(page.getByRole("menuitem", { name: /^Ornament/ }));
+  await expect(page.getByText("It was put where it joins most.")).toBeVisible();
+  await holds(page);
+  expect(await maker.takeFile()).toContain("<path");
+});
+
+test("six words between two rings", async ({ page }) => {
+  await page.goto("/new");
+  const maker = new Maker(page);
+  await maker.pressButton("Start empty");
+  await maker.typeInto("Word or line", "TIDE WIND SAND KELP FOAM GULL");
+  await maker.pressButton("More about the line TIDE WIND SAND KELP FOAM GULL");
+  await maker.choose("Letters run", /round a ring/);
+  await maker.typeInto("Radius", "115");
+  await maker.press(page.getByRole("radio", { name: "spread to close the ring" }));
+  await maker.press(page.getByRole("radio", { name: "letters between two rings" }));
   await holds(page);
   expect(await maker.takeFile()).toContain("<path");
 });

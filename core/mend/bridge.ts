@@ -3,15 +3,18 @@
  */
 import { type Examination, examine, type Library } from "../examine";
 import { joinBoxes, type Point, regionBox } from "../geometry";
-import { openFindings } from "../judge";
+import { type Finding, isNarrower, openFindings } from "../judge";
 import type { Ornament, Piece } from "../piece";
-import { round } from "./scene";
+import { round, unit } from "./scene";
 import { anchorEnd } from "./ties";
 
 /** Places that are tried at most. */
 const TRIED = 24;
 
-/** @returns where the ornament's middle should be, with the letter it follows; `null` where it helps nowhere */
+/**
+ * @returns where the ornament's middle should be, with the letter it follows: where it joins the most of what is loose or weak, else the
+ *   nearest place where it is joined itself; `null` where there is none, or it is joined already
+ */
 export function bridgePlace(piece: Piece, ornamentId: string, library: Library): Ornament["at"] | null {
   const ornament = piece.parts.find((part): part is Ornament => part.kind === "ornament" && part.id === ornamentId);
   if (!ornament) return null;
@@ -25,7 +28,38 @@ export function bridgePlace(piece: Piece, ornamentId: string, library: Library):
     const worth = worthOf(examine({ ...piece, parts }, library, { notes: false, base: without }));
     if (!best || worth > best.worth) best = { at, worth };
   }
-  return best && best.worth > worthOf(without) ? best.at : null;
+  return best && best.worth > worthOf(without) ? best.at : placeBeside(piece, ornament, library);
+}
+
+/** Steps beyond the gap, as shares of the least width, in which it is tried whether the ornament holds; and how many. */
+const DEEPER = 0.25;
+const MOST_STEPS = 24;
+
+/** The shortest way to the material, and into it until the joint is wide enough. */
+function placeBeside(piece: Piece, ornament: Ornament, library: Library): Ornament["at"] | null {
+  const moved = (at: Ornament["at"]): Piece => ({
+    ...piece,
+    parts: piece.parts.map((part) => (part === ornament ? { ...ornament, meets: "add", at } : part)),
+  });
+  const examination = examine(moved(ornament.at), library);
+  const own = examination.solids.findIndex(({ id }) => id === ornament.id);
+  // Where nothing else holds, it may be the ornament that all else is loose from.
+  const isIts = ({ kind, parts }: Finding) => kind === "loose" && (examination.standIn === own || parts.includes(ornament.id));
+  const gap = examination.findings.find(isIts)?.gap;
+  const box = own === -1 ? null : regionBox(examination.solids[own]!.region);
+  if (!gap || !box) return null;
+  const away = ({ x, y }: Point) => Math.hypot(x - (box.minX + box.maxX) / 2, y - (box.minY + box.maxY) / 2);
+  const [from, to] = away(gap.from) < away(gap.to) ? [gap.from, gap.to] : [gap.to, gap.from];
+  const way = unit({ x: to.x - from.x, y: to.y - from.y });
+  if (!way) return null;
+  for (let k = 1; k <= MOST_STEPS; k++) {
+    const by = gap.width + k * DEEPER * examination.leastWidth;
+    const at = { ...ornament.at, x: round(ornament.at.x + by * way.x), y: round(ornament.at.y + by * way.y) };
+    const { joints, leastWidth } = examine(moved(at), library, { notes: false, base: examination });
+    // What it is joined to may be loose itself.
+    if (joints.some(({ parts, width }) => parts.includes(own) && !isNarrower(width, leastWidth))) return at;
+  }
+  return null;
 }
 
 /** Fewer separate pieces, then fewer findings. */

@@ -136,7 +136,20 @@ describe("an ornament as a bridge", () => {
     expect(examine({ ...start, parts }, library).pieces).toBe(1);
   });
 
-  it("helps nowhere when everything is too far apart", () => {
-    expect(bridgePlace(piece("HI", 40), "o", library)).toBeNull();
+  it("is put to the nearest letter when everything is too far apart", () => {
+    const start = piece("HI", 40);
+    const at = bridgePlace(start, "o", library)!;
+    const parts = start.parts.map((part) => (part.kind === "ornament" ? { ...part, at } : part));
+    expect(examine(start, library).pieces).toBe(3);
+    const after = examine({ ...start, parts }, library);
+    expect(after.pieces).toBe(2);
+    const own = after.solids.findIndex(({ id }) => id === "o");
+    const widths = after.joints.filter((joint) => joint.parts.includes(own)).map(({ width }) => width);
+    expect(Math.max(...widths)).toBeGreaterThanOrEqual(after.leastWidth - 0.005);
+  });
+
+  it("has no better place than where it is joined, and none where there is nothing to join", () => {
+    const alone = { ...piece("HI", 0), parts: piece("HI", 0).parts.slice(1) };
+    expect(bridgePlace(alone, "o", library)).toBeNull();
   });
 });

@@ -40,13 +40,13 @@ export function Letterforms({ word, letterKey }: { word: Word; letterKey: string
     <div className="mt-3">
       <h4 className="text-[13px] text-quiet">Forms of this letter</h4>
       <div className="mt-1 flex flex-wrap gap-1">
-        {forms.map(({ form, region }) => (
+        {forms.map(({ form, region }, i) => (
           <button
             key={form ?? "usual"}
             type="button"
             aria-pressed={form === chosen}
-            aria-label={form === undefined ? "The usual form" : `Form ${form}`}
-            title={form === undefined ? "The usual form" : form}
+            aria-label={form === undefined ? "The usual form" : `Form ${i + 1} of ${forms.length}`}
+            title={form === undefined ? "The usual form" : `Another form, ${i + 1} of ${forms.length}`}
             onClick={() => choose(form)}
             className={`rounded-lg border p-1.5 ${form === chosen ? "border-ink bg-film" : "border-rule hover:border-ink"}`}
           >

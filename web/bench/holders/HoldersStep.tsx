@@ -1,11 +1,13 @@
-import { addPart as addTo, type Part, type Piece, type Tie } from "@mend-joint/core/piece";
+import { addPart as addTo, type Ornament, type Part, type Piece, type Tie } from "@mend-joint/core/piece";
 import type { Holder } from "@mend-joint/core/wording";
 import { Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
+import { toast } from "sonner";
 import { useBench } from "../../state/bench";
-import { usePiece } from "../../state/piece";
+import { asRun, usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
-import { addPart, roomForParts } from "../parts";
+import { bestBridgePlace } from "../../workers/examiner";
+import { addPart, changePart, roomForParts } from "../parts";
 import { HolderPart } from "./HolderPart";
 import { TiesForm } from "./TieForm";
 import { TieUp } from "./TieUp";
@@ -26,7 +28,7 @@ const KINDS: { text: string; note: string; add(): void }[] = [
     note: "a ring or frame around the word",
     add: () => addPart({ kind: "shape", form: "disc", frame: 5, opening: "bars" }),
   },
-  { text: "Ornament", note: "heart, star, leaf, anchor …", add: addOrnament },
+  { text: "Ornament", note: "heart, star, leaf, anchor …", add: () => void addOrnament() },
 ];
 
 /** Under a backing the letters are engraved, not cut. */
@@ -38,11 +40,22 @@ function addBacking(): void {
   });
 }
 
-/** A new ornament lies right of the lettering, where it is seen. */
-function addOrnament(): void {
+/**
+ * A new ornament lies right of the lettering, and goes from there to where it joins most, as one step of undo: where something is loose or
+ * weak it bridges that, else it is joined to the nearest part.
+ */
+async function addOrnament(): Promise<void> {
   const box = useBench.getState().examination?.box;
   const at = box ? { x: Math.round(box.maxX + 8), y: Math.round((box.minY + box.maxY) / 2) } : { x: 0, y: 0 };
-  addPart({ kind: "ornament", name: "heart", at });
+  const run = "new ornament";
+  asRun(run, () => addPart({ kind: "ornament", name: "heart", at }));
+  const { piece } = usePiece.getState();
+  const ornament = piece?.parts.findLast(({ kind }) => kind === "ornament");
+  if (!piece || !ornament) return;
+  const place = await bestBridgePlace(piece, ornament.id).catch(() => null);
+  if (!place || usePiece.getState().piece !== piece) return;
+  asRun(run, () => changePart<Ornament>(ornament.id, (old) => ({ ...old, at: place })));
+  toast("It was put where it joins most. Drag it where you want it.");
 }
 
 export function HoldersStep({ piece }: { piece: Piece }) {

@@ -17,7 +17,7 @@ export function OrnamentForm({ ornament }: { ornament: Ornament }) {
     const { piece } = usePiece.getState();
     const at = piece && (await bestBridgePlace(piece, ornament.id));
     if (at) set({ at, meets: "add", closes: false });
-    else toast("There is nothing loose or weak that it could join at this size.");
+    else toast("It is joined where it is, and there is nothing loose or weak that it could bridge at this size.");
   };
   const place = (change: Partial<Ornament["at"]>) =>
     changePart<Ornament>(ornament.id, (old) => ({ ...old, at: { ...old.at, ...change } }));

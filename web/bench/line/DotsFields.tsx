@@ -1,5 +1,6 @@
 import { partBounds, usualTieWidth, type Word } from "@mend-joint/core/piece";
 import { useBench } from "../../state/bench";
+import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
 import { Two } from "../holders/fields";
@@ -7,7 +8,7 @@ import { Outcomes } from "../Outcomes";
 import { changePart, withPart } from "../parts";
 import { DOTS_WAYS } from "./dotsWays";
 
-/** Where ties are slanted the shortest way: where a maker begins to choose. */
+/** An angle that a maker begins with, degrees. */
 const USUAL_ANGLE = 60;
 
 /** What is done about dots and accents. */
@@ -33,17 +34,28 @@ export function DotsFields({ word }: { word: Word }) {
             step={0.1}
             onChange={(tieWidth) => set({ tieWidth })}
           />
-          {word.dots === "slanted" && (
+          {word.dots === "slanted" && word.tieAngle !== undefined && (
             <NumberField
               label="Their angle"
               unit="°"
-              value={word.tieAngle ?? USUAL_ANGLE}
+              value={word.tieAngle}
               {...partBounds("word", "tieAngle")}
-              hint={word.tieAngle === undefined ? "now the shortest way" : "to the line"}
+              hint="to the line"
               onChange={(tieAngle) => set({ tieAngle })}
             />
           )}
         </Two>
+      )}
+      {word.dots === "slanted" && (
+        <Choice
+          label="They slant"
+          value={word.tieAngle === undefined ? "short" : "angle"}
+          options={[
+            { value: "short", text: "the shortest way" },
+            { value: "angle", text: "at an angle" },
+          ]}
+          onChange={(value) => set({ tieAngle: value === "angle" ? USUAL_ANGLE : undefined })}
+        />
       )}
     </>
   );

@@ -9,6 +9,7 @@ import { pointAt, selectionOf, useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { Button } from "../ui/Button";
 import { VerdictMark } from "../ui/VerdictMark";
+import { FirstVisit } from "./FirstVisit";
 import { LetItBe } from "./LetItBe";
 import { MendAll } from "./MendAll";
 import { Mends } from "./Mends";
@@ -44,6 +45,7 @@ export function Findings({ examination, piece }: { examination: Examination; pie
         <span className="figure text-[13px] font-normal text-quiet">{toMend.length}</span>
       </h2>
       <div className="min-h-0 flex-1 overflow-y-auto pb-4">
+        <FirstVisit pieceId={piece.id} />
         {toMend.length === 0 && (
           <div className="px-5 text-[14px] text-quiet">
             <p>

@@ -5,28 +5,30 @@ import { Link } from "react-router";
 import { setUnits, useBench } from "../state/bench";
 import { usePiece, useUndo } from "../state/piece";
 import { saveNow, useSaving } from "../state/saving";
+import { Keys } from "./Keys";
 
 export function TopBar({ piece }: { piece: Piece }) {
   const { undo, redo, pastStates, futureStates } = useUndo();
   return (
-    <header className="flex h-[52px] items-center gap-2 border-b border-rule px-4">
+    <header className="flex h-[52px] items-center gap-1 border-b border-rule px-2 sm:gap-2 sm:px-4">
       <Link
         to="/"
         aria-label="Back to the rack"
         title="Back to the rack"
-        className="grid size-9 place-items-center rounded-full hover:bg-ink/8"
+        className="grid size-9 shrink-0 place-items-center rounded-full hover:bg-ink/8"
       >
         <ArrowLeft size={18} />
       </Link>
       <NameField piece={piece} />
       <SaveState />
-      <span className="flex-1" />
+      <span className="hidden flex-1 sm:block" />
       <IconButton label="Undo (Ctrl Z)" disabled={pastStates.length === 0} onClick={() => undo()}>
         <Undo2 size={17} />
       </IconButton>
       <IconButton label="Redo (Ctrl Shift Z)" disabled={futureStates.length === 0} onClick={() => redo()}>
         <Redo2 size={17} />
       </IconButton>
+      <Keys />
       <UnitsSwitch />
       <ToCut piece={piece} />
     </header>
@@ -39,7 +41,7 @@ function IconButton({ label, ...props }: { label: string; disabled: boolean; onC
       type="button"
       aria-label={label}
       title={label}
-      className="grid size-9 place-items-center rounded-full hover:bg-ink/8 disabled:opacity-35 disabled:hover:bg-transparent"
+      className="grid size-9 shrink-0 place-items-center rounded-full hover:bg-ink/8 disabled:opacity-35 disabled:hover:bg-transparent"
       {...props}
     />
   );
@@ -61,7 +63,7 @@ function NameField({ piece }: { piece: Piece }) {
       onChange={(event) => setName(event.target.value)}
       onBlur={commit}
       onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-      className="field-sizing-content max-w-[420px] min-w-24 rounded-lg bg-transparent px-2 py-1 font-display text-[18px] font-semibold hover:bg-ink/5"
+      className="min-w-0 flex-1 truncate rounded-lg sm:field-sizing-content sm:max-w-[420px] sm:min-w-24 sm:flex-none bg-transparent px-2 py-1 font-display text-[18px] font-semibold hover:bg-ink/5"
     />
   );
 }
@@ -92,7 +94,7 @@ function SaveState() {
   }
   const text = { saved: "saved", waiting: "saving …", saving: "saving …", stale: "not saved" }[status];
   return (
-    <span className="text-[13px] text-quiet" data-testid="save-state">
+    <span className="max-sm:sr-only text-[13px] text-quiet" data-testid="save-state">
       {text}
     </span>
   );
@@ -103,7 +105,7 @@ export function UnitsSwitch() {
   return (
     <button
       type="button"
-      className="figure h-9 rounded-full px-3 text-[13px] hover:bg-ink/8"
+      className="figure h-9 shrink-0 rounded-full px-2 text-[13px] whitespace-nowrap hover:bg-ink/8 sm:px-3"
       aria-label={`Lengths in ${units === "mm" ? "millimetres; change to inches" : "inches; change to millimetres"}`}
       onClick={() => setUnits(units === "mm" ? "in" : "mm")}
     >
@@ -117,9 +119,10 @@ function ToCut({ piece }: { piece: Piece }) {
   return (
     <Link
       to={`/bench/${piece.id}/cut`}
-      className="flex h-9 items-center gap-2 rounded-full bg-ink px-5 text-[14px] font-semibold text-film hover:bg-ink/85"
+      aria-label="To the cutter"
+      className="flex h-9 shrink-0 items-center gap-2 rounded-full bg-ink px-3 text-[14px] font-semibold text-film hover:bg-ink/85 sm:px-5"
     >
-      To the cutter <ArrowRight size={16} aria-hidden="true" />
+      <span className="max-sm:hidden">To the cutter</span> <ArrowRight size={16} aria-hidden="true" />
     </Link>
   );
 }

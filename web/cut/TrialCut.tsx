@@ -8,6 +8,7 @@ import { askCutter, beginJob, type CutJob, cancelJob, failCutter, removeJob, sen
 import { useBench } from "../state/bench";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
+import { ThreeColumns } from "../ui/ThreeColumns";
 import type { Trial } from "../workers/cutting";
 import { trialOf } from "../workers/examiner";
 import { duration } from "./duration";
@@ -51,102 +52,121 @@ export function TrialCut({ piece }: { piece: Piece }) {
     await ask();
   };
   return (
-    <div className="grid min-h-0 grid-cols-[280px_minmax(0,1fr)_300px]">
-      <aside className="min-h-0 overflow-y-auto border-r border-rule px-3 py-4" aria-label="Jobs">
-        <h2 className="px-2 font-display text-[17px] font-semibold">Jobs</h2>
-        {fault && (
-          <p role="alert" className="px-2 pt-2 text-[13px] text-falls">
-            {fault}
-          </p>
-        )}
-        {jobs?.length === 0 && (
-          <p className="px-2 pt-2 text-[13px] text-quiet">
-            Nothing has been sent yet. Go to Finished, and send “{piece.name}” to the trial cutter: it takes the file as a machine
-            would.
-          </p>
-        )}
-        <ul className="mt-2">
-          {jobs?.map((each) => (
-            <li key={each.id}>
-              <button
-                type="button"
-                aria-pressed={each.id === job?.id}
-                onClick={() => setChosen(each.id)}
-                className="w-full rounded-lg px-2 py-2 text-left hover:bg-ink/5 aria-pressed:bg-film"
-              >
-                <span className="flex justify-between gap-2 text-[14px]">
-                  <span className="truncate font-medium">{each.name}</span>
-                  <span className={each.state === "failed" ? "text-falls" : "text-quiet"}>{STATES[each.state]}</span>
-                </span>
-                <span className="figure block text-[12px] text-quiet">
-                  {duration(each.doneSeconds)} of {duration(each.totalSeconds)}
-                </span>
-                {each.state === "cutting" && (
-                  <span className="mt-1 block h-1 rounded-full bg-ink/12">
-                    <span
-                      className="block h-1 rounded-full bg-ink"
-                      style={{ width: `${(100 * each.doneSeconds) / (each.totalSeconds || 1)}%` }}
-                    />
-                  </span>
-                )}
-              </button>
-            </li>
-          ))}
-        </ul>
-      </aside>
-      <main className="relative min-h-0 min-w-0 bg-film">
-        {job && trial && !("refused" in trial.trial) && <Player job={job} trial={trial.trial} material={trial.stock.material} />}
-        {job && !trial && <p className="grid h-full place-items-center text-quiet">Reading the file …</p>}
-        {!job && (
-          <p className="grid h-full place-items-center font-display text-[22px] text-quiet">
-            The bed of the trial cutter is empty.
-          </p>
-        )}
-      </main>
-      <aside className="flex min-h-0 flex-col gap-5 overflow-y-auto border-l border-rule px-5 py-4" aria-label="The job in sight">
-        {job && (
+    <ThreeColumns
+      left={{
+        label: "Jobs",
+        className: "px-3 py-4 md:overflow-y-auto",
+        children: (
           <>
-            <div>
-              <h2 className="truncate font-display text-[17px] font-semibold">{job.name}</h2>
-              <p className="figure truncate text-[12px] text-quiet">{job.fileName}</p>
-            </div>
-            {job.fault && (
-              <p role="alert" className="text-[14px] text-falls">
-                {job.fault}
+            <h2 className="px-2 font-display text-[17px] font-semibold">Jobs</h2>
+            {fault && (
+              <p role="alert" className="px-2 pt-2 text-[13px] text-falls">
+                {fault}
               </p>
             )}
-            {job.state === "cutting" ? (
-              <Button onClick={attempt(() => cancelJob(job.id))}>Cancel</Button>
-            ) : (
-              <>
-                <Choice label="How fast it plays" value={speed} options={SPEEDS} onChange={setSpeed} />
-                <div className="flex gap-2">
-                  <Button look="strong" onClick={attempt(() => beginJob(job.id, Number(speed)))}>
-                    {job.state === "queued" ? "Start cutting" : "Cut it again"}
-                  </Button>
-                  <Button look="quiet" onClick={attempt(() => removeJob(job.id))}>
-                    Off the list
-                  </Button>
-                </div>
-              </>
+            {jobs?.length === 0 && (
+              <p className="px-2 pt-2 text-[13px] text-quiet">
+                Nothing has been sent yet. Go to Finished, and send “{piece.name}” to the trial cutter: it takes the file as a
+                machine would.
+              </p>
             )}
-            <Report job={job} />
-            {job.state === "cutting" && (
-              <div>
-                <h3 className="text-[13px] text-quiet">What could happen</h3>
-                <div className="mt-1 flex flex-wrap gap-1">
-                  {FAULTS.map(({ fault: kind, text }) => (
-                    <Button key={kind} className="h-8 px-3 text-[13px]" onClick={attempt(() => failCutter(kind))}>
-                      {text}
-                    </Button>
-                  ))}
-                </div>
-              </div>
+            <ul className="mt-2">
+              {jobs?.map((each) => (
+                <li key={each.id}>
+                  <button
+                    type="button"
+                    aria-pressed={each.id === job?.id}
+                    onClick={() => setChosen(each.id)}
+                    className="w-full rounded-lg px-2 py-2 text-left hover:bg-ink/5 aria-pressed:bg-film"
+                  >
+                    <span className="flex justify-between gap-2 text-[14px]">
+                      <span className="truncate font-medium">{each.name}</span>
+                      <span className={each.state === "failed" ? "text-falls" : "text-quiet"}>{STATES[each.state]}</span>
+                    </span>
+                    <span className="figure block text-[12px] text-quiet">
+                      {duration(each.doneSeconds)} of {duration(each.totalSeconds)}
+                    </span>
+                    {each.state === "cutting" && (
+                      <span className="mt-1 block h-1 rounded-full bg-ink/12">
+                        <span
+                          className="block h-1 rounded-full bg-ink"
+                          style={{ width: `${(100 * each.doneSeconds) / (each.totalSeconds || 1)}%` }}
+                        />
+                      </span>
+                    )}
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </>
+        ),
+      }}
+      middle={{
+        className: "relative bg-film",
+        children: (
+          <>
+            {job && trial && !("refused" in trial.trial) && (
+              <Player job={job} trial={trial.trial} material={trial.stock.material} />
+            )}
+            {job && !trial && <p className="grid h-full place-items-center text-quiet">Reading the file …</p>}
+            {!job && (
+              <p className="grid h-full place-items-center font-display text-[22px] text-quiet">
+                The bed of the trial cutter is empty.
+              </p>
             )}
           </>
-        )}
-      </aside>
-    </div>
+        ),
+      }}
+      right={{
+        label: "The job in sight",
+        className: "flex flex-col gap-5 px-5 py-4 md:overflow-y-auto",
+        children: (
+          <>
+            {job && (
+              <>
+                <div>
+                  <h2 className="truncate font-display text-[17px] font-semibold">{job.name}</h2>
+                  <p className="figure truncate text-[12px] text-quiet">{job.fileName}</p>
+                </div>
+                {job.fault && (
+                  <p role="alert" className="text-[14px] text-falls">
+                    {job.fault}
+                  </p>
+                )}
+                {job.state === "cutting" ? (
+                  <Button onClick={attempt(() => cancelJob(job.id))}>Cancel</Button>
+                ) : (
+                  <>
+                    <Choice label="How fast it plays" value={speed} options={SPEEDS} onChange={setSpeed} />
+                    <div className="flex gap-2">
+                      <Button look="strong" onClick={attempt(() => beginJob(job.id, Number(speed)))}>
+                        {job.state === "queued" ? "Start cutting" : "Cut it again"}
+                      </Button>
+                      <Button look="quiet" onClick={attempt(() => removeJob(job.id))}>
+                        Off the list
+                      </Button>
+                    </div>
+                  </>
+                )}
+                <Report job={job} />
+                {job.state === "cutting" && (
+                  <div>
+                    <h3 className="text-[13px] text-quiet">What could happen</h3>
+                    <div className="mt-1 flex flex-wrap gap-1">
+                      {FAULTS.map(({ fault: kind, text }) => (
+                        <Button key={kind} className="h-8 px-3 text-[13px]" onClick={attempt(() => failCutter(kind))}>
+                          {text}
+                        </Button>
+                      ))}
+                    </div>
+                  </div>
+                )}
+              </>
+            )}
+          </>
+        ),
+      }}
+    />
   );
 }
 

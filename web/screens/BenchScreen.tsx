@@ -16,6 +16,7 @@ import { clearBench, type Place, useBench, withMove } from "../state/bench";
 import { useCopying } from "../state/copied";
 import { asRun, usePiece } from "../state/piece";
 import { leaveBench, openPiece } from "../state/saving";
+import { ThreeColumns } from "../ui/ThreeColumns";
 import { hasUntaken, isTyping } from "../ui/typing";
 import { createExaminer } from "../workers/examiner";
 
@@ -63,22 +64,36 @@ function Bench() {
   const shelf = useBench((state) => state.shelf);
   const choosing = piece.parts.find((part): part is Word => part.kind === "word" && part.id === shelf && part.text.trim() !== "");
   return (
-    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
       <TopBar piece={piece} />
-      <div className="grid min-h-0 grid-cols-[292px_minmax(0,1fr)_276px]">
-        <aside className="flex min-h-0 flex-col border-r border-rule bg-ground" aria-label="Making order">
-          <SheetChoice piece={piece} />
-          <Steps piece={piece} />
-        </aside>
-        <main className="flex min-h-0 min-w-0 flex-col">
-          <Verdict examination={examination} piece={piece} />
-          {choosing ? <Shelf piece={piece} word={choosing} /> : <Stage piece={piece} beside={<InHand piece={piece} />} />}
-          {examination && <Chain examination={examination} />}
-        </main>
-        <aside className="flex min-h-0 flex-col border-l border-rule bg-ground" aria-label="What was found">
-          {examination && <Findings examination={examination} piece={piece} />}
-        </aside>
-      </div>
+      <ThreeColumns
+        widths="bench"
+        left={{
+          label: "Making order",
+          className: "flex flex-col bg-ground",
+          children: (
+            <>
+              <SheetChoice piece={piece} />
+              <Steps piece={piece} />
+            </>
+          ),
+        }}
+        middle={{
+          className: "flex flex-col",
+          children: (
+            <>
+              <Verdict examination={examination} piece={piece} />
+              {choosing ? <Shelf piece={piece} word={choosing} /> : <Stage piece={piece} beside={<InHand piece={piece} />} />}
+              {examination && <Chain examination={examination} />}
+            </>
+          ),
+        }}
+        right={{
+          label: "What was found",
+          className: "flex flex-col bg-ground",
+          children: examination && <Findings examination={examination} piece={piece} />,
+        }}
+      />
       <Conflict />
     </div>
   );

@@ -19,6 +19,7 @@ import type { ApiError } from "../state/api";
 import { choicesOf, fetchProfiles, useCutting } from "../state/cutting";
 import { usePiece } from "../state/piece";
 import { leaveBench, openPiece } from "../state/saving";
+import { ThreeColumns } from "../ui/ThreeColumns";
 import type { CutSheet } from "../workers/cutting";
 import { cutSheet } from "../workers/examiner";
 
@@ -53,8 +54,8 @@ function Way({ piece }: { piece: Piece }) {
   const [view, setView] = useState<CutView>(piece.stock.tool === "saw" ? "paper" : "finished");
   const { sheet, fault } = useCutSheet(piece);
   return (
-    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
-      <header className="grid h-[52px] grid-cols-[1fr_auto_1fr] items-center gap-3 border-b border-rule px-4">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
+      <header className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-3 border-b border-rule px-4 md:h-[52px] md:grid-cols-[1fr_auto_1fr]">
         <div className="flex min-w-0 items-center gap-2">
           <Link
             to={`/bench/${piece.id}`}
@@ -71,13 +72,13 @@ function Way({ piece }: { piece: Piece }) {
           value={view}
           aria-label="What is shown"
           onValueChange={(next) => next && setView(next as CutView)}
-          className="flex gap-6"
+          className="order-3 col-span-2 flex gap-6 overflow-x-auto md:order-none md:col-span-1 md:overflow-visible"
         >
           {VIEWS.map(({ value, text }) => (
             <ToggleGroup.Item
               key={value}
               value={value}
-              className="h-[52px] border-b-2 border-transparent px-1 text-[15px] text-quiet hover:text-ink data-[state=on]:border-ink data-[state=on]:font-semibold data-[state=on]:text-ink"
+              className="h-11 shrink-0 border-b-2 md:h-[52px] border-transparent px-1 text-[15px] text-quiet hover:text-ink data-[state=on]:border-ink data-[state=on]:font-semibold data-[state=on]:text-ink"
             >
               {text}
             </ToggleGroup.Item>
@@ -90,24 +91,33 @@ function Way({ piece }: { piece: Piece }) {
       {view === "trial" ? (
         <TrialCut piece={piece} />
       ) : (
-        <div className="grid min-h-0 grid-cols-[280px_minmax(0,1fr)_300px]">
-          <aside className="min-h-0 overflow-y-auto border-r border-rule px-5 py-4" aria-label="How it is cut">
-            {view === "paper" ? <PaperForm piece={piece} sheet={sheet} /> : <MachineForm piece={piece} sheet={sheet} />}
-          </aside>
-          <main className="relative min-h-0 min-w-0 bg-film">
-            {fault ? (
+        <ThreeColumns
+          left={{
+            label: "How it is cut",
+            className: "px-5 py-4 md:overflow-y-auto",
+            children: view === "paper" ? <PaperForm piece={piece} sheet={sheet} /> : <MachineForm piece={piece} sheet={sheet} />,
+          }}
+          middle={{
+            className: "relative bg-film",
+            children: fault ? (
               <p role="alert" className="p-8 text-falls">
                 The lines could not be drawn up: {fault}
               </p>
             ) : (
               <CutStage piece={piece} sheet={sheet} view={view} />
-            )}
-          </main>
-          <aside className="flex min-h-0 flex-col border-l border-rule" aria-label="Before it is cut">
-            {sheet && <Preflight piece={piece} sheet={sheet} />}
-            <Downloads piece={piece} sheet={sheet} onTrial={() => setView("trial")} />
-          </aside>
-        </div>
+            ),
+          }}
+          right={{
+            label: "Before it is cut",
+            className: "flex flex-col",
+            children: (
+              <>
+                {sheet && <Preflight piece={piece} sheet={sheet} />}
+                <Downloads piece={piece} sheet={sheet} onTrial={() => setView("trial")} />
+              </>
+            ),
+          }}
+        />
       )}
     </div>
   );

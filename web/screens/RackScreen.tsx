@@ -72,7 +72,7 @@ export function RackScreen() {
 
   return (
     <div className="h-full overflow-y-auto">
-      <header className="mx-auto flex max-w-[1200px] items-end justify-between px-8 pt-10 pb-6">
+      <header className="mx-auto flex max-w-[1200px] flex-wrap items-end justify-between gap-4 px-5 pt-8 pb-6 sm:px-8 sm:pt-10">
         <div>
           <h1 className="font-display text-[34px] leading-none font-semibold">Mend Joint</h1>
           <p className="mt-2 text-quiet">Your pieces, as they will come off the machine.</p>
@@ -84,7 +84,7 @@ export function RackScreen() {
           </Button>
         </div>
       </header>
-      <main className="mx-auto max-w-[1200px] px-8 pb-16">
+      <main className="mx-auto max-w-[1200px] px-5 pb-16 sm:px-8">
         {fault && (
           <p role="alert" className="mb-4 text-falls">
             {fault}{" "}
@@ -104,7 +104,7 @@ export function RackScreen() {
             The rack is empty. Start with a new piece: type a word and see whether it holds.
           </p>
         )}
-        <ul className="grid grid-cols-[repeat(auto-fill,minmax(320px,1fr))] gap-5">
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(320px,100%),1fr))] gap-5">
           {pieces?.map((stored) => (
             <Card
               key={stored.id}
@@ -230,7 +230,7 @@ function Rename({ stored, onDone }: { stored: StoredPiece; onDone(name: string |
         <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/30" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-1/3 left-1/2 z-20 w-[400px] -translate-x-1/2 rounded-2xl bg-film p-6 shadow-xl"
+          className="fixed top-1/3 left-1/2 z-20 w-[min(400px,92vw)] -translate-x-1/2 rounded-2xl bg-film p-6 shadow-xl"
         >
           <Dialog.Title className="font-display text-[20px] font-semibold">Rename the piece</Dialog.Title>
           <form onSubmit={submit} className="mt-4 flex flex-col gap-5">

@@ -19,7 +19,7 @@ export function FinishedSize({ piece, box }: { piece: Piece; box: Box }) {
       <Popover.Trigger
         title="Scale the whole piece"
         data-testid="finished-size"
-        className="figure absolute bottom-3 left-9 rounded-full bg-film/90 px-3 py-1 text-[12px] text-quiet hover:text-ink data-[state=open]:text-ink"
+        className="figure absolute bottom-3 left-9 @max-[560px]:bottom-14 rounded-full bg-film/90 px-3 py-1 text-[12px] text-quiet hover:text-ink data-[state=open]:text-ink"
       >
         {formatNumber(width, units)} × {formatLength(height, units)}
         {piece.pair && ", twice"}

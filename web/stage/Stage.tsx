@@ -93,7 +93,7 @@ export function Stage({ piece, beside }: Props) {
   });
 
   return (
-    <div className="relative min-h-0 flex-1 overflow-hidden bg-film">
+    <div className="@container relative min-h-0 flex-1 overflow-hidden bg-film">
       <div ref={frame} className="absolute inset-0 touch-none select-none" data-testid="stage">
         <svg width={size.width} height={size.height} className="block" role="img" aria-label={`${piece.name}, as it will be cut`}>
           <defs>

@@ -41,8 +41,14 @@ export function useHand({ frame, view, size, zoom, pan }: Board): void {
         useBench.setState({ selection: taken });
         grip.current = taken && ((dx, dy) => ({ ...taken.move, dx, dy }));
       },
-      onDrag: ({ movement: [mx, my], delta: [dx, dy], xy: [x, y], tap, event }) => {
+      onDrag: ({ movement: [mx, my], delta: [dx, dy], xy: [x, y], tap, event, pinching, cancel }) => {
         if (tap) return;
+        // A second finger means the view: what the first had in the hand stays where it was.
+        if (pinching) {
+          grip.current = null;
+          useBench.setState({ move: null });
+          return cancel();
+        }
         if (!grip.current) return pan(dx, dy);
         const move = grip.current(mx / view.scale, -my / view.scale, toPiece(view, size, within(x, y)));
         useBench.setState({ move: (event as PointerEvent).ctrlKey ? snapped(move) : move });
@@ -57,9 +63,13 @@ export function useHand({ frame, view, size, zoom, pan }: Board): void {
         event.preventDefault();
         zoom(Math.exp(-event.deltaY * 0.0016), within(event.clientX, event.clientY));
       },
-      onPinch: ({ delta: [change], origin: [x, y], event }) => {
+      onPinch: ({ delta: [change], origin: [x, y], event, first, memo }) => {
         event.preventDefault();
-        zoom(1 + change, within(x, y));
+        const [lastX, lastY] = first ? [x, y] : (memo as [number, number]);
+        // Two fingers that go along together move the view.
+        if (x !== lastX || y !== lastY) pan(x - lastX, y - lastY);
+        if (change !== 0) zoom(1 + change, within(x, y));
+        return [x, y];
       },
     },
     { target: frame, eventOptions: { passive: false }, drag: { filterTaps: true, pointer: { keys: false } } },

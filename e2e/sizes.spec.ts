@@ -1,0 +1,93 @@
+/** Small screens: a tablet does everything, a phone shows the piece, its verdict and mends, and gives the files. */
+import { expect, type Page, test } from "@playwright/test";
+
+const SIZES = {
+  tablet: { width: 1024, height: 768 },
+  phone: { width: 390, height: 844 },
+};
+
+async function nothingIsCutOff(page: Page): Promise<void> {
+  const [content, window] = await page.evaluate(() => [document.documentElement.scrollWidth, innerWidth]);
+  expect(content).toBeLessThanOrEqual(window!);
+}
+
+async function isInSight(page: Page, locator: ReturnType<Page["locator"]>): Promise<void> {
+  await expect(locator).toBeVisible();
+  const box = (await locator.boundingBox())!;
+  expect(box.x).toBeGreaterThanOrEqual(0);
+  expect(box.x + box.width).toBeLessThanOrEqual(page.viewportSize()!.width);
+}
+
+for (const [name, size] of Object.entries(SIZES)) {
+  test(`on a ${name} a piece is looked at, mended and taken along`, async ({ browser }) => {
+    const page = await browser.newPage({ viewport: size, hasTouch: true });
+    await page.goto("/");
+    await expect(page.getByRole("link", { name: /Boat-naming topper/ })).toBeVisible();
+    await nothingIsCutOff(page);
+    await page.getByRole("link", { name: /Boat-naming topper/ }).tap();
+    await expect(page.getByTestId("verdict")).toContainText("fall off");
+    await nothingIsCutOff(page);
+    await isInSight(page, page.getByTestId("stage"));
+    await isInSight(page, page.getByTestId("verdict"));
+    await page.getByRole("button", { name: "Mend all" }).tap();
+    await page.getByRole("button", { name: "Mend so" }).tap();
+    await expect(page.getByTestId("verdict")).toContainText("Everything holds.");
+    await page.getByRole("button", { name: /^Undo/ }).tap();
+    await expect(page.getByTestId("verdict")).toContainText("fall off");
+    await page.goto("/bench/demo-ferry-key/cut");
+    await expect(page.getByText("Nothing stands in the way")).toBeVisible();
+    await nothingIsCutOff(page);
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: "SVG true curves" }).tap(),
+    ]);
+    expect(download.suggestedFilename()).toMatch(/\.svg$/);
+    await page.close();
+  });
+}
+
+test("two fingers zoom and move the view, and leave what lies under them where it was", async ({ browser }) => {
+  const page = await browser.newPage({ viewport: SIZES.tablet, hasTouch: true });
+  await page.goto("/bench/demo-harbour-office");
+  await expect(page.getByTestId("verdict")).toContainText("wants");
+  const stage = page.getByTestId("stage");
+  const letter = page.locator("[data-solid='w1:k1']").first();
+  const before = (await letter.boundingBox())!;
+  const drawn = await letter.getAttribute("d");
+  const { x, y, width, height } = (await stage.boundingBox())!;
+  const [cx, cy] = [x + width / 2, y + height / 2];
+  const session = await page.context().newCDPSession(page);
+  const touch = (type: "touchStart" | "touchMove" | "touchEnd", apart: number) =>
+    session.send("Input.dispatchTouchEvent", {
+      type,
+      touchPoints:
+        type === "touchEnd"
+          ? []
+          : [
+              { x: cx - apart, y: cy, id: 1 },
+              { x: cx + apart, y: cy, id: 2 },
+            ],
+    });
+  await touch("touchStart", 40);
+  for (const apart of [50, 60, 70, 80, 90, 100]) await touch("touchMove", apart);
+  await touch("touchEnd", 0);
+  await expect.poll(async () => (await letter.boundingBox())!.width / before.width).toBeGreaterThan(1.5);
+  expect(await letter.getAttribute("d")).toBe(drawn);
+  await page.close();
+});
+
+test("the keys are shown by the question mark; three pointers greet a first visit, once", async ({ page }) => {
+  await page.goto("/bench/demo-boat-naming");
+  await expect(page.getByTestId("verdict")).toContainText("fall off");
+  const pointers = page.getByRole("region", { name: "For your first visit" });
+  await expect(pointers.getByRole("listitem")).toHaveCount(3);
+  await pointers.getByRole("button", { name: "Put these away" }).click();
+  await expect(pointers).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByTestId("verdict")).toContainText("fall off");
+  await expect(pointers).toHaveCount(0);
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("Ctrl Shift Z");
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+});

@@ -232,3 +232,42 @@ test("edges of what is in the hand are pulled; a word is stretched into a frame;
   await expect(verdict(page)).toContainText("Everything holds.");
   await expect(page.locator("[data-solid^='ornament']")).not.toHaveCount(0);
 });
+
+test("a tie under a cut-out letter is taken, pulled by one end, turned by its angle; its card never lies on it", async ({
+  page,
+}) => {
+  await page.goto("/new");
+  await page.getByRole("textbox").first().fill("Tide");
+  await page
+    .getByRole("button", { name: /^Cut-through plate/ })
+    .first()
+    .click();
+  await expect(verdict(page)).toContainText("Everything holds.");
+  const tie = page.locator("[data-solid^='tie']").last();
+  await tie.click();
+  const card = page.getByRole("group", { name: "In the hand" });
+  await card.getByRole("button", { name: "More about the tie" }).click();
+  await card.getByRole("button", { name: /^Angle and length: / }).click();
+  const angle = card.getByRole("textbox", { name: "Angle" });
+  const apart = async () => {
+    const [one, other] = [(await card.boundingBox())!, (await tie.boundingBox())!];
+    return (
+      one.x > other.x + other.width ||
+      other.x > one.x + one.width ||
+      one.y > other.y + other.height ||
+      other.y > one.y + one.height
+    );
+  };
+  await expect.poll(apart).toBe(true);
+  const before = await angle.inputValue();
+  const end = (await page.locator("[data-end$=' 1']").boundingBox())!;
+  await page.mouse.move(end.x + 7, end.y + 7);
+  await page.mouse.down();
+  await page.mouse.move(end.x + 27, end.y + 12, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(() => angle.inputValue()).not.toBe(before);
+  await angle.fill("80");
+  await angle.press("Enter");
+  await expect.poll(async () => Math.abs(Number(await angle.inputValue()) - 80)).toBeLessThan(0.5);
+  await expect(verdict(page)).toContainText("Everything holds.");
+});

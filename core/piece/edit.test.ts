@@ -3,6 +3,7 @@ import {
   addPart,
   applyMove,
   changeLetter,
+  courseOf,
   fillIn,
   inBuildOrder,
   isStill,
@@ -12,7 +13,9 @@ import {
   STARTERS,
   STOCKS,
   starterById,
+  type Tie,
   type Word,
+  withCourse,
 } from "./index";
 
 const piece = (more: object = {}, ...parts: object[]): Piece =>
@@ -22,6 +25,49 @@ const piece = (more: object = {}, ...parts: object[]): Piece =>
     parts: [{ kind: "word", id: "w", text: "Kate", font: "anton", size: { by: "cap-height", mm: 20 }, ...more }, ...parts],
   });
 const word = ({ parts }: Piece) => parts.find((part): part is Word => part.kind === "word")!;
+
+describe("a tie", () => {
+  const start = piece(
+    {},
+    {
+      kind: "tie",
+      id: "t",
+      width: 2,
+      ends: [
+        { letter: { wordId: "w", key: "k1" }, x: 5, y: 5 },
+        { x: 40, y: 9 },
+      ],
+    },
+  );
+  const tieIn = ({ parts }: Piece) => parts.find((part): part is Tie => part.kind === "tie")!;
+
+  it("is pulled by one end, which stays with its letter", () => {
+    const { ends } = tieIn(applyMove(start, { what: "end", id: "t", index: 0, dx: 1, dy: -2 }));
+    expect(ends[0]).toEqual({ letter: { wordId: "w", key: "k1" }, x: 6, y: 3 });
+    expect(ends[1]).toEqual({ x: 40, y: 9 });
+  });
+
+  it("is turned and made longer about its middle, whichever end is which", () => {
+    // The letter's origin lies at (20, −3): the first end at (25, 2), the second at (40, 9).
+    const places: [{ x: number; y: number }, { x: number; y: number }] = [
+      { x: 25, y: 2 },
+      { x: 40, y: 9 },
+    ];
+    const after = (tie: Tie): typeof places => [
+      { x: tie.ends[0].x + 20, y: tie.ends[0].y - 3 },
+      { x: tie.ends[1].x, y: tie.ends[1].y },
+    ];
+    expect(courseOf(places).length).toBeCloseTo(Math.hypot(15, 7), 9);
+    const turned = after(withCourse(tieIn(start), places, { angle: -30, length: 10 }));
+    expect(courseOf(turned).angle).toBeCloseTo(-30, 0);
+    expect(courseOf(turned).length).toBeCloseTo(10, 1);
+    expect((turned[0].x + turned[1].x) / 2).toBeCloseTo(32.5, 1);
+    expect((turned[0].y + turned[1].y) / 2).toBeCloseTo(5.5, 1);
+    expect(turned[0].x).toBeLessThan(turned[1].x);
+    const [second, first] = places;
+    expect(courseOf([first, second])).toEqual(courseOf(places));
+  });
+});
 
 describe("moves of the hand", () => {
   it("several letters go together; each keeps what was done to it before", () => {

@@ -2,7 +2,7 @@
  * Changes a maker makes with the hand: each returns a changed copy and leaves the piece as it was.
  */
 import { resizePart, type Side } from "./resize";
-import { type Anchor, type LetterChange, LIMITS, type Part, type Piece, parsePiece, type Word } from "./schema";
+import { type Anchor, type LetterChange, LIMITS, type Part, type Piece, parsePiece, type Tie, type Word } from "./schema";
 
 export type Move =
   /** A letter, or only its dots and accents. */
@@ -18,6 +18,8 @@ export type Move =
   | { what: "size"; id: string; side: Side; out: number }
   /** A point that the curve of a word runs through. */
   | { what: "node"; wordId: string; index: number; dx: number; dy: number }
+  /** One end of a tie. */
+  | { what: "end"; id: string; index: 0 | 1; dx: number; dy: number }
   /** Bars and sticks slide sideways and take more or less overlap, loops go round; ties, shapes and ornaments go along whole. */
   | { what: "holder"; id: string; dx: number; dy: number };
 
@@ -48,6 +50,10 @@ export function applyMove(piece: Piece, move: Move): Piece {
       return move.letters.reduce((now, letter) => applyMove(now, { what: "letter", ...letter, dx, dy }), piece);
     case "node":
       return change(move.wordId, (part) => (part.kind === "word" ? moveNode(part, move.index, dx, dy) : part));
+    case "end":
+      return change(move.id, (part) =>
+        part.kind === "tie" ? shiftEnds(part, (_, i) => (i === move.index ? { x: dx, y: dy } : STILL)) : part,
+      );
     case "letter":
     case "dots":
       return changeLetter(piece, move.wordId, move.key, (old) =>
@@ -69,10 +75,45 @@ export function applyMove(piece: Piece, move: Move): Piece {
         if (part.kind === "shape") return { ...part, dx: within(part.dx + dx), dy: within(part.dy + dy) };
         const shift = (end: Anchor) => ({ ...end, x: within(end.x + dx), y: within(end.y + dy) });
         if (part.kind === "fill" || part.kind === "ornament") return { ...part, at: shift(part.at) };
-        const [first, second] = part.ends;
-        return { ...part, ends: [shift(first), shift(second)] };
+        return shiftEnds(part, () => ({ x: dx, y: dy }));
       });
   }
+}
+
+const STILL = { x: 0, y: 0 };
+
+/** @param by how far each end goes, mm; it stays with its letter */
+function shiftEnds(tie: Tie, by: (end: Anchor, index: 0 | 1) => { x: number; y: number }): Tie {
+  const shifted = (index: 0 | 1): Anchor => {
+    const end = tie.ends[index];
+    const { x, y } = by(end, index);
+    return { ...end, x: within(end.x + x), y: within(end.y + y) };
+  };
+  return { ...tie, ends: [shifted(0), shifted(1)] };
+}
+
+/** Where the two ends of a tie lie. */
+export type TiePlaces = readonly [{ x: number; y: number }, { x: number; y: number }];
+
+/** Direction of a tie from its left to its right end, degrees from −90 to 90, and its length from end to end, mm. */
+export function courseOf([first, second]: TiePlaces): { angle: number; length: number } {
+  const [dx, dy] = [second.x - first.x, second.y - first.y];
+  const turn = dx < 0 || (dx === 0 && dy < 0) ? -1 : 1;
+  return { angle: (Math.atan2(dy * turn, dx * turn) * 180) / Math.PI, length: Math.hypot(dx, dy) };
+}
+
+/** A tie turned, or made longer or shorter, about its middle. @param course the angle in degrees, the length in mm, or both */
+export function withCourse(tie: Tie, places: TiePlaces, course: { angle?: number; length?: number }): Tie {
+  const now = courseOf(places);
+  const [angle, length] = [((course.angle ?? now.angle) * Math.PI) / 180, course.length ?? now.length];
+  const middle = { x: (places[0].x + places[1].x) / 2, y: (places[0].y + places[1].y) / 2 };
+  // The end at the left stays the one at the left.
+  const firstIsRight = places[0].x > places[1].x || (places[0].x === places[1].x && places[0].y > places[1].y);
+  return shiftEnds(tie, (_, index) => {
+    const side = (index === 0) === firstIsRight ? 1 : -1;
+    const [x, y] = [middle.x + (side * length * Math.cos(angle)) / 2, middle.y + (side * length * Math.sin(angle)) / 2];
+    return { x: x - places[index].x, y: y - places[index].y };
+  });
 }
 
 /** A point of the curve a word stands on. */

@@ -119,6 +119,7 @@ function stickSentence({ width, length, bite, under, dx, tip }: Stick, say: Say)
 function tieSentence({ width, bend = 0, square }: Tie, say: Say): Choices {
   return [
     { key: "size", label: "Width", lead: "is", says: `${say(width)} wide`, usual: false },
+    { key: "place", label: "Angle and length", lead: "lies", says: "where its ends were put", usual: true },
     {
       key: "bend",
       label: "Bend",

@@ -4,7 +4,7 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { type Selection, useBench } from "../state/bench";
 import { isTyping } from "../ui/typing";
 import { useSize } from "../ui/useSize";
-import { coverageOf, placeCard } from "./card";
+import { coverageOf, placeCard, staysClear } from "./card";
 import { type Size, toPiece, toScreen, type View } from "./view";
 
 interface Props {
@@ -29,24 +29,29 @@ function Card({ examination, view, size, selection, children }: Props & { select
   const card = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(card);
   const [at, setAt] = useState<{ x: number; y: number } | null>(null);
+  const latest = useRef(at);
+  latest.current = at;
   const adding = useShift();
 
   useEffect(() => {
-    // What is being typed in stays where it is.
-    if (moving || width * height === 0 || card.current?.contains(document.activeElement)) return;
+    if (moving || width * height === 0 || !card.current) return;
     const onScreen = ({ minX, minY, maxX, maxY }: Box): Box => {
       const [low, high] = [toScreen(view, size, { x: minX, y: minY }), toScreen(view, size, { x: maxX, y: maxY })];
       return { minX: low.x, minY: high.y, maxX: high.x, maxY: low.y };
     };
     const outlines = [...examination.solids, ...examination.ghosts];
     const held = joinBoxes(outlines.filter(({ id }) => selection.solids.includes(id)).map(({ region }) => regionBox(region)));
+    if (!held) return setAt(null);
+    const own = { width: card.current.offsetWidth, height: card.current.offsetHeight };
+    // What is being typed in stays where it is, unless it has grown over what is in the hand.
+    const typing = card.current.contains(document.activeElement);
+    if (typing && latest.current && staysClear(latest.current, own, onScreen(held), size)) return;
     const isMaterial = insideTest(examination.material);
     const coverage = coverageOf((x, y) => {
       const place = toPiece(view, size, { x, y });
       return isMaterial(place.x, place.y);
     }, size);
-    const { offsetWidth, offsetHeight } = card.current!;
-    setAt(held && placeCard({ width: offsetWidth, height: offsetHeight }, onScreen(held), coverage, size));
+    setAt(placeCard(own, onScreen(held), coverage, size));
   }, [moving, selection, examination, view, size, width, height]);
 
   return (

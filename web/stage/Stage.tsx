@@ -2,7 +2,7 @@
  * The board with the piece on it: drawn in its material at true proportions, measured on itself, moved by hand.
  */
 import type { Examination } from "@mend-joint/core";
-import { type Point, type Region, transformRegion } from "@mend-joint/core/geometry";
+import { type Point, type Region, regionBox, transformRegion } from "@mend-joint/core/geometry";
 import { isNarrower } from "@mend-joint/core/judge";
 import type { Piece } from "@mend-joint/core/piece";
 import { sheetOf, twinMatrix } from "@mend-joint/core/report";
@@ -22,6 +22,7 @@ import { MoveNote } from "./MoveNote";
 import { LOOKS, MaterialPattern } from "./materials";
 import { linePath, regionPath } from "./paths";
 import { Rulers } from "./Rulers";
+import { TieHandles } from "./TieHandles";
 import { useHand } from "./useHand";
 import { fitView, type Size, toScreen, type View, zoomAt } from "./view";
 import { Widths, WidthsLegend } from "./Widths";
@@ -264,7 +265,7 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
         />
         {skeleton && <Widths skeleton={skeleton} leastWidth={leastWidth} />}
         {preview && <MendPreview added={preview.added} removed={preview.removed} />}
-        {[...solids, ...ghosts].map((solid) => (
+        {smallOnTop([...solids, ...ghosts]).map((solid) => (
           <Handle
             key={solid.id}
             id={solid.id}
@@ -286,6 +287,7 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
         middle={{ x: box ? (box.minX + box.maxX) / 2 : 0, y: box ? (box.minY + box.maxY) / 2 : 0 }}
       />
       <LineHandles examination={examination} piece={piece} view={view} size={size} />
+      <TieHandles examination={examination} piece={piece} view={view} size={size} />
       <EdgeHandles examination={examination} piece={piece} view={view} size={size} />
       {move && <MoveNote examination={examination} move={move} view={view} size={size} />}
     </>
@@ -348,6 +350,15 @@ function MendPreview({ added, removed }: { added: Region; removed: Region }) {
       />
     </g>
   );
+}
+
+/** Small parts lie over large ones, so that each can be taken: a tie over the letter that it bridges. */
+function smallOnTop<S extends { region: Region }>(parts: readonly S[]): S[] {
+  const size = ({ region }: S) => {
+    const box = regionBox(region);
+    return box ? (box.maxX - box.minX) * (box.maxY - box.minY) : 0;
+  };
+  return [...parts].sort((a, b) => size(b) - size(a));
 }
 
 /** An invisible copy of a part's outline that can be taken in the hand; shown where the part would go with a joint. */

@@ -12,8 +12,8 @@ const AIR = 16;
 const STEP = 24;
 /** What is covered of the piece counts as much as being so many times as far away. */
 const COVERED = 0.15;
-/** Covering what is in the hand counts as much more. */
-const HELD = 20;
+/** All of what is in the hand covered counts as much as being so many pixels away: no other place is as bad. */
+const HELD = 1e5;
 
 /** Material is looked for at places so far apart. */
 const CELL = 12;
@@ -65,11 +65,19 @@ export function placeCard(card: Size, held: Box, covered: Coverage, stage: Size)
         Math.max(0, place.minX - held.maxX, held.minX - place.maxX),
         Math.max(0, place.minY - held.maxY, held.minY - place.maxY),
       );
-      const cost = away + COVERED * covered(place) + COVERED * HELD * common(place, grown);
+      const cost = away + COVERED * covered(place) + (HELD * common(place, grown)) / size(grown);
       if (cost < best.cost) best = { x, y, cost };
     }
   }
   return { x: Math.round(best.x), y: Math.round(best.y) };
+}
+
+const size = ({ minX, minY, maxX, maxY }: Box) => (maxX - minX) * (maxY - minY);
+
+/** Does a card of a size lie clear of what is in the hand, and on the stage, at the place where it is? */
+export function staysClear(at: { x: number; y: number }, card: Size, held: Box, stage: Size): boolean {
+  const place = { minX: at.x, minY: at.y, maxX: at.x + card.width, maxY: at.y + card.height };
+  return common(place, held) === 0 && place.maxX <= stage.width && place.maxY <= stage.height;
 }
 
 /** Area that two boxes have in common. */

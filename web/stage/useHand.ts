@@ -83,6 +83,11 @@ function gripOf(examination: Examination, target: Element, start: { x: number; y
     const [wordId, index] = node.split(" ") as [string, string];
     return (dx, dy) => ({ what: "node", wordId, index: Number(index), dx, dy });
   }
+  const end = target.getAttribute("data-end");
+  if (end) {
+    const [id, index] = end.split(" ") as [string, string];
+    return (dx, dy) => ({ what: "end", id, index: index === "0" ? 0 : 1, dx, dy });
+  }
   const hanger = examination.hangers.find(({ id }) => id === target.getAttribute("data-solid"));
   if (hanger) return loopGrip(examination, hanger.id, start);
   const edge = target.getAttribute("data-edge");

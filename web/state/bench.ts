@@ -4,7 +4,7 @@
 import type { Examination } from "@mend-joint/core";
 import { type Region, regionBox } from "@mend-joint/core/geometry";
 import type { Joint } from "@mend-joint/core/joints";
-import { applyMove, isStill, type Move, type Piece, type Units } from "@mend-joint/core/piece";
+import { applyMove, isStill, type Move, type Piece, type Tie, type TiePlaces, type Units } from "@mend-joint/core/piece";
 import { create } from "zustand";
 
 /** Something pointed at: a letter, one of its dots, a holder. */
@@ -99,6 +99,16 @@ export function boxOf(partId: string): { width: number; height: number } | null 
   const { examination } = useBench.getState();
   const box = regionBox((examination?.solids ?? []).filter((solid) => solid.partId === partId).flatMap(({ region }) => region));
   return box && { width: box.maxX - box.minX, height: box.maxY - box.minY };
+}
+
+/** Where the ends of a tie lie on the piece; `null` where a letter that one of them sits on is not there. */
+export function placesOf(examination: Pick<Examination, "letters">, { ends }: Pick<Tie, "ends">): TiePlaces | null {
+  const [first, second] = ends.map(({ letter, x, y }) => {
+    if (!letter) return { x, y };
+    const home = examination.letters.find(({ wordId, key }) => wordId === letter.wordId && key === letter.key);
+    return home ? { x: home.origin.x + x, y: home.origin.y + y } : null;
+  });
+  return first && second ? [first, second] : null;
 }
 
 /** The piece with the move that is under way. */

@@ -1,12 +1,13 @@
-import { type Fill, partBounds, type Tie } from "@mend-joint/core/piece";
+import { courseOf, type Fill, LIMITS, partBounds, type Tie, withCourse } from "@mend-joint/core/piece";
 import type { HolderChoiceKey } from "@mend-joint/core/wording";
-import { useBench } from "../../state/bench";
+import { placesOf, useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
+import { NumberField } from "../../ui/NumberField";
 import { changePart } from "../parts";
-import { PartLength } from "./fields";
+import { PartLength, Two } from "./fields";
 import { HolderForm } from "./HolderForm";
 
 export function TieForm({ tie }: { tie: Tie }) {
@@ -20,9 +21,11 @@ export function TieForm({ tie }: { tie: Tie }) {
             field="width"
             label="Width"
             step={0.1}
-            hint="Drag it on the piece. It follows the letters that it sits on."
+            hint="Drag it, or one of its ends. It follows its letters."
           />
         );
+      case "place":
+        return <Course tie={tie} />;
       case "bend":
         return (
           <LengthField
@@ -47,6 +50,36 @@ export function TieForm({ tie }: { tie: Tie }) {
     }
   };
   return <HolderForm part={tie} title="Tie" edit={edit} />;
+}
+
+/** Direction and length, of which both ends give way. */
+function Course({ tie }: { tie: Tie }) {
+  const examination = useBench((state) => state.examination);
+  const places = examination && placesOf(examination, tie);
+  if (!places) return null;
+  const { angle, length } = courseOf(places);
+  const set = (course: { angle?: number; length?: number }) => changePart<Tie>(tie.id, (old) => withCourse(old, places, course));
+  return (
+    <Two>
+      <NumberField
+        label="Angle"
+        unit="°"
+        value={Math.round(angle * 10) / 10}
+        least={-90}
+        most={90}
+        onChange={(degrees) => set({ angle: degrees })}
+        hint="0 lies, 90 stands"
+      />
+      <LengthField
+        label="From end to end"
+        value={Math.round(length * 100) / 100}
+        least={0.1}
+        most={LIMITS.reach}
+        step={0.1}
+        onChange={(mm) => set({ length: mm })}
+      />
+    </Two>
+  );
 }
 
 /** Many ties are one entry: their width together, one by one on the piece. */

@@ -91,3 +91,14 @@ test("the keys are shown by the question mark; three pointers greet a first visi
   await page.keyboard.press("Escape");
   await expect(page.getByRole("dialog")).toHaveCount(0);
 });
+
+test("a beginning that is made for capitals is taken as typed when the maker wants it so", async ({ page }) => {
+  await page.goto("/new");
+  await page.getByRole("textbox").first().fill("Tide");
+  await page.getByRole("radio", { name: "as typed" }).click();
+  await page
+    .getByRole("button", { name: /^Cut-through plate/ })
+    .first()
+    .click();
+  await expect(page.getByLabel("Word or line")).toHaveValue("Tide");
+});

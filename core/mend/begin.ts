@@ -6,10 +6,13 @@ import { type Piece, starterById } from "../piece";
 import { mendAll } from "./all";
 import { tieUp } from "./tieUp";
 
-/** @throws when there is no starter of that id */
-export function beginPiece(starterId: string, texts: readonly string[], library: Library): Piece {
+/**
+ * @param asTyped capitals are not set where the starter is made for them
+ * @throws when there is no starter of that id
+ */
+export function beginPiece(starterId: string, texts: readonly string[], library: Library, asTyped = false): Piece {
   const { make, ties } = starterById(starterId);
-  const piece = make(texts);
+  const piece = make(texts, asTyped);
   if (ties === undefined) return piece;
   const tied = tieUp(piece, library, { width: ties }).piece;
   return examine(tied, library, { notes: false }).verdict === "holds" ? tied : mendAll(tied, library).piece;

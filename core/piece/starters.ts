@@ -12,9 +12,11 @@ export interface Starter {
   note: string;
   /** How many words or lines it asks for. */
   lines: 1 | 2;
+  /** It is made for capitals: the first word is set in them, unless the maker wants it as typed. */
+  capitals?: true;
   /** Separate pieces of it are to be tied together, with ties of this width, mm. */
   ties?: number;
-  make(texts: readonly string[]): Piece;
+  make(texts: readonly string[], asTyped?: boolean): Piece;
 }
 
 type Parts = Record<string, unknown>[];
@@ -28,12 +30,12 @@ function starter(
 ): Starter {
   return {
     ...about,
-    make: ([first = "", second = ""]) =>
+    make: ([first = "", second = ""], asTyped = false) =>
       parsePiece({
         name: [first, about.lines === 2 ? second : ""].filter(Boolean).join(" · ").slice(0, 80) || about.name,
         purpose,
         stock: stockByName(stock),
-        parts: parts(first, second),
+        parts: parts(about.capitals && !asTyped ? first.toUpperCase() : first, second),
         ...more,
       }),
   };
@@ -66,21 +68,21 @@ export const STARTERS: readonly Starter[] = [
     ],
   ),
   starter(
-    { id: "flat-stake", name: "Flat stake", note: "letters stand in its notch, 7 in long", lines: 1 },
+    { id: "flat-stake", name: "Flat stake", note: "letters stand in its notch, 7 in long", lines: 1, capitals: true },
     "birch-3",
     "stake",
     (text) => [
-      word(text.toUpperCase(), "alfa-slab-one", byWidth(95), { dots: "bite", tracking: 0.4 }),
+      word(text, "alfa-slab-one", byWidth(95), { dots: "bite", tracking: 0.4 }),
       { kind: "stake", id: "stake", below: 9, gap: 3, bite: 1.8, margin: 12, point: 50, corner: 3 },
     ],
   ),
   starter(
-    { id: "stacked-earrings", name: "Stacked earrings", note: "letters downwards, within 2 × 2 in", lines: 1 },
+    { id: "stacked-earrings", name: "Stacked earrings", note: "letters downwards, within 2 × 2 in", lines: 1, capitals: true },
     "acrylic-3",
     "earring",
     (text) => [
       word(
-        `○${text.toUpperCase()}`,
+        `○${text}`,
         "titan-one",
         { by: "within", mm: 50.8, height: 50.8 },
         {
@@ -113,21 +115,21 @@ export const STARTERS: readonly Starter[] = [
     ],
   ),
   starter(
-    { id: "nameplate", name: "Nameplate on a bar", note: "6 × 1¼ in on a bar of ½ in", lines: 1 },
+    { id: "nameplate", name: "Nameplate on a bar", note: "6 × 1¼ in on a bar of ½ in", lines: 1, capitals: true },
     "walnut-6",
     "nameplate",
     (text) => [
-      word(text.toUpperCase(), "alfa-slab-one", byWidth(152.4), { tracking: 0.6, dots: "bite" }),
+      word(text, "alfa-slab-one", byWidth(152.4), { tracking: 0.6, dots: "bite" }),
       { kind: "bar", id: "bar", height: 12.7, overlap: 3, overhang: 4, corner: 2 },
     ],
   ),
   starter(
-    { id: "ring-sign", name: "Ring sign with a word", note: "the ring opens between two bars", lines: 1 },
+    { id: "ring-sign", name: "Ring sign with a word", note: "the ring opens between two bars", lines: 1, capitals: true },
     "birch-3",
     "sign",
     (text) => [
       { kind: "shape", id: "shape", form: "disc", frame: 6, opening: "bars", bar: 5, bite: 2, size: { by: "fit", margin: 14 } },
-      word(text.toUpperCase(), "archivo-black", byWidth(130), { tracking: 2, dots: "bite" }),
+      word(text, "archivo-black", byWidth(130), { tracking: 2, dots: "bite" }),
     ],
   ),
   starter(
@@ -140,7 +142,13 @@ export const STARTERS: readonly Starter[] = [
     ],
   ),
   starter(
-    { id: "plate-in-drawing", name: "Plate in a silhouette", note: "the drawing ends at the plate and joins it", lines: 1 },
+    {
+      id: "plate-in-drawing",
+      name: "Plate in a silhouette",
+      note: "the drawing ends at the plate and joins it",
+      lines: 1,
+      capitals: true,
+    },
     "birch-3",
     "sign",
     (text) => [
@@ -154,16 +162,16 @@ export const STARTERS: readonly Starter[] = [
         meets: "set-in",
         lap: 2,
       },
-      word(text.toUpperCase(), "archivo-black", { by: "both", mm: 120, height: 26 }, { dots: "bite", tracking: 4.5 }),
+      word(text, "archivo-black", { by: "both", mm: 120, height: 26 }, { dots: "bite", tracking: 4.5 }),
       { kind: "ornament", id: "ornament", name: "anchor", height: 150, at: { x: 0, y: 6 } },
     ],
   ),
   starter(
-    { id: "rim-lettering", name: "Rim lettering", note: "letters spread around, hanging from a ring", lines: 1 },
+    { id: "rim-lettering", name: "Rim lettering", note: "letters spread around, hanging from a ring", lines: 1, capitals: true },
     "acrylic-3",
     "sign",
     (text) => [
-      word(text.toUpperCase(), "anton", byCapitals(18), {
+      word(text, "anton", byCapitals(18), {
         path: { kind: "arc", radius: 50, side: "inside", distance: -2.2, around: true, line: 6 },
         separator: "star",
         dots: "bite",
@@ -171,11 +179,11 @@ export const STARTERS: readonly Starter[] = [
     ],
   ),
   starter(
-    { id: "arched-name", name: "Arched name", note: "letters stand on a ring around a plate", lines: 1 },
+    { id: "arched-name", name: "Arched name", note: "letters stand on a ring around a plate", lines: 1, capitals: true },
     "birch-3",
     "sign",
     (text) => [
-      word(text.toUpperCase(), "titan-one", byCapitals(20), {
+      word(text, "titan-one", byCapitals(20), {
         path: { kind: "arc", radius: 52, distance: -2.2, line: 8 },
         tracking: 1.5,
         dots: "bite",
@@ -183,11 +191,18 @@ export const STARTERS: readonly Starter[] = [
     ],
   ),
   starter(
-    { id: "overlaid-names", name: "Overlaid names", note: "the front one stands in a gap, tied across it", lines: 2, ties: 2.2 },
+    {
+      id: "overlaid-names",
+      name: "Overlaid names",
+      note: "the front one stands in a gap, tied across it",
+      lines: 2,
+      capitals: true,
+      ties: 2.2,
+    },
     "birch-3",
     "sign",
     (first, second) => [
-      word(first.toUpperCase(), "archivo-black", byWidth(150), { overlap: 1.2 }),
+      word(first, "archivo-black", byWidth(150), { overlap: 1.2 }),
       {
         ...word(
           second,
@@ -200,12 +215,19 @@ export const STARTERS: readonly Starter[] = [
     ],
   ),
   starter(
-    { id: "cut-through", name: "Cut-through plate", note: "the word is the hole; bridges hold its insides", lines: 1, ties: 2.6 },
+    {
+      id: "cut-through",
+      name: "Cut-through plate",
+      note: "the word is the hole; bridges hold its insides",
+      lines: 1,
+      capitals: true,
+      ties: 2.6,
+    },
     "birch-3",
     "sign",
     (text) => [
       { kind: "shape", id: "shape", form: "plate", corner: 5, size: { by: "fit", margin: 9 } },
-      word(text.toUpperCase(), "titan-one", byWidth(120), { meets: "carve", tracking: 1.5 }),
+      word(text, "titan-one", byWidth(120), { meets: "carve", tracking: 1.5 }),
     ],
   ),
 ];

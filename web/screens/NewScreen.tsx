@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import { Thumbnail } from "../stage/Thumbnail";
 import { createPiece, listPieces } from "../state/api";
 import { Button } from "../ui/Button";
+import { Choice } from "../ui/Choice";
 import { VerdictMark } from "../ui/VerdictMark";
 import { beginWith, beginWithOwn } from "../workers/examiner";
 
@@ -20,7 +21,8 @@ export function NewScreen() {
   const navigate = useNavigate();
   const words = texts.map((text, i) => text.trim() || EXAMPLE[i]!);
   const beginnings = useAllBeginnings();
-  const made = useBeginnings(beginnings, words);
+  const [asTyped, setAsTyped] = useState(false);
+  const made = useBeginnings(beginnings, words, asTyped);
   const own = beginnings.filter(({ own }) => own);
   const put = async (make: () => Promise<Piece>) => {
     try {
@@ -30,13 +32,13 @@ export function NewScreen() {
     }
   };
   const cards = (list: readonly Beginning[]) => (
-    <ul className="grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-4">
+    <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(260px,100%),1fr))] gap-4">
       {list.map((beginning) => (
         <li key={beginning.id}>
           <Card
             beginning={beginning}
-            made={made.get(keyOf(beginning, words))}
-            onChoose={() => void put(async () => (await beginning.make(words)).piece)}
+            made={made.get(keyOf(beginning, words, asTyped))}
+            onChoose={() => void put(async () => (await beginning.make(words, asTyped)).piece)}
           />
         </li>
       ))}
@@ -44,7 +46,7 @@ export function NewScreen() {
   );
   return (
     <div className="h-full overflow-y-auto">
-      <header className="mx-auto max-w-[1200px] px-8 pt-8 pb-5">
+      <header className="mx-auto max-w-[1200px] px-5 pt-8 pb-5 sm:px-8">
         <Link
           to="/"
           className="inline-flex items-center gap-1.5 text-[14px] text-quiet underline underline-offset-4 hover:text-ink"
@@ -55,7 +57,7 @@ export function NewScreen() {
           <h1 className="font-display text-[34px] leading-none font-semibold">What will it be?</h1>
           <Button onClick={() => void put(async () => emptyPiece())}>Start empty</Button>
         </div>
-        <div className="mt-6 grid max-w-[720px] grid-cols-2 gap-6">
+        <div className="mt-6 grid gap-6 sm:grid-cols-2 lg:grid-cols-[1fr_1fr_auto]">
           <TextField
             label="Your word"
             value={texts[0]}
@@ -69,9 +71,18 @@ export function NewScreen() {
             example={EXAMPLE[1]}
             onChange={(text) => setTexts([texts[0], text])}
           />
+          <Choice
+            label="Letters"
+            value={asTyped ? "typed" : "capitals"}
+            options={[
+              { value: "capitals", text: "capitals where they suit" },
+              { value: "typed", text: "as typed" },
+            ]}
+            onChange={(value) => setAsTyped(value === "typed")}
+          />
         </div>
       </header>
-      <main className="mx-auto flex max-w-[1200px] flex-col gap-6 px-8 pb-16">
+      <main className="mx-auto flex max-w-[1200px] flex-col gap-6 px-5 pb-16 sm:px-8">
         {own.length > 0 && (
           <section aria-label="Your own beginnings" className="flex flex-col gap-3">
             <h2 className="font-display text-[19px] font-semibold">Your own beginnings</h2>
@@ -92,7 +103,8 @@ interface Beginning {
   name: string;
   note: string;
   own: boolean;
-  make(texts: readonly string[]): Promise<Made>;
+  /** @param asTyped without capitals where it is made for them */
+  make(texts: readonly string[], asTyped: boolean): Promise<Made>;
 }
 
 const SHIPPED: readonly Beginning[] = STARTERS.map(({ id, name, note }) => ({
@@ -100,7 +112,7 @@ const SHIPPED: readonly Beginning[] = STARTERS.map(({ id, name, note }) => ({
   name,
   note,
   own: false,
-  make: (texts) => beginWith(id, texts),
+  make: (texts, asTyped) => beginWith(id, texts, asTyped),
 }));
 
 /** Own beginnings first. Without the server there are still the shipped ones. */
@@ -170,13 +182,13 @@ function Card({ beginning: { name, note }, made, onChoose }: { beginning: Beginn
   );
 }
 
-const keyOf = ({ id }: Beginning, words: readonly string[]) => JSON.stringify([id, ...words]);
+const keyOf = ({ id }: Beginning, words: readonly string[], asTyped: boolean) => JSON.stringify([id, asTyped, ...words]);
 
 const known = new Map<string, Made>();
 const KEPT = 240;
 
 /** All beginnings with these words, one after the other. */
-function useBeginnings(beginnings: readonly Beginning[], words: readonly string[]): ReadonlyMap<string, Made> {
+function useBeginnings(beginnings: readonly Beginning[], words: readonly string[], asTyped: boolean): ReadonlyMap<string, Made> {
   const [, setRound] = useState(0);
   const all = words.join("\n");
   useEffect(() => {
@@ -184,10 +196,10 @@ function useBeginnings(beginnings: readonly Beginning[], words: readonly string[
     const make = async () => {
       const texts = all.split("\n");
       for (const beginning of beginnings) {
-        const key = keyOf(beginning, texts);
+        const key = keyOf(beginning, texts, asTyped);
         if (gone) return;
         if (known.has(key)) continue;
-        const made = await beginning.make(texts).catch(() => null);
+        const made = await beginning.make(texts, asTyped).catch(() => null);
         if (known.size > KEPT) known.clear();
         if (made) known.set(key, made);
         if (!gone) setRound((round) => round + 1);
@@ -198,7 +210,7 @@ function useBeginnings(beginnings: readonly Beginning[], words: readonly string[
       gone = true;
       clearTimeout(timer);
     };
-  }, [all, beginnings]);
+  }, [all, beginnings, asTyped]);
   return known;
 }
 

@@ -131,8 +131,12 @@ export function tiedUp(piece: Piece, width: number, count: 1 | 2): Promise<TiedU
 }
 
 /** A starter with the maker's words in it, and what comes of it. */
-export function beginWith(starter: string, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
-  return shelver.ask((remote) => remote.begin(starter, texts));
+export function beginWith(
+  starter: string,
+  texts: readonly string[],
+  asTyped: boolean,
+): Promise<{ piece: Piece; examination: Examination }> {
+  return shelver.ask((remote) => remote.begin(starter, texts, asTyped));
 }
 
 /** A piece of the maker's own as a beginning. */

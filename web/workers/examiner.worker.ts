@@ -30,8 +30,11 @@ const api = {
   forms: async (word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> =>
     (await examining).letterforms(word, key),
   tieUp: async (piece: Piece, width: number, count: 1 | 2): Promise<TiedUp> => (await examining).tiePiece(piece, width, count),
-  begin: async (starter: string, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> =>
-    (await examining).begin(starter, texts),
+  begin: async (
+    starter: string,
+    texts: readonly string[],
+    asTyped: boolean,
+  ): Promise<{ piece: Piece; examination: Examination }> => (await examining).begin(starter, texts, asTyped),
   beginOwn: async (own: Piece, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> =>
     (await examining).beginOwn(own, texts),
   bridgePlace: async (piece: Piece, ornamentId: string): Promise<Ornament["at"] | null> =>

@@ -124,9 +124,13 @@ export async function tiePiece(piece: Piece, width: number, count: 1 | 2): Promi
 }
 
 /** A starter with the maker's words in it, and what comes of it. */
-export async function begin(starter: string, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
+export async function begin(
+  starter: string,
+  texts: readonly string[],
+  asTyped: boolean,
+): Promise<{ piece: Piece; examination: Examination }> {
   await ensureFonts(starterById(starter).make(texts));
-  const piece = beginPiece(starter, texts, library);
+  const piece = beginPiece(starter, texts, library, asTyped);
   return { piece, examination: examine(piece, library, { notes: false }) };
 }
 

@@ -95,11 +95,13 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
   {
     name: "bench-holders",
     path: "/bench/demo-ferry-key",
-    before: (page) =>
-      page
+    before: async (page) => {
+      await page
         .getByRole("button", { name: /Holders/ })
         .first()
-        .click(),
+        .click();
+      await page.getByRole("button", { name: /^Size: .*across/ }).click();
+    },
   },
   { name: "bench-frame", path: "/bench/demo-harbour-gate" },
   {

@@ -197,16 +197,34 @@ test("a split ring of 80 mm, its word made wider, an ornament joined", async ({ 
   expect(await maker.takeFile()).toContain("<path");
 });
 
-test("six words between two rings", async ({ page }) => {
-  await page.goto("/new");
-  const maker = new Maker(page);
-  await maker.pressButton("Start empty");
-  await maker.typeInto("Word or line", "TIDE WIND SAND KELP FOAM GULL");
-  await maker.pressButton("More about the line TIDE WIND SAND KELP FOAM GULL");
-  await maker.choose("Letters run", /round a ring/);
-  await maker.typeInto("Radius", "115");
-  await maker.press(page.getByRole("radio", { name: "spread to close the ring" }));
-  await maker.press(page.getByRole("radio", { name: "letters between two rings" }));
+test("words on a round plate 80/36, turned by hand", async ({ page }) => {
+  const maker = await begin(page, ["harbour and quay"], /^Round plate/);
   await holds(page);
+  await maker.press(page.locator("[data-solid='w1:k4']").last());
+  const handle = (await page.locator("[data-turn]").boundingBox())!;
+  maker.actions++;
+  await page.mouse.move(handle.x + 8, handle.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(handle.x + 20, handle.y + 14, { steps: 5 });
+  await page.mouse.up();
+  await expect(page.getByRole("button", { name: /^Undo/ })).toBeEnabled();
+  expect(await maker.takeFile()).toContain('<g id="engrave"');
+});
+
+test("six words between two rings, kept as a beginning and used again", async ({ page }) => {
+  const maker = await begin(page, ["TIDE WIND SAND KELP FOAM GULL"], /^Words between two rings/);
+  await expect(verdict(page)).not.toContainText("fall");
+  const name = `Six words ${Date.now()}`;
+  await maker.type(page.getByLabel("Name of the piece"), name);
+  await expect(page.getByTestId("save-state")).toHaveText("saved");
+  await maker.press(page.getByRole("link", { name: "Back to the rack" }));
+  await maker.pressButton(`What to do with ${name}`);
+  await maker.press(page.getByRole("menuitem", { name: "Keep as a beginning" }));
+  await expect(page.getByText("It stands among your own beginnings")).toBeVisible();
+  await maker.press(page.getByRole("button", { name: "New piece", exact: true }));
+  maker.actions++;
+  await page.getByLabel("Your word").fill("SALT RAIN MOON STAR SURF DUNE");
+  await maker.press(page.getByRole("region", { name: "Your own beginnings" }).getByRole("button", { name: new RegExp(name) }));
+  await expect(page.getByLabel("Word or line")).toHaveValue("SALT RAIN MOON STAR SURF DUNE");
   expect(await maker.takeFile()).toContain("<path");
 });

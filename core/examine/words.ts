@@ -35,7 +35,9 @@ type Lost = readonly { key: string; text: string }[];
 /** Letters that the font has not got, that have thinned away, that find no room on their line. */
 function lettersLost(word: Word, { missing, vanished, beyond, short, missed }: WordLayout, font: Font): Finding[] {
   const idsOf = (lost: Lost) => lost.map(({ key }) => `${word.id}:${key}`);
-  const lettersOf = (lost: Lost) => [...new Set(lost.map(({ text }) => text))].map((text) => printable(text)).join(" ");
+  const inRow = (texts: Iterable<string>) => [...texts].map((text) => printable(text)).join(" ");
+  /** Each letter once, however often the font lacks it. */
+  const lettersOf = (lost: Lost) => inRow(new Set(lost.map(({ text }) => text)));
   const gone = (lost: Lost, why: "not in font" | "too thin") =>
     lost.length === 0
       ? []
@@ -46,7 +48,13 @@ function lettersLost(word: Word, { missing, vanished, beyond, short, missed }: W
     ...gone(vanished, "too thin"),
     ...(beyond.length === 0
       ? []
-      : [remark("beyond-line", idsOf(beyond), word.at, "weak", { letters: lettersOf(beyond), many: beyond.length > 1, short })]),
+      : [
+          remark("beyond-line", idsOf(beyond), word.at, "weak", {
+            letters: inRow(beyond.map(({ text }) => text)),
+            many: beyond.length > 1,
+            short,
+          }),
+        ]),
   ];
 }
 

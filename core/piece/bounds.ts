@@ -18,7 +18,13 @@ export interface Bounds {
  */
 export const partBounds = (kind: Part["kind"], ...path: string[]): Bounds => boundsAt("part", partSchema, [kind, ...path]);
 
-/** The same for a figure of the piece itself: `pieceBounds("limit", "width")`. */
+/** A figure of a part as near to the wanted one as its bounds allow, in hundredths: how far a hand can pull. */
+export function boundedTo(mm: number, kind: Part["kind"], ...path: string[]): number {
+  const { least, most } = partBounds(kind, ...path);
+  return Math.min(most, Math.max(least, Math.round(mm * 100) / 100));
+}
+
+/** Bounds of a figure of the piece itself: `pieceBounds("limit", "width")`. */
 export const pieceBounds = (...path: string[]): Bounds => boundsAt("piece", pieceSchema, path);
 
 /** The same for a figure of its sheet: `stockBounds("thickness")`. */

@@ -1,6 +1,7 @@
 /**
  * Changes a maker makes with the hand: each returns a changed copy and leaves the piece as it was.
  */
+import { boundedTo } from "./bounds";
 import { resizePart, type Side } from "./resize";
 import { type Anchor, type LetterChange, LIMITS, type Part, type Piece, parsePiece, type Tie, type Word } from "./schema";
 
@@ -28,9 +29,8 @@ export const UNCHANGED_LETTER: LetterChange = { dx: 0, dy: 0, dotDx: 0, dotDy: 0
 /** Hundredths of a millimetre: finer than any machine cuts, coarse enough to read. */
 const round = (mm: number) => Math.round(mm * 100) / 100;
 
-/** A hand that goes too far is stopped at what a piece can keep. */
-const within = (mm: number, least: number = -LIMITS.reach, most: number = LIMITS.reach) =>
-  Math.min(most, Math.max(least, round(mm)));
+/** A place: a hand that goes too far is stopped at what a piece can keep. */
+const within = (mm: number) => Math.min(LIMITS.reach, Math.max(-LIMITS.reach, round(mm)));
 
 export function applyMove(piece: Piece, move: Move): Piece {
   const change = (id: string, edit: (part: Part) => Part): Piece => ({
@@ -67,8 +67,9 @@ export function applyMove(piece: Piece, move: Move): Piece {
       );
     case "holder":
       return change(move.id, (part) => {
-        if (part.kind === "bar") return { ...part, dx: within(part.dx + dx), overlap: within(part.overlap + dy, -100, 100) };
-        if (part.kind === "stick") return { ...part, dx: within(part.dx + dx), bite: within(part.bite + dy, -100, 200) };
+        if (part.kind === "bar")
+          return { ...part, dx: within(part.dx + dx), overlap: boundedTo(part.overlap + dy, "bar", "overlap") };
+        if (part.kind === "stick") return { ...part, dx: within(part.dx + dx), bite: boundedTo(part.bite + dy, "stick", "bite") };
         if (part.kind === "word" || part.kind === "backing" || part.kind === "stake") return part;
         // A tenth of a millimetre by the arrow keys is a degree round the piece.
         if (part.kind === "loop") return { ...part, angle: turned(part.angle - 10 * dx) };

@@ -1,13 +1,11 @@
 /**
  * Sizes of holders and shapes, changed by their edges.
  */
-import { LIMITS, type Part } from "./schema";
+import { boundedTo } from "./bounds";
+import type { Part } from "./schema";
 
 /** The edge that is in the hand. */
 export type Side = "right" | "top" | "bottom";
-
-const round = (mm: number) => Math.round(mm * 100) / 100;
-const within = (mm: number, least: number, most: number) => Math.min(most, Math.max(least, round(mm)));
 
 /** Which edges of a part can be taken in the hand. */
 export function sidesOf(part: Part): Side[] {
@@ -30,33 +28,37 @@ export function sidesOf(part: Part): Side[] {
   }
 }
 
+/** So much of a loop stays around its hole, however far it is pushed in, mm across. */
+const LEAST_WALL = 0.2;
+
 /** @param out how far the edge goes outwards, mm; parts that lie about their middle grow by as much on the other side */
 export function resizePart(part: Part, side: Side, out: number): Part {
   const across = side === "right";
   switch (part.kind) {
     case "bar":
-      if (!across) return { ...part, height: within(part.height + out, 0.5, 500) };
+      if (!across) return { ...part, height: boundedTo(part.height + out, "bar", "height") };
       return part.length === "fit"
-        ? { ...part, overhang: within(part.overhang + out, -500, 500) }
-        : { ...part, length: within(part.length + 2 * out, 1, 1000) };
+        ? { ...part, overhang: boundedTo(part.overhang + out, "bar", "overhang") }
+        : { ...part, length: boundedTo(part.length + 2 * out, "bar", "length") };
     case "stick":
       return across
-        ? { ...part, width: within(part.width + 2 * out, 0.5, 200) }
-        : { ...part, length: within(part.length + out, 1, 1000) };
+        ? { ...part, width: boundedTo(part.width + 2 * out, "stick", "width") }
+        : { ...part, length: boundedTo(part.length + out, "stick", "length") };
     case "stake":
       return across
-        ? { ...part, margin: within(part.margin + out, 0.5, 500) }
-        : { ...part, below: within(part.below + out, 1, 200) };
+        ? { ...part, margin: boundedTo(part.margin + out, "stake", "margin") }
+        : { ...part, below: boundedTo(part.below + out, "stake", "below") };
     case "backing":
-      return { ...part, distance: within(part.distance + out, 0.2, 100) };
+      return { ...part, distance: boundedTo(part.distance + out, "backing", "distance") };
     case "loop":
-      return { ...part, outer: within(part.outer + 2 * out, Math.max(1, part.hole + 0.2), 200) };
+      return { ...part, outer: Math.max(part.hole + LEAST_WALL, boundedTo(part.outer + 2 * out, "loop", "outer")) };
     case "ornament":
-      return { ...part, height: within(part.height + 2 * out, 1, 500) };
+      return { ...part, height: boundedTo(part.height + 2 * out, "ornament", "height") };
     case "shape": {
       const { size } = part;
-      if (size.by === "fit") return { ...part, size: { ...size, margin: within(size.margin + out, -200, 200) } };
-      const grown = (mm: number) => within(mm + 2 * out, 2, LIMITS.reach);
+      if (size.by === "fit")
+        return { ...part, size: { ...size, margin: boundedTo(size.margin + out, "shape", "size", "fit", "margin") } };
+      const grown = (mm: number) => boundedTo(mm + 2 * out, "shape", "size", "own", "width");
       if (part.form === "disc") {
         const width = grown(Math.min(size.width, size.height));
         return { ...part, size: { ...size, width, height: width } };

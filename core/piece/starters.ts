@@ -192,6 +192,37 @@ export const STARTERS: readonly Starter[] = [
   ),
   starter(
     {
+      id: "round-plate",
+      name: "Round plate",
+      note: "80 mm with a hole of 36, words engraved around it",
+      lines: 1,
+      capitals: true,
+    },
+    "birch-3",
+    "sign",
+    (text) => [
+      { kind: "shape", id: "shape", form: "disc", frame: 22, size: { by: "own", width: 80, height: 80 } },
+      word(text, "archivo-black", byCapitals(9), {
+        path: { kind: "arc", radius: 25, around: true },
+        separator: "star",
+        meets: "engrave",
+      }),
+    ],
+  ),
+  starter(
+    { id: "between-rings", name: "Words between two rings", note: "each letter reaches both", lines: 1, capitals: true },
+    "birch-3",
+    "sign",
+    (text) => [
+      word(text, "archivo-black", byCapitals(12), {
+        path: { kind: "arc", radius: 75, around: true, line: 4, between: { gap: 12, bite: 1.5, line: 4 } },
+        separator: "diamond",
+        dots: "bite",
+      }),
+    ],
+  ),
+  starter(
+    {
       id: "overlaid-names",
       name: "Overlaid names",
       note: "the front one stands in a gap, tied across it",

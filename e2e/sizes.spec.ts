@@ -9,6 +9,19 @@ const SIZES = {
 async function nothingIsCutOff(page: Page): Promise<void> {
   const [content, window] = await page.evaluate(() => [document.documentElement.scrollWidth, innerWidth]);
   expect(content).toBeLessThanOrEqual(window!);
+  // What is to be pressed lies on the screen, unless it is in something that scrolls sideways.
+  const beyond = await page.evaluate(() => {
+    const scrolls = (element: Element | null): boolean =>
+      element !== null && (element.classList.contains("overflow-x-auto") || scrolls(element.parentElement));
+    const pressed = [...document.querySelectorAll("a, button, input, select, [role=button]")];
+    return pressed
+      .filter((element) => {
+        const { left, right, width } = element.getBoundingClientRect();
+        return width > 1 && (left < -1 || right > innerWidth + 1) && !scrolls(element.parentElement);
+      })
+      .map((element) => element.outerHTML.slice(0, 120));
+  });
+  expect(beyond).toEqual([]);
 }
 
 async function isInSight(page: Page, locator: ReturnType<Page["locator"]>): Promise<void> {

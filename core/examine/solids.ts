@@ -31,7 +31,7 @@ import {
 } from "../holders";
 import type { PartLabel } from "../judge";
 import type { WordLayout } from "../lettering";
-import type { Anchor, Part, Piece, Word } from "../piece";
+import { type Anchor, type Part, type Piece, placeOfEnd, type Word } from "../piece";
 import { lettersToSolids, lineSolids, type Solid } from "./letters";
 import { materialUnder } from "./under";
 
@@ -245,10 +245,4 @@ function closeUp(solids: readonly Solid[], shape: Region): Solid[] {
       .filter((hole) => intersection(hole, shape).length > 0);
     return holes.length === 0 ? solid : { ...solid, region: union([solid.region, ...holes]), pole: undefined };
   });
-}
-
-function placeOfEnd({ letter, x, y }: Anchor, layouts: readonly WordLayout[]): Point | null {
-  if (!letter) return { x, y };
-  const home = layouts.find(({ wordId }) => wordId === letter.wordId)?.letters.find(({ key }) => key === letter.key);
-  return home ? { x: home.origin.x + x, y: home.origin.y + y } : null;
 }

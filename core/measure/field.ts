@@ -11,12 +11,12 @@
  * Self-check: bodies − necks = components − holes of the region.
  */
 import { OutlineError } from "../errors";
-import { type Box, type Point, type Region, regionArea, regionPerimeter } from "../geometry";
+import { type Box, joinBoxes, type Point, type Region, regionArea, regionPerimeter } from "../geometry";
 import { type Boundary, boundaryOf, pointAt } from "./boundary";
 import { climb, ENOUGH, SEARCH, WALK } from "./climb";
 import { areasOf, flowOf, type Necks } from "./flow";
-import { type Located, locatorOf } from "./locate";
-import { type Disc, type KnownChord, type Middle, remembered, sinceBoundary, UNCHANGED } from "./memory";
+import { type Disc, type Located, locatorOf } from "./locate";
+import { type Middle, remembered, sinceBoundary, UNCHANGED } from "./memory";
 import type { Triangles } from "./mesh";
 import type { Body, Gap, Neck } from "./necks";
 import { findPieces, partsOfPieces } from "./pieces";
@@ -114,7 +114,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   const since = changed ? sinceBoundary(base!.sampled!.boundary, boundary) : UNCHANGED;
   const edgesAt = (point: number) => [leaving[point]!, boundary.before[leaving[point]!]!];
 
-  const chordBetween = (p: number, q: number): KnownChord | null => {
+  const chordBetween = (p: number, q: number): Neck | null => {
     const lasting = since.beside(leaving[p]!) && since.beside(leaving[q]!);
     const key = p * memory.points + q;
     const known = lasting ? memory.chords.get(key) : undefined;
@@ -135,11 +135,11 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     remembered(memory.middles, since, `${x} ${y}`, () => {
       const disc = locate(x, y);
       if (!disc) return null;
-      const box = boxAround(x, y, disc.clearance);
+      let box = boxAround(x, y, disc.clearance);
       const { x: topX, y: topY } = climb(
         (atX, atY) => {
           const width = clearance(atX, atY);
-          extend(box, boxAround(atX, atY, width));
+          box = joinBoxes([box, boxAround(atX, atY, width)])!;
           return width;
         },
         x,
@@ -216,13 +216,6 @@ const boxAround = (x: number, y: number, width: number): Box => ({
   maxX: x + width / 2,
   maxY: y + width / 2,
 });
-
-function extend(box: Box, other: Box): void {
-  box.minX = Math.min(box.minX, other.minX);
-  box.minY = Math.min(box.minY, other.minY);
-  box.maxX = Math.max(box.maxX, other.maxX);
-  box.maxY = Math.max(box.maxY, other.maxY);
-}
 
 /** The same, but `null` for an outline that crosses itself. */
 export function tryMeasure(...input: Parameters<typeof measureWidths>): WidthField | null {

@@ -55,12 +55,16 @@ function startsNearby({ triangles, coords, inside }: Mesh): (x: number, y: numbe
   };
 }
 
-export interface Located {
-  body: number;
-  /** Diameter in mm of the largest disc centred on the point, and a diameter of it that starts where it touches the boundary. */
+/** The largest disc about a place. */
+export interface Disc {
+  /** Its diameter in mm, and one that starts where the disc touches the boundary. */
   clearance: number;
   from: Point;
   to: Point;
+}
+
+export interface Located extends Disc {
+  body: number;
 }
 
 export interface Locator {

@@ -4,28 +4,15 @@
 import Flatbush from "flatbush";
 import type { Box, Point } from "../geometry";
 import { type Boundary, edgesLeaving } from "./boundary";
+import type { Disc } from "./locate";
+import type { Neck } from "./necks";
 import { REACH } from "./refine";
-
-/** The largest disc about a place: its diameter in mm, and where one begins and ends that starts where the disc touches the boundary. */
-export interface Disc {
-  clearance: number;
-  from: Point;
-  to: Point;
-}
 
 /** The largest disc about the middle of a part, and the way uphill from there. */
 export interface Middle extends Disc {
   /** Where that leads to, and the sample nearest to it. */
   top: Point;
   sample: number;
-}
-
-/** The exact chord of a neck, with the parts that meet at its ends. */
-export interface KnownChord {
-  width: number;
-  from: Point;
-  to: Point;
-  parts: number[];
 }
 
 /** A result, and the box within which the boundary has been looked at for it. */
@@ -35,7 +22,7 @@ export interface Memory {
   /** Points of the outline: the chord between samples p and q is kept under p · points + q. */
   points: number;
   /** By the samples at both ends; `null` where there is none. */
-  chords: Map<number, KnownChord | null>;
+  chords: Map<number, Neck | null>;
   /** By the place, as text. */
   discs: Map<string, Within<Disc>>;
   middles: Map<string, Within<Middle>>;

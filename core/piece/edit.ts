@@ -93,6 +93,19 @@ function shiftEnds(tie: Tie, by: (end: Anchor, index: 0 | 1) => { x: number; y: 
   return { ...tie, ends: [shifted(0), shifted(1)] };
 }
 
+/** Where the letters of a word stand. */
+interface Standing {
+  wordId: string;
+  letters: readonly { key: string; origin: { x: number; y: number } }[];
+}
+
+/** Where an end lies on the piece, mm; `null` where the letter that it sits on is not there. */
+export function placeOfEnd({ letter, x, y }: Anchor, words: readonly Standing[]): { x: number; y: number } | null {
+  if (!letter) return { x, y };
+  const home = words.find(({ wordId }) => wordId === letter.wordId)?.letters.find(({ key }) => key === letter.key);
+  return home ? { x: home.origin.x + x, y: home.origin.y + y } : null;
+}
+
 /** Where the two ends of a tie lie. */
 export type TiePlaces = readonly [{ x: number; y: number }, { x: number; y: number }];
 

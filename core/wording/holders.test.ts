@@ -30,7 +30,7 @@ describe("a holder as a sentence", () => {
     expect(told({ kind: "loop" })).toBe(
       "is 12.0 mm across with a hole of 8.0 mm; sits at the top; reaches 2.5 mm into the material",
     );
-    expect(told({ kind: "loop", angle: -180, bite: -1 })).toContain("sits at the left; reaches to 1.0 mm short of it");
+    expect(told({ kind: "loop", angle: -180, bite: -1 })).toContain("sits at the left; reaches to 1.0 mm short of the material");
     expect(told({ kind: "loop", angle: 45 })).toContain("sits at 45°");
   });
 
@@ -41,6 +41,9 @@ describe("a holder as a sentence", () => {
     expect(told({ kind: "shape", form: "oval", dy: 3 })).toBe(
       "is an oval; is 8.0 mm larger all round than the lettering; is solid; lies 3.0 mm up of the middle",
     );
+    // A disc is as large as the smaller side lets it be.
+    expect(told({ kind: "shape", form: "disc", size: { by: "own", width: 90, height: 60 } })).toContain("is 60.0 mm across");
+    expect(told({ kind: "shape", size: { by: "own", width: 90, height: 60 } })).toContain("is 90.0 × 60.0 mm");
     expect(told({ kind: "shape", size: { by: "fit", margin: 0 } })).toContain("is as large as the lettering");
   });
 

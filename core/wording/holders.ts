@@ -82,8 +82,7 @@ function aside(dx: number, dy: number, say: Say): string {
   return [across, up].filter((each) => each !== "").join(" and ");
 }
 
-const bites = (mm: number, say: Say, into = "into the material") =>
-  mm < 0 ? `to ${say(-mm)} short of it` : `${say(mm)} ${into}`;
+const bites = (mm: number, say: Say) => (mm < 0 ? `to ${say(-mm)} short of the material` : `${say(mm)} into the material`);
 
 function barSentence({ length, overhang, height, overlap, corner }: Bar, say: Say): Choices {
   const fit =
@@ -185,9 +184,9 @@ export const SHAPE_NAMES: Record<Shape["form"], string> = {
 
 function shapeSentence(shape: Shape, units: Units, say: Say): Choices {
   const { form, size, corner, dx, dy, meets, lap } = shape;
-  const own = size.by === "own" && `${formatNumber(size.width, units)} × ${say(size.height)}`;
-  const round = size.by === "own" && form === "disc" && size.width === size.height;
-  const large = round ? `${say(size.width)} across` : own || `${fitting(size, say)} the lettering`;
+  const own = ({ width, height }: { width: number; height: number }) =>
+    form === "disc" ? `${say(Math.min(width, height))} across` : `${formatNumber(width, units)} × ${say(height)}`;
+  const large = size.by === "own" ? own(size) : `${fitting(size.margin, say)} the lettering`;
   const choices: Choices = [
     { key: "form", label: "Form", lead: "is", says: article(SHAPE_NAMES[form]), usual: false },
     { key: "size", label: "Size", lead: "is", says: large, usual: false },
@@ -205,9 +204,8 @@ function shapeSentence(shape: Shape, units: Units, say: Say): Choices {
   return choices;
 }
 
-function fitting(size: Shape["size"], say: Say): string {
-  if (size.by !== "fit" || size.margin === 0) return "as large as";
-  return `${say(Math.abs(size.margin))} ${size.margin > 0 ? "larger" : "smaller"} all round than`;
+function fitting(margin: number, say: Say): string {
+  return margin === 0 ? "as large as" : `${say(Math.abs(margin))} ${margin > 0 ? "larger" : "smaller"} all round than`;
 }
 
 function frameOf({ frame, opening, bar }: Shape, say: Say): string {

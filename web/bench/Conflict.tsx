@@ -22,7 +22,7 @@ export function Conflict() {
     <AlertDialog.Root open>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-20 bg-ink/30" />
-        <AlertDialog.Content className="fixed top-1/2 left-1/2 z-20 w-[460px] -translate-x-1/2 -translate-y-1/2 rounded-2xl bg-film p-6 shadow-xl">
+        <AlertDialog.Content className="fixed top-1/2 left-1/2 z-20 w-[min(460px,92vw)] -translate-x-1/2 -translate-y-1/2 rounded-2xl bg-film p-6 shadow-xl">
           <AlertDialog.Title className="font-display text-[22px] font-semibold">
             This piece was changed in another window
           </AlertDialog.Title>

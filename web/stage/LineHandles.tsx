@@ -5,6 +5,7 @@ import type { Examination } from "@mend-joint/core";
 import type { Point } from "@mend-joint/core/geometry";
 import type { Piece, Word } from "@mend-joint/core/piece";
 import { useBench } from "../state/bench";
+import { PointHandle } from "./PointHandle";
 import { type Size, toScreen, type View } from "./view";
 
 interface Props {
@@ -69,20 +70,13 @@ function CurvePoints({ word, screen }: { word: Word; screen: Screen }) {
     const moved = move?.what === "node" && move.wordId === word.id && move.index === index;
     const at = screen({ x: word.at.x + point.x + (moved ? move.dx : 0), y: word.at.y + point.y + (moved ? move.dy : 0) });
     return (
-      <circle
+      <PointHandle
         // biome-ignore lint/suspicious/noArrayIndexKey: points have no name but their place
         key={index}
         data-node={`${word.id} ${index}`}
-        cx={at.x}
-        cy={at.y}
-        r={7}
-        fill="var(--color-film)"
-        stroke="var(--color-focus)"
-        strokeWidth={2}
-        className="cursor-grab active:cursor-grabbing"
-      >
-        <title>{`Point ${index + 1} of the curve`}</title>
-      </circle>
+        at={at}
+        title={`Point ${index + 1} of the curve`}
+      />
     );
   });
 }

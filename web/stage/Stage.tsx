@@ -358,7 +358,8 @@ function smallOnTop<S extends { region: Region }>(parts: readonly S[]): S[] {
     const box = regionBox(region);
     return box ? (box.maxX - box.minX) * (box.maxY - box.minY) : 0;
   };
-  return [...parts].sort((a, b) => size(b) - size(a));
+  const sizes = new Map(parts.map((part) => [part, size(part)]));
+  return [...parts].sort((a, b) => sizes.get(b)! - sizes.get(a)!);
 }
 
 /** An invisible copy of a part's outline that can be taken in the hand; shown where the part would go with a joint. */

@@ -4,6 +4,7 @@
 import type { Examination } from "@mend-joint/core";
 import type { Piece, Tie } from "@mend-joint/core/piece";
 import { placesOf, useBench } from "../state/bench";
+import { PointHandle } from "./PointHandle";
 import { type Size, toScreen, type View } from "./view";
 
 interface Props {
@@ -25,20 +26,13 @@ export function TieHandles({ examination, piece, view, size }: Props) {
     const moved = move?.what === "end" && move.index === index;
     const at = toScreen(view, size, { x: place.x + (moved ? move.dx : 0), y: place.y + (moved ? move.dy : 0) });
     return (
-      <circle
+      <PointHandle
         // biome-ignore lint/suspicious/noArrayIndexKey: ends have no name but their place
         key={index}
         data-end={`${id} ${index}`}
-        cx={at.x}
-        cy={at.y}
-        r={7}
-        fill="var(--color-film)"
-        stroke="var(--color-focus)"
-        strokeWidth={2}
-        className="cursor-grab active:cursor-grabbing"
-      >
-        <title>{index === 0 ? "First end of the tie" : "Second end of the tie"}</title>
-      </circle>
+        at={at}
+        title={index === 0 ? "First end of the tie" : "Second end of the tie"}
+      />
     );
   });
 }

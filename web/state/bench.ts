@@ -4,7 +4,16 @@
 import type { Examination } from "@mend-joint/core";
 import { type Region, regionBox } from "@mend-joint/core/geometry";
 import type { Joint } from "@mend-joint/core/joints";
-import { applyMove, isStill, type Move, type Piece, type Tie, type TiePlaces, type Units } from "@mend-joint/core/piece";
+import {
+  applyMove,
+  isStill,
+  type Move,
+  type Piece,
+  placeOfEnd,
+  type Tie,
+  type TiePlaces,
+  type Units,
+} from "@mend-joint/core/piece";
 import { create } from "zustand";
 
 /** Something pointed at: a letter, one of its dots, a holder. */
@@ -102,12 +111,8 @@ export function boxOf(partId: string): { width: number; height: number } | null 
 }
 
 /** Where the ends of a tie lie on the piece; `null` where a letter that one of them sits on is not there. */
-export function placesOf(examination: Pick<Examination, "letters">, { ends }: Pick<Tie, "ends">): TiePlaces | null {
-  const [first, second] = ends.map(({ letter, x, y }) => {
-    if (!letter) return { x, y };
-    const home = examination.letters.find(({ wordId, key }) => wordId === letter.wordId && key === letter.key);
-    return home ? { x: home.origin.x + x, y: home.origin.y + y } : null;
-  });
+export function placesOf({ words }: Pick<Examination, "words">, { ends }: Pick<Tie, "ends">): TiePlaces | null {
+  const [first, second] = ends.map((end) => placeOfEnd(end, words));
   return first && second ? [first, second] : null;
 }
 

@@ -3,9 +3,10 @@ import type { HolderChoiceKey } from "@mend-joint/core/wording";
 import { useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
+import { Two } from "../../ui/Two";
 import { uprightPiece } from "../../workers/examiner";
 import { changePart } from "../parts";
-import { PartAngle, PartLength, Two } from "./fields";
+import { PartAngle, PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
 
 export function LoopForm({ loop }: { loop: Loop }) {

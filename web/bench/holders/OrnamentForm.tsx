@@ -6,9 +6,10 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { Pick } from "../../ui/Pick";
+import { Two } from "../../ui/Two";
 import { bestBridgePlace } from "../../workers/examiner";
 import { changePart } from "../parts";
-import { PartAngle, PartLength, Two, YesOrNo } from "./fields";
+import { PartAngle, PartLength, YesOrNo } from "./fields";
 import { HolderForm } from "./HolderForm";
 
 export function OrnamentForm({ ornament }: { ornament: Ornament }) {

@@ -7,9 +7,10 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { Pick } from "../../ui/Pick";
+import { Two } from "../../ui/Two";
 import { wordIntoGap } from "../../workers/examiner";
 import { changePart } from "../parts";
-import { PartLength, Two } from "./fields";
+import { PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
 import { SetIn } from "./SetIn";
 
@@ -53,8 +54,14 @@ function SizeFields({ shape }: { shape: Shape }) {
   // A size of its own begins with the present one.
   const own = (): Shape["size"] => {
     const round = (mm: number) => Math.round(mm * 100) / 100;
-    const box = boxOf(shape.id);
-    return { by: "own", width: round(box?.width ?? 100), height: round(box?.height ?? 60) };
+    const { width, height } = boxOf(shape.id) ?? { width: 100, height: 60 };
+    // Of a ring that is open between bars, these may be longer than it is wide.
+    const across = Math.min(width, height);
+    return {
+      by: "own",
+      width: round(shape.form === "disc" ? across : width),
+      height: round(shape.form === "disc" ? across : height),
+    };
   };
   const bounds = partBounds("shape", "size", "own", "width");
   return (
@@ -79,7 +86,7 @@ function SizeFields({ shape }: { shape: Shape }) {
       {size.by === "own" && shape.form === "disc" && (
         <LengthField
           label="Outer diameter"
-          value={Math.max(size.width, size.height)}
+          value={Math.min(size.width, size.height)}
           {...bounds}
           step={1}
           onChange={(mm) => set({ ...size, width: mm, height: mm })}

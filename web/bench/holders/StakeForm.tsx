@@ -2,8 +2,9 @@ import type { Stake } from "@mend-joint/core/piece";
 import type { HolderChoiceKey } from "@mend-joint/core/wording";
 import { boxOf } from "../../state/bench";
 import { Choice } from "../../ui/Choice";
+import { Two } from "../../ui/Two";
 import { changePart } from "../parts";
-import { PartLength, Two } from "./fields";
+import { PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
 
 export function StakeForm({ stake }: { stake: Stake }) {

@@ -4,9 +4,10 @@ import { toast } from "sonner";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { Two } from "../../ui/Two";
 import { bestStickPlace } from "../../workers/examiner";
 import { changePart } from "../parts";
-import { PartLength, Two } from "./fields";
+import { PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
 
 export function StickForm({ stick }: { stick: Stick }) {

@@ -6,8 +6,9 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
+import { Two } from "../../ui/Two";
 import { changePart } from "../parts";
-import { PartLength, Two } from "./fields";
+import { PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
 
 export function TieForm({ tie }: { tie: Tie }) {

@@ -1,5 +1,4 @@
-import { type Bounds, type Part, partBounds } from "@mend-joint/core/piece";
-import type { ReactNode } from "react";
+import { type Part, partBounds } from "@mend-joint/core/piece";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
@@ -35,11 +34,10 @@ export function PartLength<P extends Part>({ part, field, ...shown }: PartFieldP
 
 /** An angle of a part, degrees. */
 export function PartAngle<P extends Part>({ part, field, ...shown }: PartFieldProps<P>) {
-  const bounds: Bounds = partBounds(part.kind, field);
   return (
     <NumberField
       {...shown}
-      {...bounds}
+      {...partBounds(part.kind, field)}
       unit="°"
       value={figureOf(part, field)}
       onChange={(degrees) => setFigure(part, field, degrees)}
@@ -61,5 +59,3 @@ export function YesOrNo({ label, value, onChange }: { label: string; value: bool
     />
   );
 }
-
-export const Two = ({ children }: { children: ReactNode }) => <div className="grid grid-cols-2 gap-x-4 gap-y-3">{children}</div>;

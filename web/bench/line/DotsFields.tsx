@@ -3,7 +3,7 @@ import { useBench } from "../../state/bench";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
-import { Two } from "../holders/fields";
+import { Two } from "../../ui/Two";
 import { Outcomes } from "../Outcomes";
 import { changePart, withPart } from "../parts";
 import { DOTS_WAYS } from "./dotsWays";

@@ -8,12 +8,12 @@ import {
   type Word,
   type WordPath,
 } from "@mend-joint/core/piece";
-import type { ReactNode } from "react";
 import { useBench } from "../../state/bench";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
+import { Two } from "../../ui/Two";
 import { Outcomes } from "../Outcomes";
 import { changePart, withPart } from "../parts";
 
@@ -252,8 +252,6 @@ function LineFields({ path, set }: { path: LinedPath; set(change: Partial<LinedP
     </>
   );
 }
-
-const Two = ({ children }: { children: ReactNode }) => <div className="grid grid-cols-2 gap-x-4 gap-y-3">{children}</div>;
 
 function onePointMore({ points }: CurvePath): CurvePath["points"] {
   const [before, last] = points.slice(-2) as [CurvePath["points"][number], CurvePath["points"][number]];

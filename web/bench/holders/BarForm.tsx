@@ -8,7 +8,11 @@ import { HolderForm } from "./HolderForm";
 
 export function BarForm({ bar }: { bar: Bar }) {
   const set = (length: Bar["length"]) => changePart<Bar>(bar.id, (old) => ({ ...old, length }));
-  const lengthNow = () => Math.round((boxOf(bar.id)?.width ?? 120) * 100) / 100;
+  // A length of its own begins with the present one; before that has been measured, nothing changes.
+  const lengthNow = (): Bar["length"] => {
+    const box = boxOf(bar.id);
+    return box ? Math.round(box.width * 100) / 100 : bar.length;
+  };
   const edit = (key: HolderChoiceKey) => {
     switch (key) {
       case "size":

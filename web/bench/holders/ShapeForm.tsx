@@ -51,17 +51,13 @@ export function ShapeForm({ shape }: { shape: Shape }) {
 function SizeFields({ shape }: { shape: Shape }) {
   const { size } = shape;
   const set = (next: Shape["size"]) => changePart<Shape>(shape.id, (old) => ({ ...old, size: next }));
-  // A size of its own begins with the present one.
+  // A size of its own begins with the present one; before that has been measured, nothing changes.
   const own = (): Shape["size"] => {
-    const round = (mm: number) => Math.round(mm * 100) / 100;
-    const { width, height } = boxOf(shape.id) ?? { width: 100, height: 60 };
+    const box = boxOf(shape.id);
+    if (!box) return size;
     // Of a ring that is open between bars, these may be longer than it is wide.
-    const across = Math.min(width, height);
-    return {
-      by: "own",
-      width: round(shape.form === "disc" ? across : width),
-      height: round(shape.form === "disc" ? across : height),
-    };
+    const { width, height } = shape.form === "disc" ? squareIn(box) : box;
+    return { by: "own", width: Math.round(width * 100) / 100, height: Math.round(height * 100) / 100 };
   };
   const bounds = partBounds("shape", "size", "own", "width");
   return (
@@ -101,6 +97,11 @@ function SizeFields({ shape }: { shape: Shape }) {
     </>
   );
 }
+
+const squareIn = ({ width, height }: { width: number; height: number }) => {
+  const side = Math.min(width, height);
+  return { width: side, height: side };
+};
 
 /** Solid, or a frame: how wide, and how it makes room for the word. */
 function FrameFields({ shape }: { shape: Shape }) {

@@ -9,7 +9,11 @@ import { HolderForm } from "./HolderForm";
 
 export function StakeForm({ stake }: { stake: Stake }) {
   const set = (change: Partial<Stake>) => changePart<Stake>(stake.id, (old) => ({ ...old, ...change }));
-  const lengthNow = () => Math.round((boxOf(stake.id)?.width ?? 150) * 100) / 100;
+  // The whole length begins with the present one; before that has been measured, nothing changes.
+  const lengthNow = () => {
+    const box = boxOf(stake.id);
+    return box ? Math.round(box.width * 100) / 100 : stake.total;
+  };
   const edit = (key: HolderChoiceKey) => {
     switch (key) {
       case "size":

@@ -5,6 +5,7 @@ import { spawnSync } from "node:child_process";
 import { fileURLToPath } from "node:url";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import { copyOf } from "./pieces";
 import { openChoice } from "./sentence";
 
 const ROOT = fileURLToPath(new URL("..", import.meta.url));
@@ -68,12 +69,7 @@ test("type a word with an i, see the dot, drag it down, take the file, check the
 test("while a letter is in the hand the verdict is that of now, notes of the others stay, and the note beside it keeps on the stage", async ({
   page,
 }) => {
-  // A copy, since other tests open the demo piece meanwhile.
-  const demo = await (await page.request.get("/api/pieces/demo-boat-naming")).json();
-  const copy = await (
-    await page.request.post("/api/pieces", { data: { document: { ...demo.document, name: "In the hand" } } })
-  ).json();
-  await page.goto(`/bench/${copy.id}`);
+  await page.goto(`/bench/${await copyOf(page, "demo-boat-naming", "In the hand")}`);
   await expect(verdict(page)).toContainText("Two dots fall off.");
   const findings = page.getByRole("region", { name: "Findings" });
   await expect(findings).toContainText("hang by one joint");

@@ -2,6 +2,7 @@
  * Looking into the joints: widths, fall test, chart, second ties, and findings that are let be.
  */
 import { expect, type Page, test } from "@playwright/test";
+import { copyOf } from "./pieces";
 
 const findings = (page: Page) => page.getByRole("region", { name: "Findings" });
 const open = async (page: Page, id: string) => {
@@ -87,7 +88,7 @@ test("an examination that takes long can be stopped, and the next change is meas
 });
 
 test("the sheet's own figures can be changed, and change what is found", async ({ page }) => {
-  await open(page, "demo-boat-naming");
+  await open(page, await copyOf(page, "demo-boat-naming", "Softer wood"));
   await expect(findings(page)).toContainText("would snap it");
   await page
     .getByRole("button", { name: /Joints/ })

@@ -1,5 +1,6 @@
 /** Small screens: a tablet does everything, a phone shows the piece, its verdict and mends, and gives the files. */
 import { expect, type Page, test } from "@playwright/test";
+import { copyOf } from "./pieces";
 
 const SIZES = {
   tablet: { width: 1024, height: 768 },
@@ -34,10 +35,12 @@ async function isInSight(page: Page, locator: ReturnType<Page["locator"]>): Prom
 for (const [name, size] of Object.entries(SIZES)) {
   test(`on a ${name} a piece is looked at, mended and taken along`, async ({ browser }) => {
     const page = await browser.newPage({ viewport: size, hasTouch: true });
+    const own = `Topper on a ${name}`;
+    await copyOf(page, "demo-boat-naming", own);
     await page.goto("/");
-    await expect(page.getByRole("link", { name: /Boat-naming topper/ })).toBeVisible();
+    await expect(page.getByRole("link", { name: own })).toBeVisible();
     await nothingIsCutOff(page);
-    await page.getByRole("link", { name: /Boat-naming topper/ }).tap();
+    await page.getByRole("link", { name: own }).tap();
     await expect(page.getByTestId("verdict")).toContainText("fall off");
     await nothingIsCutOff(page);
     await isInSight(page, page.getByTestId("stage"));

@@ -37,25 +37,40 @@ export async function disagreements(
   const script = spawn("/usr/bin/python3", [join(import.meta.dirname, "pieces.py")], { stdio: ["pipe", "pipe", "inherit"] });
   script.stdin.on("error", () => {});
   const lines = createInterface({ input: script.stdout })[Symbol.asyncIterator]();
+  const ask = (question: object) => script.stdin.write(`${JSON.stringify(question)}\n`);
+  const answer = async (): Promise<string[]> => {
+    const line = await lines.next();
+    if (line.done) throw new Error("the reference has ended");
+    return JSON.parse(line.value).faults;
+  };
+  const failed = (error: unknown) => [`ours failed: ${(error as Error).message}`];
   const found: Disagreement[] = [];
+  let done = 0;
+  const tell = (seed: number, kind: Disagreement["kind"], faults: string[]) => {
+    const disagreement = faults.length > 0 ? { seed, kind, faults } : null;
+    if (disagreement) found.push(disagreement);
+    onCase(disagreement, ++done);
+  };
   try {
-    for (let k = 0; k < count; k++) {
-      const seed = first + k;
+    // While the reference looks at one case, the next is made.
+    let before: Promise<void> = Promise.resolve();
+    for (let seed = first; seed < first + count; seed++) {
       const kind = seed % Math.round(1 / heaps) === 0 ? "heap" : "piece";
-      let faults: string[];
-      try {
-        const question = kind === "heap" ? heapCase(seed) : await pieceCase(seed, folder);
-        script.stdin.write(`${JSON.stringify(question)}\n`);
-        const answer = await lines.next();
-        if (answer.done) throw new Error("the reference has ended");
-        faults = (JSON.parse(answer.value) as { faults: string[] }).faults;
-      } catch (error) {
-        faults = [`ours failed: ${(error as Error).message}`];
+      const made: object | string[] = await (kind === "heap"
+        ? Promise.resolve(seed).then(heapCase)
+        : pieceCase(seed, folder)
+      ).catch(failed);
+      await before;
+      if (Array.isArray(made)) tell(seed, kind, made);
+      else {
+        ask(made);
+        before = answer().then(
+          (faults) => tell(seed, kind, faults),
+          (error) => tell(seed, kind, failed(error)),
+        );
       }
-      const disagreement = faults.length > 0 ? ({ seed, kind, faults } as Disagreement) : null;
-      if (disagreement) found.push(disagreement);
-      onCase(disagreement, k + 1);
     }
+    await before;
   } finally {
     script.stdin.end();
     rmSync(folder, { recursive: true, force: true });
@@ -82,7 +97,7 @@ async function pieceCase(seed: number, folder: string) {
   const plan = planCut(piece, sheet, { profile });
   const files: Record<string, string> = {};
   for (const format of ["svg", "dxf", "pdf"] as const) {
-    files[format] = join(folder, `piece.${format}`);
+    files[format] = join(folder, `${seed}.${format}`);
     writeFileSync(files[format], (await makeFile(piece, sheet, format, { profile })).bytes);
   }
   return { ...question, files, cut: plan.cut.map((ring) => [...ring]), height: plan.height };

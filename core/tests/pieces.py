@@ -12,6 +12,7 @@ import sys
 
 import ezdxf
 import numpy
+from scipy.interpolate import BSpline
 from scipy.spatial import cKDTree
 from shapely.geometry import LineString, Point, Polygon
 from shapely.ops import unary_union
@@ -188,12 +189,24 @@ def dxf_lines(path):
         elif kind == "ARC":
             yield [tuple(p)[:2] for p in entity.flattening(FINE)]
         elif kind == "SPLINE":
-            yield [tuple(p)[:2] for p in entity.flattening(FINE)]
+            yield spline_points(entity)
         elif kind == "LWPOLYLINE":
             points = [(x, y) for x, y, *_ in entity.get_points()]
             yield points + points[:1] if entity.closed else points
         else:
             raise ValueError(kind)
+
+
+def spline_points(entity):
+    """SciPy evaluates many places of a spline at once, ezdxf one by one."""
+    if entity.weights:
+        return [tuple(p)[:2] for p in entity.flattening(FINE)]
+    controls = numpy.array(entity.control_points)[:, :2]
+    spline = BSpline(numpy.array(entity.knots), controls, entity.dxf.degree)
+    spans = numpy.unique(numpy.array(entity.knots))
+    n = 12 + math.ceil(6 * numpy.hypot(*numpy.diff(controls, axis=0).T).sum() / (len(spans) - 1))
+    t = numpy.concatenate([numpy.linspace(a, b, n, endpoint=False) for a, b in zip(spans, spans[1:])] + [spans[-1:]])
+    return list(map(tuple, spline(t)))
 
 
 def chained(lines):
@@ -313,11 +326,10 @@ def nearest(points, a, b, tree, among):
     """Distance of each point from the nearest of the segments whose middles are nearest."""
     _, near = tree.query(points, k=min(among, len(a)))
     near = near.reshape(len(points), -1)
-    p, u = a[near], b[near] - a[near]
-    v = points[:, None, :] - p
-    length2 = numpy.maximum((u**2).sum(-1), 1e-18)
-    t = numpy.clip((v * u).sum(-1) / length2, 0, 1)
-    return numpy.sqrt(((v - t[..., None] * u) ** 2).sum(-1)).min(1)
+    px, py = points[:, None, 0] - a[near, 0], points[:, None, 1] - a[near, 1]
+    ux, uy = (b - a)[near, 0], (b - a)[near, 1]
+    t = numpy.clip((px * ux + py * uy) / numpy.maximum(ux * ux + uy * uy, 1e-18), 0, 1)
+    return numpy.sqrt(((px - t * ux) ** 2 + (py - t * uy) ** 2).min(1))
 
 
 for line in sys.stdin:

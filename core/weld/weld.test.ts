@@ -20,6 +20,14 @@ const wordOf = (text: string, font: string, tracking = 0): Word =>
 const lettersOf = (text: string, font: string, tracking = 0) =>
   layoutWord(wordOf(text, font, tracking), library.font(font)!).letters.flatMap((letter) => letter.islands);
 
+/** The outline of a letter by itself, its islands apart, mm. */
+function outlineOf(letter: string, font: string): { id: string; region: Region }[] {
+  const face = library.font(font)!;
+  const scale = 20 / face.capHeight;
+  const islands = face.islands(face.shape(letter).glyphs, { sx: scale, sy: scale });
+  return islands.map((region, i) => ({ id: String(i), region }));
+}
+
 const closed = (ring: Ring) => {
   const points = Array.from({ length: ring.length / 2 }, (_, i) => [ring[2 * i]!, ring[2 * i + 1]!]);
   return [...points, points[0]!];
@@ -46,13 +54,13 @@ describe("weld", () => {
     for (let code = 0x21; code < 0x17f; code++) {
       const text = String.fromCodePoint(code);
       if (!library.font(font)!.has(code)) continue;
-      const islands = lettersOf(text, font);
+      const islands = outlineOf(text, font);
       const holes = islands.reduce((n, island) => n + island.region.length - 1, 0);
-      const welded = weld(islands.map(({ id, region }) => ({ id, region }))).region;
+      const welded = weld(islands).region;
       expect(welded.filter((ring) => regionArea([ring]) < 0).length, text).toBe(holes);
     }
     for (const letter of "oeabdgpqADOPQR0689") {
-      const holes = lettersOf(letter, font).reduce((n, island) => n + island.region.length - 1, 0);
+      const holes = outlineOf(letter, font).reduce((n, island) => n + island.region.length - 1, 0);
       // In joining scripts a loop may be open; a heavy or slab face has all its counters.
       if (["archivo-black", "alfa-slab-one"].includes(font)) expect(holes, letter).toBeGreaterThan(0);
     }

@@ -17,8 +17,10 @@ import {
   type UnreadablePiece,
 } from "../state/api";
 import { useBench } from "../state/bench";
+import { createRackExaminer } from "../state/rack";
 import { copyName } from "../state/saving";
 import { Button } from "../ui/Button";
+import { useInSight } from "../ui/useInSight";
 import { VerdictMark } from "../ui/VerdictMark";
 import { examineOnce } from "../workers/examiner";
 
@@ -142,11 +144,12 @@ interface CardProps {
 
 function Card({ stored, onRename, onDuplicate, onBeginning, onRemove }: CardProps) {
   const units = useBench((state) => state.units);
-  const examination = useExaminationOf(stored);
+  const [card, inSight] = useInSight();
+  const examination = useExaminationOf(stored, inSight);
   const { piece } = stored;
   const box = examination?.box;
   return (
-    <li className="group relative rounded-2xl border border-rule bg-film transition-colors hover:border-quiet">
+    <li ref={card} className="group relative rounded-2xl border border-rule bg-film transition-colors hover:border-quiet">
       <Link
         to={`/bench/${stored.id}`}
         className="block rounded-2xl"
@@ -194,27 +197,17 @@ function Item(props: { onSelect(): void; children: string }) {
   return <DropdownMenu.Item className="rounded-lg px-3 py-2 outline-none data-[highlighted]:bg-ink/8" {...props} />;
 }
 
-const examined = new Map<string, Promise<Examination>>();
+const rackExaminer = createRackExaminer(examineOnce);
 
-/** Examined once per saved version. */
-function useExaminationOf(stored: StoredPiece): Examination | null {
-  const [examination, setExamination] = useState<Examination | null>(null);
+/** Examined once per saved version, sooner while it is in sight. */
+function useExaminationOf(stored: StoredPiece, inSight: boolean): Examination | null {
+  const [examination, setExamination] = useState(() => rackExaminer.known(stored));
   useEffect(() => {
-    const key = `${stored.id} ${stored.version} ${stored.updatedAt}`;
-    let answer = examined.get(key);
-    if (!answer) {
-      answer = examineOnce(stored.piece);
-      examined.set(key, answer);
-    }
-    let gone = false;
-    answer.then(
-      (found) => !gone && setExamination(found),
-      () => examined.delete(key),
-    );
-    return () => {
-      gone = true;
-    };
-  }, [stored]);
+    const known = rackExaminer.known(stored);
+    setExamination(known);
+    if (known) return;
+    return rackExaminer.ask({ stored, inSight, tell: setExamination });
+  }, [stored, inSight]);
   return examination;
 }
 

@@ -1,19 +1,25 @@
 import { describe, expect, it } from "vitest";
 import {
+  addLine,
   addPart,
   applyMove,
   changeLetter,
   courseOf,
   fillIn,
+  followWords,
   inBuildOrder,
   isStill,
+  nameOfWords,
   type Piece,
   PieceError,
   parsePiece,
+  retype,
   STARTERS,
   STOCKS,
   starterById,
   type Tie,
+  UNCHANGED_LETTER,
+  UNNAMED,
   type Word,
   withCourse,
 } from "./index";
@@ -158,6 +164,29 @@ describe("parts that are added", () => {
     expect(kinds).toEqual([shape.id, "w", "w9"]);
   });
 
+  it("a line looks and meets as the one above it does, and lies below it", () => {
+    const first = { ...word(piece()), meets: "halo", gap: 2, dots: "tie", size: { by: "cap-height", mm: 20 } } as Word;
+    const bent = { ...first, path: { kind: "stacked", joint: 2 }, changes: { k1: { ...UNCHANGED_LETTER, dx: 3 } } } as Word;
+    for (const last of [first, bent]) {
+      const added = addLine({ ...piece(), parts: [last] }).parts[1] as Word;
+      expect(added).toMatchObject({
+        text: "",
+        meets: "halo",
+        gap: 2,
+        dots: "tie",
+        size: first.size,
+        font: first.font,
+        changes: {},
+      });
+      expect(added.path).toBeUndefined();
+      expect(added.at.y).toBe(first.at.y - 27);
+      expect(added.id).not.toBe(first.id);
+    }
+    const wide = { ...first, size: { by: "width", mm: 165 } } as Word;
+    expect(addLine({ ...piece(), parts: [wide] }).parts[1]).toMatchObject({ size: { by: "cap-height" } });
+    expect(addLine({ ...piece(), parts: [] }).parts).toMatchObject([{ kind: "word", text: "" }]);
+  });
+
   it("that cannot be are refused", () => {
     expect(() => addPart(piece(), { kind: "ornament", name: "dragon", at: { x: 0, y: 0 } })).toThrow(PieceError);
     expect(() => addPart(piece(), { kind: "loop", outer: -3 })).toThrow(PieceError);
@@ -187,5 +216,39 @@ describe("starters", () => {
     expect([filled.name, filled.starter]).toEqual(["Kit", undefined]);
     // Nothing typed leaves the word as it is.
     expect(word(fillIn(own, [" "])).text).toBe("Kate");
+  });
+});
+
+describe("the name of a piece", () => {
+  const named = (name: string, ...texts: string[]): Piece => ({
+    ...piece(),
+    name,
+    parts: texts.map((text, i) => ({ ...retype(word(piece()), text), id: `w${i}` })),
+  });
+
+  it("follows its words until its maker names it", () => {
+    const kit = named("Kit · Leo", "Kit", "Leo");
+    expect(followWords(kit, named("Kit · Leo", "Kit", "Leon")).name).toBe("Kit · Leon");
+    expect(followWords(kit, named("Kit · Leo", "Kit")).name).toBe("Kit");
+    expect(followWords(kit, named("For the ferry", "Kit", "Leon")).name).toBe("For the ferry");
+    expect(followWords(named("For the ferry", "Kit"), named("For the ferry", "Leo")).name).toBe("For the ferry");
+    expect(followWords(named(UNNAMED, ""), named(UNNAMED, "Kit")).name).toBe("Kit");
+    expect(followWords(named("Kit", "Kit"), named("Kit", "")).name).toBe(UNNAMED);
+  });
+
+  it("follows a word that a beginning has set in capitals", () => {
+    const made = starterById("nameplate").make(["Harbour"]);
+    expect(word(made).text).toBe("HARBOUR");
+    expect(followWords(made, { ...made, parts: [retype(word(made), "QUAY")] }).name).toBe("QUAY");
+  });
+
+  it("stays when something else changes", () => {
+    const made = { ...named(UNNAMED, "Kit"), name: UNNAMED };
+    expect(followWords(made, { ...made, stock: STOCKS[1]! }).name).toBe(UNNAMED);
+  });
+
+  it("is cut off between letters where it would be too long", () => {
+    expect(nameOfWords(["a".repeat(75), "👩‍🚀👩‍🚀"])).toBe(`${"a".repeat(75)} ·`);
+    expect(nameOfWords([" ", ""])).toBe(UNNAMED);
   });
 });

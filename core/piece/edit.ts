@@ -186,6 +186,20 @@ export function addPart(piece: Piece, part: { kind: Part["kind"]; [key: string]:
   return { ...piece, parts: inBuildOrder([...piece.parts, made!]) };
 }
 
+/** A next line comes close enough that its capitals nearly touch the baseline above. */
+const lineHeight = ({ size }: Word) => (size.by === "cap-height" ? size.mm * 1.35 : 30);
+
+/** Adds an empty line below the last one, which looks as that one does and meets what lies under it as that one does. */
+export function addLine(piece: Piece): Piece {
+  const last = piece.parts.findLast((part): part is Word => part.kind === "word");
+  const usual = { by: "cap-height", mm: 25 };
+  if (!last) return addPart(piece, { kind: "word", text: "", font: "pacifico", size: usual }, "w1");
+  const { keys: _, changes: __, path: ___, bitesBefore: ____, ...like } = last;
+  const size = last.size.by === "cap-height" ? last.size : usual;
+  const at = { x: last.at.x, y: Math.max(-LIMITS.reach, last.at.y - lineHeight(last)) };
+  return addPart(piece, { ...like, text: "", size, at }, "w1");
+}
+
 /** An id that no part of the piece has yet: "bar", "bar2" … */
 export function freeId(piece: Piece, stem: string): string {
   const taken = new Set(piece.parts.map((part) => part.id));

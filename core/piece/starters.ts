@@ -2,7 +2,7 @@
  * Ready-made live beginnings: choose one, type a word.
  */
 
-import { retype } from "./retype";
+import { nameOfWords, retype } from "./retype";
 import { type Piece, parsePiece } from "./schema";
 import { stockByName } from "./stock";
 
@@ -32,7 +32,7 @@ function starter(
     ...about,
     make: ([first = "", second = ""], asTyped = false) =>
       parsePiece({
-        name: [first, about.lines === 2 ? second : ""].filter(Boolean).join(" · ").slice(0, 80) || about.name,
+        name: first || second ? nameOfWords(about.lines === 2 ? [first, second] : [first]) : about.name,
         purpose,
         stock: stockByName(stock),
         parts: parts(about.capitals && !asTyped ? first.toUpperCase() : first, second),
@@ -271,8 +271,8 @@ export function fillIn({ starter: _, ...piece }: Piece, texts: readonly string[]
     const text = texts[next++]?.trim();
     return text ? retype(part, text) : part;
   });
-  const name = texts.slice(0, next).filter(Boolean).join(" · ").slice(0, 80);
-  return { ...piece, name: name || piece.name, parts };
+  const given = texts.slice(0, next).some((text) => text.trim() !== "");
+  return { ...piece, name: given ? nameOfWords(texts.slice(0, next)) : piece.name, parts };
 }
 
 /** @throws when there is no starter of that id */

@@ -1,4 +1,4 @@
-import { type Piece, parsePiece, STARTERS, STOCKS } from "@mend-joint/core/piece";
+import { type Piece, parsePiece, STARTERS, STOCKS, UNNAMED } from "@mend-joint/core/piece";
 import { ArrowLeft } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -38,7 +38,9 @@ export function NewScreen() {
           <Card
             beginning={beginning}
             made={made.get(keyOf(beginning, words, asTyped))}
-            onChoose={() => void put(async () => (await beginning.make(words, asTyped)).piece)}
+            onChoose={() =>
+              void put(async () => (known.get(keyOf(beginning, words, asTyped)) ?? (await beginning.make(words, asTyped))).piece)
+            }
           />
         </li>
       ))}
@@ -216,7 +218,7 @@ function useBeginnings(beginnings: readonly Beginning[], words: readonly string[
 
 function emptyPiece(): Piece {
   return parsePiece({
-    name: "New piece",
+    name: UNNAMED,
     stock: STOCKS[0],
     parts: [{ kind: "word", id: "w1", text: "", font: "pacifico", size: { by: "cap-height", mm: 25 } }],
   });

@@ -1,7 +1,7 @@
 /**
  * The piece on the bench, with undo. Only what a maker decides is in here.
  */
-import type { Piece } from "@mend-joint/core/piece";
+import { followWords, type Piece } from "@mend-joint/core/piece";
 import { temporal } from "zundo";
 import { create, useStore } from "zustand";
 
@@ -37,7 +37,7 @@ export const usePiece = create<PieceState>()(
       change: (edit) => {
         const before = get().piece;
         if (!before) return;
-        const piece = edit(before);
+        const piece = followWords(before, edit(before));
         const now = Date.now();
         const goesOn = last !== undefined && last.run === running && last.piece === before && now - last.at < RUN_PAUSE;
         const { pause, resume } = usePiece.temporal.getState();

@@ -30,17 +30,21 @@ const tell = (files: readonly Pick<MadeFile, "name" | "notes">[]) => {
 interface Props {
   piece: Piece;
   sheet: CutSheet | null;
+  /** False while a newer sheet is being drawn up: nothing is given away by what an older one found. */
+  current: boolean;
   onTrial(): void;
 }
 
 /** Files to take along, and the way to the trial cutter; not past something that falls, unless the maker says so. */
-export function Downloads({ piece, sheet, onTrial }: Props) {
-  const [anyway, setAnyway] = useState(false);
+export function Downloads({ piece, sheet, current, onTrial }: Props) {
+  /** What the maker wants cut although something stands in its way; a changed piece is asked about again. */
+  const [agreed, setAgreed] = useState<Piece | null>(null);
+  const anyway = agreed === piece;
   const [busy, setBusy] = useState(false);
   const { curves, source } = useCutting();
   const stops = sheet?.checks.some(({ means }) => means === "stop") ?? false;
   const empty = !sheet || sheet.plan.cut.length === 0;
-  const ready = !empty && !busy && (!stops || anyway);
+  const ready = current && !empty && !busy && (!stops || anyway);
   const choices = () => choicesOf(useCutting.getState(), piece);
 
   const attempt = async (work: () => Promise<void>) => {
@@ -85,7 +89,7 @@ export function Downloads({ piece, sheet, onTrial }: Props) {
         <label className="flex items-start gap-2 text-[13px]">
           <Checkbox.Root
             checked={anyway}
-            onCheckedChange={(next) => setAnyway(next === true)}
+            onCheckedChange={(next) => setAgreed(next === true ? piece : null)}
             className="mt-0.5 grid size-4 shrink-0 place-items-center rounded border border-ink data-[state=checked]:bg-ink data-[state=checked]:text-film"
           >
             <Checkbox.Indicator>

@@ -8,13 +8,16 @@ import type { CutSheet } from "../workers/cutting";
 const MARKS = { stop: "falls", weak: "weak", note: "note" } as const;
 
 /** What is to be looked at before it is cut, each with the way back to its place. */
-export function Preflight({ piece, sheet: { checks, labels } }: { piece: Piece; sheet: CutSheet }) {
+export function Preflight({ piece, sheet, current }: { piece: Piece; sheet: CutSheet; current: boolean }) {
+  const { checks, labels } = sheet;
   const units = useBench((state) => state.units);
   const told = checks.map((check) => ({ ...check, message: describeCheck(check, labels, units) }));
   return (
     <section aria-label="Before you cut" className="min-h-0 flex-1 overflow-y-auto px-5 py-4">
       <h2 className="font-display text-[17px] font-semibold">Before you cut</h2>
-      {checks.length === 0 ? (
+      {!current ? (
+        <p className="mt-2 text-[14px] text-quiet">Drawing up the lines …</p>
+      ) : checks.length === 0 ? (
         <p className="mt-2 flex items-start gap-2 text-[14px]">
           <VerdictMark verdict="holds" />
           <span>Nothing stands in the way: everything holds, and it fits on the bed.</span>

@@ -16,8 +16,9 @@ import { clearBench, type Place, useBench, withMove } from "../state/bench";
 import { useCopying } from "../state/copied";
 import { asRun, usePiece } from "../state/piece";
 import { leaveBench, openPiece } from "../state/saving";
+import { useUndoKeys } from "../state/undoKeys";
 import { ThreeColumns } from "../ui/ThreeColumns";
-import { hasUntaken, isTyping } from "../ui/typing";
+import { isTyping } from "../ui/typing";
 import { createExaminer } from "../workers/examiner";
 
 export function BenchScreen() {
@@ -38,6 +39,7 @@ export function BenchScreen() {
   }, [id, place]);
 
   useExamination();
+  useUndoKeys();
   useKeys();
   useCopying();
 
@@ -127,14 +129,6 @@ const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRigh
 function useKeys(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const key = event.key.toLowerCase();
-      if ((event.ctrlKey || event.metaKey) && (key === "z" || key === "y") && !hasUntaken(event.target)) {
-        event.preventDefault();
-        const { undo, redo } = usePiece.temporal.getState();
-        if (key === "y" || event.shiftKey) redo();
-        else undo();
-        return;
-      }
       if (event.key === "Escape" && !event.defaultPrevented) useBench.setState({ selection: null });
       const arrow = ARROWS[event.key];
       const { selection } = useBench.getState();

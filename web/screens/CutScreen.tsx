@@ -4,7 +4,7 @@
 import type { Piece } from "@mend-joint/core/piece";
 import { ArrowLeft } from "lucide-react";
 import { ToggleGroup } from "radix-ui";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { toast } from "sonner";
 import { UnitsSwitch } from "../bench/TopBar";
@@ -15,10 +15,12 @@ import { PaperForm } from "../cut/PaperForm";
 import { Preflight } from "../cut/Preflight";
 import { TrialCut } from "../cut/TrialCut";
 import { type CutView, VIEWS } from "../cut/views";
+import { WordsForm } from "../cut/WordsForm";
 import type { ApiError } from "../state/api";
 import { choicesOf, fetchProfiles, useCutting } from "../state/cutting";
 import { usePiece } from "../state/piece";
 import { leaveBench, openPiece } from "../state/saving";
+import { useUndoKeys } from "../state/undoKeys";
 import { ThreeColumns } from "../ui/ThreeColumns";
 import type { CutSheet } from "../workers/cutting";
 import { cutSheet } from "../workers/examiner";
@@ -52,7 +54,8 @@ export function CutScreen() {
 
 function Way({ piece }: { piece: Piece }) {
   const [view, setView] = useState<CutView>(piece.stock.tool === "saw" ? "paper" : "finished");
-  const { sheet, fault } = useCutSheet(piece);
+  const { sheet, fault, current } = useCutSheet(piece);
+  useUndoKeys();
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
       <header className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-3 border-b border-rule px-4 md:h-[52px] md:grid-cols-[1fr_auto_1fr]">
@@ -95,7 +98,12 @@ function Way({ piece }: { piece: Piece }) {
           left={{
             label: "How it is cut",
             className: "px-5 py-4 md:overflow-y-auto",
-            children: view === "paper" ? <PaperForm piece={piece} sheet={sheet} /> : <MachineForm piece={piece} sheet={sheet} />,
+            children: (
+              <>
+                <WordsForm piece={piece} />
+                {view === "paper" ? <PaperForm piece={piece} sheet={sheet} /> : <MachineForm piece={piece} sheet={sheet} />}
+              </>
+            ),
           }}
           middle={{
             className: "relative bg-film",
@@ -112,8 +120,8 @@ function Way({ piece }: { piece: Piece }) {
             className: "flex flex-col",
             children: (
               <>
-                {sheet && <Preflight piece={piece} sheet={sheet} />}
-                <Downloads piece={piece} sheet={sheet} onTrial={() => setView("trial")} />
+                {sheet && <Preflight piece={piece} sheet={sheet} current={current} />}
+                <Downloads piece={piece} sheet={sheet} current={current} onTrial={() => setView("trial")} />
               </>
             ),
           }}
@@ -123,20 +131,42 @@ function Way({ piece }: { piece: Piece }) {
   );
 }
 
-/** Drawn up anew whenever the piece or a choice changes; an older answer never replaces a newer one. */
-function useCutSheet(piece: Piece): { sheet: CutSheet | null; fault: string | null } {
+interface CutAnswer {
+  sheet: CutSheet | null;
+  fault: string | null;
+  /** What it was drawn up of. */
+  of: unknown;
+}
+
+/**
+ * Drawn up anew whenever the piece or a choice changes, the newest of what was asked meanwhile next.
+ *
+ * @returns `current` is false while a newer sheet than this one is being drawn up
+ */
+function useCutSheet(piece: Piece): { sheet: CutSheet | null; fault: string | null; current: boolean } {
   const state = useCutting();
-  const choices = useMemo(() => choicesOf(state, piece), [state, piece]);
-  const [answer, setAnswer] = useState<{ sheet: CutSheet | null; fault: string | null }>({ sheet: null, fault: null });
+  const wanted = useMemo(() => ({ piece, choices: choicesOf(state, piece) }), [state, piece]);
+  const [{ sheet, fault, of }, setAnswer] = useState<CutAnswer>({ sheet: null, fault: null, of: null });
+  const latest = useRef(wanted);
+  const busy = useRef(false);
   useEffect(() => {
-    let gone = false;
-    cutSheet(piece, choices).then(
-      (sheet) => !gone && setAnswer({ sheet, fault: null }),
-      (error: Error) => !gone && setAnswer({ sheet: null, fault: error.message }),
-    );
-    return () => {
-      gone = true;
+    latest.current = wanted;
+    const work = async () => {
+      if (busy.current) return;
+      busy.current = true;
+      let asked: typeof wanted;
+      do {
+        asked = latest.current;
+        const { piece, choices } = asked;
+        const answer = await cutSheet(piece, choices).then(
+          (sheet) => ({ sheet, fault: null }),
+          (error: Error) => ({ sheet: null, fault: error.message }),
+        );
+        setAnswer({ ...answer, of: asked });
+      } while (asked !== latest.current);
+      busy.current = false;
     };
-  }, [piece, choices]);
-  return answer;
+    void work();
+  }, [wanted]);
+  return { sheet, fault, current: of === wanted };
 }

@@ -84,6 +84,8 @@ test("an ornament is added by keyboard, moved by arrow keys, and knocked out of 
   await expect(page.getByRole("menuitem", { name: /^Bar/ })).toBeFocused();
   await page.keyboard.press("O");
   await page.keyboard.press("Enter");
+  await expect(page.getByRole("menuitem", { name: "heart", exact: true })).toBeFocused();
+  await page.keyboard.press("Enter");
   // It goes to where it is joined.
   await expect(page.getByText("It was put where it joins most.")).toBeVisible();
   await expect(verdict(page)).toContainText("Everything holds.");
@@ -220,8 +222,7 @@ test("edges of what is in the hand are pulled; a word is stretched into a frame;
   await page.getByRole("radio", { name: "end at its edge" }).click();
   await expect(page.getByLabel("They reach into it by")).toHaveValue("1.5");
   await add(page, /^Ornament/);
-  await page.getByRole("button", { name: /^Which: / }).click();
-  await page.getByRole("combobox", { name: "Which" }).selectOption("disc");
+  await page.getByRole("menuitem", { name: "disc", exact: true }).click();
   await page.getByRole("button", { name: /^Height: / }).click();
   await page.getByRole("textbox", { name: "Height", exact: true }).last().fill("140");
   await page.getByRole("textbox", { name: "Height", exact: true }).last().press("Enter");

@@ -12,23 +12,33 @@ import { anchorEnd } from "./ties";
 const TRIED = 24;
 
 /**
- * @returns where the ornament's middle should be, with the letter it follows: where it joins the most of what is loose or weak, else the
- *   nearest place where it is joined itself; `null` where there is none, or it is joined already
+ * @returns where the ornament's middle should be, with the letter it follows: where it joins the most of what is loose or weak, else between
+ *   two lines where it relieves the most of what hangs by one joint, else the nearest place where it is joined itself; `null` where there is
+ *   none, or it is joined already
  */
 export function bridgePlace(piece: Piece, ornamentId: string, library: Library): Ornament["at"] | null {
   const ornament = piece.parts.find((part): part is Ornament => part.kind === "ornament" && part.id === ornamentId);
   if (!ornament) return null;
-  const without = examine({ ...piece, parts: piece.parts.filter((part) => part !== ornament) }, library, { notes: false });
-  let best: { at: Ornament["at"]; worth: number } | null = null;
-  for (const place of placesIn(without).slice(0, TRIED)) {
-    const at = anchorEnd({ x: round(place.x), y: round(place.y) }, without);
-    const parts = piece.parts.map((part): Piece["parts"][number] =>
-      part === ornament ? { ...ornament, meets: "add", at } : part,
-    );
-    const worth = worthOf(examine({ ...piece, parts }, library, { notes: false, base: without }));
-    if (!best || worth > best.worth) best = { at, worth };
-  }
-  return best && best.worth > worthOf(without) ? best.at : placeBeside(piece, ornament, library);
+  const without = examine({ ...piece, parts: piece.parts.filter((part) => part !== ornament) }, library);
+  /** The best of some places, if it is better than none. */
+  const bestOf = (places: readonly Point[], worthOf: (examination: Examination) => number): Ornament["at"] | null => {
+    let best = { at: null as Ornament["at"] | null, worth: worthOf(without) };
+    for (const place of places.slice(0, TRIED)) {
+      const at = anchorEnd({ x: round(place.x), y: round(place.y) }, without);
+      const parts = piece.parts.map((part): Piece["parts"][number] =>
+        part === ornament ? { ...ornament, meets: "add", at } : part,
+      );
+      const worth = worthOf(examine({ ...piece, parts }, library, { base: without }));
+      if (worth > best.worth) best = { at, worth };
+    }
+    return best.at;
+  };
+  const lines = betweenLines(without, ornament.height);
+  return (
+    bestOf([...gapsIn(without), ...lines, ...betweenNeighbours(without)], joined) ??
+    bestOf(lines, relieved) ??
+    placeBeside(piece, ornament, library)
+  );
 }
 
 /** Steps beyond the gap, as shares of the least width, in which it is tried whether the ornament holds; and how many. */
@@ -63,21 +73,46 @@ function placeBeside(piece: Piece, ornament: Ornament, library: Library): Orname
 }
 
 /** Fewer separate pieces, then fewer findings. */
-const worthOf = ({ cutouts, findings }: Examination) => -1000 * cutouts.length - openFindings(findings).length;
+const joined = ({ cutouts, findings }: Examination) => -1000 * cutouts.length - openFindings(findings).length;
 
-/** Gaps of what is loose, thin joints, and the spaces between neighbours. */
-function placesIn({ findings, letters, solids }: Examination): Point[] {
-  const middle = (from: Point, to: Point): Point => ({ x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 });
-  const found = findings.flatMap(({ gap, chord }) =>
-    gap ? [middle(gap.from, gap.to)] : chord ? [middle(chord.from, chord.to)] : [],
+/** As little as possible that hangs far out by one joint, and nothing worse than before. */
+const relieved = (examination: Examination) =>
+  1e6 * joined(examination) - examination.findings.reduce((sum, each) => sum + (each.kind === "snaps" ? each.lever : 0), 0);
+
+const boxesOf = ({ letters, solids }: Examination) =>
+  letters.flatMap(({ wordId, solids: own }) => {
+    const box = joinBoxes(own.map((i) => regionBox(solids[i]!.region)));
+    return box ? [{ wordId, box }] : [];
+  });
+
+/** Spaces between letters of different lines that are no wider than the ornament is high, the narrowest first. */
+function betweenLines(examination: Examination, height: number): Point[] {
+  const boxes = boxesOf(examination);
+  const found = boxes.flatMap(({ wordId, box: upper }) =>
+    boxes.flatMap(({ wordId: other, box: lower }) => {
+      const [left, right] = [Math.max(upper.minX, lower.minX), Math.min(upper.maxX, lower.maxX)];
+      const space = upper.minY - lower.maxY;
+      if (wordId === other || left >= right || space < -height || space > height || upper.minY < lower.minY) return [];
+      return [{ x: (left + right) / 2, y: (upper.minY + lower.maxY) / 2, space }];
+    }),
   );
-  const boxes = letters.map((letter) => joinBoxes(letter.solids.map((i) => regionBox(solids[i]!.region))));
-  const between = boxes.flatMap((box, i): Point[] => {
-    const next = boxes[i + 1];
-    if (!box || !next) return [];
+  return found.sort((a, b) => Math.abs(a.space) - Math.abs(b.space));
+}
+
+/** Gaps of what is loose, and thin joints. */
+function gapsIn({ findings }: Examination): Point[] {
+  const middle = (from: Point, to: Point): Point => ({ x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 });
+  return findings.flatMap(({ gap, chord }) => (gap ? [middle(gap.from, gap.to)] : chord ? [middle(chord.from, chord.to)] : []));
+}
+
+/** Low, in the middle and high between a letter and the next one. */
+function betweenNeighbours(examination: Examination): Point[] {
+  const boxes = boxesOf(examination);
+  return boxes.flatMap(({ box }, i): Point[] => {
+    const next = boxes[i + 1]?.box;
+    if (!next) return [];
     const x = (box.maxX + next.minX) / 2;
     const [low, high] = [Math.max(box.minY, next.minY), Math.min(box.maxY, next.maxY)];
     return [0.2, 0.5, 0.8].map((share) => ({ x, y: low + (high - low) * share }));
   });
-  return [...found, ...between];
 }

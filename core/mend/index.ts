@@ -1,6 +1,7 @@
 export { type MendAllOptions, type MendedAll, mendAll } from "./all";
 export { beginPiece } from "./begin";
 export { bridgePlace } from "./bridge";
+export { counterPlace } from "./counter";
 export { intoGap } from "./intoGap";
 export { type Mend, offerMends } from "./offer";
 export { type SizeWanted, scaleTo } from "./scaleTo";

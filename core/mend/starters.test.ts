@@ -148,6 +148,46 @@ describe("an ornament as a bridge", () => {
     expect(Math.max(...widths)).toBeGreaterThanOrEqual(after.leastWidth - 0.005);
   });
 
+  it("is put between two lines that hang together by one joint only", () => {
+    const line = (id: string, text: string, y: number) => ({
+      kind: "word",
+      id,
+      text,
+      font: "archivo-black",
+      size: { by: "cap-height", mm: 20 },
+      overlap: 1,
+      at: { x: 0, y },
+    });
+    const tie = {
+      kind: "tie",
+      id: "t",
+      width: 2.5,
+      ends: [
+        { x: -34, y: 4 },
+        { x: -34, y: -12 },
+      ],
+    };
+    const start = parsePiece({
+      name: "p",
+      stock: STOCKS[0],
+      parts: [
+        line("w1", "HARBOUR", 0),
+        line("w2", "HARBOUR", -26),
+        { kind: "ornament", id: "o", name: "disc", height: 12, at: { x: 200, y: 100 } },
+        tie,
+      ],
+    });
+    expect(examine({ ...start, parts: start.parts.filter(({ kind }) => kind !== "ornament") }, library).verdict).toBe("holds");
+    const at = bridgePlace(start, "o", library)!;
+    const parts = start.parts.map((part) => (part.kind === "ornament" ? { ...part, at } : part));
+    const { solids, joints } = examine({ ...start, parts }, library);
+    const own = solids.findIndex(({ id }) => id === "o");
+    const joinedTo = joints
+      .filter((joint) => joint.parts.includes(own))
+      .flatMap((joint) => joint.parts.map((i) => solids[i]!.partId));
+    expect(joinedTo).toEqual(expect.arrayContaining(["w1", "w2"]));
+  });
+
   it("has no better place than where it is joined, and none where there is nothing to join", () => {
     const alone = { ...piece("HI", 0), parts: piece("HI", 0).parts.slice(1) };
     expect(bridgePlace(alone, "o", library)).toBeNull();

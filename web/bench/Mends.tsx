@@ -3,7 +3,7 @@ import { formatNumber, type Piece } from "@mend-joint/core/piece";
 import { describeMend } from "@mend-joint/core/wording";
 import { ArrowRight } from "lucide-react";
 import { useEffect, useState } from "react";
-import { useBench } from "../state/bench";
+import { useBench, useSettled } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { mendsFor } from "../workers/examiner";
 
@@ -13,7 +13,7 @@ const REST = 350;
 /** The mends on offer for one finding: tried already, with the width before and after. Pointing at one draws it on the piece. */
 export function Mends({ piece, index }: { piece: Piece; index: number }) {
   const units = useBench((state) => state.units);
-  const settled = useBench((state) => state.examined === piece && state.move === null);
+  const settled = useSettled(piece);
   const [answer, setAnswer] = useState<{ piece: Piece; index: number; mends: Mend[] } | null>(null);
 
   useEffect(() => {

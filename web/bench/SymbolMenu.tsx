@@ -2,6 +2,21 @@ import { SYMBOL_NAMES, SYMBOLS, type SymbolName } from "@mend-joint/core/piece";
 import { DropdownMenu } from "radix-ui";
 import { OrnamentShape } from "./OrnamentShape";
 
+/** All symbols, to be picked by their shape. */
+export function SymbolItems({ onPick }: { onPick(name: SymbolName): void }) {
+  return SYMBOL_NAMES.map((name) => (
+    <DropdownMenu.Item
+      key={name}
+      aria-label={name}
+      title={name === "ring" ? "ring, its hole stays free" : name}
+      onSelect={() => onPick(name)}
+      className="grid size-10 place-items-center rounded-lg outline-none data-[highlighted]:bg-ink/8"
+    >
+      <OrnamentShape name={name} size={24} />
+    </DropdownMenu.Item>
+  ));
+}
+
 /** Symbols that stand in the text like letters. */
 export function SymbolMenu({ onPick }: { onPick(symbol: string): void }) {
   return (
@@ -14,17 +29,7 @@ export function SymbolMenu({ onPick }: { onPick(symbol: string): void }) {
           align="start"
           className="z-10 grid grid-cols-6 gap-1 rounded-xl border border-rule bg-film p-2 shadow-lg"
         >
-          {SYMBOL_NAMES.map((name: SymbolName) => (
-            <DropdownMenu.Item
-              key={name}
-              aria-label={name}
-              title={name === "ring" ? "ring, its hole stays free" : name}
-              onSelect={() => onPick(SYMBOLS[name])}
-              className="grid size-10 place-items-center rounded-lg outline-none data-[highlighted]:bg-ink/8"
-            >
-              <OrnamentShape name={name} size={24} />
-            </DropdownMenu.Item>
-          ))}
+          <SymbolItems onPick={(name) => onPick(SYMBOLS[name])} />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -2,7 +2,7 @@ import type { Examination } from "@mend-joint/core";
 import { lostToCut, type Piece } from "@mend-joint/core/piece";
 import { labelsOf, thinnestPlace } from "@mend-joint/core/report";
 import { describeFinding, verdictSentence } from "@mend-joint/core/wording";
-import { useBench } from "../state/bench";
+import { useBench, useSettled } from "../state/bench";
 import { Button } from "../ui/Button";
 import { VerdictMark } from "../ui/VerdictMark";
 import { stopExamining } from "../workers/examiner";
@@ -23,10 +23,12 @@ export function Verdict({ examination, piece }: { examination: Examination | nul
   const units = useBench((state) => state.units);
   const fault = useBench((state) => state.fault);
   const slow = useBench((state) => state.slow);
+  const settled = useSettled(piece);
   return (
     <div
       className="flex min-h-[64px] items-center gap-3 border-b border-rule bg-ground px-6 py-2"
       aria-live="polite"
+      aria-busy={!settled}
       data-testid="verdict"
     >
       {slow !== null ? (

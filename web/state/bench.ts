@@ -116,6 +116,9 @@ export function placesOf({ words }: Pick<Examination, "words">, { ends }: Pick<T
   return first && second ? [first, second] : null;
 }
 
+/** Is what the bench shows that of the piece as it is now, and nothing on the move? */
+export const useSettled = (piece: Piece) => useBench(({ examined, move }) => examined === piece && move === null);
+
 /** The piece with the move that is under way. */
 export function withMove(piece: Piece, move: Move | null): Piece {
   return move && !isStill(move) ? applyMove(piece, move) : piece;

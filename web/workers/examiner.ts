@@ -149,6 +149,14 @@ export function bestBridgePlace(piece: Piece, ornamentId: string): Promise<Ornam
   return mender.ask((remote) => remote.bridgePlace(piece, ornamentId));
 }
 
+/** Where an ornament stands in the place of a letter's counter, and how high; `null` where the letter has none. */
+export function counterFor(
+  piece: Piece,
+  letter: { wordId: string; key: string },
+): Promise<Pick<Ornament, "at" | "height"> | null> {
+  return mender.ask((remote) => remote.counterFor(piece, letter));
+}
+
 /** The word in the middle of the space it stands in, stretched until it bites above and below; `null` where nothing bounds that. */
 export function wordIntoGap(piece: Piece, wordId: string, bite: number): Promise<Piece | null> {
   return mender.ask((remote) => remote.intoGap(piece, wordId, bite));

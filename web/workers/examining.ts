@@ -8,6 +8,7 @@ import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/c
 import {
   beginPiece,
   bridgePlace,
+  counterPlace,
   intoGap,
   type Mend,
   type MendedAll,
@@ -144,6 +145,15 @@ export async function beginOwn(own: Piece, texts: readonly string[]): Promise<{ 
 export async function bridgeOrnament(piece: Piece, ornamentId: string): Promise<Ornament["at"] | null> {
   await ensureFonts(piece);
   return bridgePlace(piece, ornamentId, library);
+}
+
+/** Where an ornament stands in the place of a letter's counter; `null` where the letter has none. */
+export async function counterFor(
+  piece: Piece,
+  letter: { wordId: string; key: string },
+): Promise<Pick<Ornament, "at" | "height"> | null> {
+  await ensureFonts(piece);
+  return counterPlace(piece, letter, library);
 }
 
 export async function wordIntoGap(piece: Piece, wordId: string, bite: number): Promise<Piece | null> {

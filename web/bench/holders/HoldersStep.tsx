@@ -1,13 +1,14 @@
-import { addPart as addTo, type Ornament, type Part, type Piece, type Tie } from "@mend-joint/core/piece";
+import { addPart as addTo, type Ornament, type Part, type Piece, type SymbolName, type Tie } from "@mend-joint/core/piece";
 import type { Holder } from "@mend-joint/core/wording";
-import { Plus } from "lucide-react";
+import { ChevronRight, Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { toast } from "sonner";
 import { useBench } from "../../state/bench";
 import { asRun, usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
-import { bestBridgePlace } from "../../workers/examiner";
+import { bestBridgePlace, counterFor } from "../../workers/examiner";
 import { addPart, changePart, roomForParts } from "../parts";
+import { SymbolItems } from "../SymbolMenu";
 import { HolderPart } from "./HolderPart";
 import { TiesForm } from "./TieForm";
 import { TieUp } from "./TieUp";
@@ -28,7 +29,6 @@ const KINDS: { text: string; note: string; add(): void }[] = [
     note: "a ring or frame around the word",
     add: () => addPart({ kind: "shape", form: "disc", frame: 5, opening: "bars" }),
   },
-  { text: "Ornament", note: "heart, star, leaf, anchor …", add: () => void addOrnament() },
 ];
 
 /** Under a backing the letters are engraved, not cut. */
@@ -41,20 +41,38 @@ function addBacking(): void {
 }
 
 /**
- * A new ornament lies right of the lettering, and goes from there to where it joins most, as one step of undo: where something is loose or
- * weak it bridges that, else it is joined to the nearest part.
+ * A new ornament takes the place of the counter when a letter that has one is in the hand. Else it lies right of the lettering, and goes
+ * from there to where it joins most, as one step of undo: where something is loose or weak it bridges that, else it is joined to the
+ * nearest part.
  */
-async function addOrnament(): Promise<void> {
-  const box = useBench.getState().examination?.box;
+async function addOrnament(name: SymbolName): Promise<void> {
+  const { examination, selection } = useBench.getState();
+  const { piece: before } = usePiece.getState();
+  const letter = selection?.move.what === "letter" ? selection.move : null;
+  const counter = before && letter && (await counterFor(before, { wordId: letter.wordId, key: letter.key }).catch(() => null));
+  if (counter && usePiece.getState().piece === before) {
+    addPart({ kind: "ornament", name, ...counter, meets: "carve", closes: true });
+    toast("It stands in the place of the counter, and goes with its letter.");
+    return;
+  }
+  const box = examination?.box;
   const at = box ? { x: Math.round(box.maxX + 8), y: Math.round((box.minY + box.maxY) / 2) } : { x: 0, y: 0 };
   const run = "new ornament";
-  asRun(run, () => addPart({ kind: "ornament", name: "heart", at }));
-  const { piece } = usePiece.getState();
-  const ornament = piece?.parts.findLast(({ kind }) => kind === "ornament");
-  if (!piece || !ornament) return;
-  const place = await bestBridgePlace(piece, ornament.id).catch(() => null);
-  if (!place || usePiece.getState().piece !== piece) return;
-  asRun(run, () => changePart<Ornament>(ornament.id, (old) => ({ ...old, at: place })));
+  asRun(run, () => addPart({ kind: "ornament", name, at }));
+  const added = usePiece.getState().piece?.parts.findLast(({ kind }) => kind === "ornament");
+  if (added) placing = placing.then(() => placeOrnament(added.id, run));
+}
+
+/** One after the other, so that two do not go to the same place. */
+let placing = Promise.resolve();
+
+async function placeOrnament(id: string, run: string): Promise<void> {
+  const find = () => usePiece.getState().piece?.parts.find((part) => part.id === id);
+  const [{ piece }, before] = [usePiece.getState(), find()];
+  const place = piece && before && (await bestBridgePlace(piece, id).catch(() => null));
+  // One that was moved, changed or removed meanwhile stays as the maker has it.
+  if (!place || usePiece.getState().piece?.id !== piece.id || find() !== before) return;
+  asRun(run, () => changePart<Ornament>(id, (old) => ({ ...old, at: place })));
   toast("It was put where it joins most. Drag it where you want it.");
 }
 
@@ -92,6 +110,24 @@ export function HoldersStep({ piece }: { piece: Piece }) {
                 <span className="block text-[12px] text-quiet">{note}</span>
               </DropdownMenu.Item>
             ))}
+            <DropdownMenu.Sub>
+              <DropdownMenu.SubTrigger className="flex items-center justify-between rounded-lg px-3 py-1.5 outline-none data-[highlighted]:bg-ink/8 data-[state=open]:bg-ink/8">
+                <span>
+                  Ornament
+                  <span className="block text-[12px] text-quiet">heart, star, leaf, anchor …</span>
+                </span>
+                <ChevronRight size={16} className="text-quiet" aria-hidden="true" />
+              </DropdownMenu.SubTrigger>
+              <DropdownMenu.Portal>
+                <DropdownMenu.SubContent
+                  sideOffset={6}
+                  collisionPadding={8}
+                  className="z-10 grid grid-cols-6 gap-1 rounded-xl border border-rule bg-film p-2 shadow-lg"
+                >
+                  <SymbolItems onPick={(name) => void addOrnament(name)} />
+                </DropdownMenu.SubContent>
+              </DropdownMenu.Portal>
+            </DropdownMenu.Sub>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>

@@ -1,7 +1,7 @@
-import { partBounds, SHAPE_FORMS, type Shape } from "@mend-joint/core/piece";
+import { partBounds, SHAPE_FORMS, type Shape, type Word } from "@mend-joint/core/piece";
 import { type HolderChoiceKey, SHAPE_NAMES } from "@mend-joint/core/wording";
 import { toast } from "sonner";
-import { boxOf } from "../../state/bench";
+import { boxOf, useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -147,14 +147,37 @@ function FrameFields({ shape }: { shape: Shape }) {
           />
           {shape.opening === "none" && size.by === "own" && <IntoGap shape={shape} />}
           {shape.opening === "bars" && (
-            <Two>
-              <PartLength part={shape} field="bar" label="Height of the bars" />
-              <PartLength part={shape} field="bite" label="Letters bite in" step={0.1} />
-            </Two>
+            <>
+              <Two>
+                <PartLength part={shape} field="bar" label="Height of the bars" />
+                <PartLength part={shape} field="bite" label="Letters bite in" step={0.1} />
+              </Two>
+              <GapBetweenBars bite={shape.bite} />
+            </>
           )}
         </>
       )}
     </>
+  );
+}
+
+/** The clear space between the bars: as high as the word, less what it bites in. Setting it sizes the word. */
+function GapBetweenBars({ bite }: { bite: number }) {
+  const words = useBench((state) => state.examination?.words);
+  const [only, another] = usePiece(({ piece }) => piece)?.parts.filter((part): part is Word => part.kind === "word") ?? [];
+  const box = words?.find(({ wordId }) => wordId === only?.id)?.box;
+  if (!only || another || !box) return null;
+  const { least, most } = partBounds("word", "size", "height", "mm");
+  return (
+    <LengthField
+      label="Gap between the bars"
+      value={Math.round((box.maxY - box.minY - 2 * bite) * 100) / 100}
+      least={Math.max(0, least - 2 * bite)}
+      most={most - 2 * bite}
+      step={1}
+      hint="the word is made as high as it takes"
+      onChange={(gap) => changePart<Word>(only.id, (old) => ({ ...old, size: { by: "height", mm: gap + 2 * bite } }))}
+    />
   );
 }
 

@@ -163,7 +163,7 @@ function useCheck() {
     async (...[bytes, stock, profile]: Parameters<typeof checkFile> extends [...infer A, unknown] ? A : never) => {
       const own = ++latest.current;
       const tell = (next: State) => own === latest.current && setState(next);
-      tell({ now: "checking", stage: "reading" });
+      tell({ now: "checking", stage: STAGES.reading! });
       try {
         const checked = await checkFile(bytes, stock, profile, (stage) =>
           tell({ now: "checking", stage: STAGES[stage] ?? stage }),

@@ -185,16 +185,20 @@ export const allFiles = (piece: Piece, formats: readonly FileFormat[], choices: 
 /** What the cutter makes of a file. */
 export const trialOf = (file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> =>
   cutter.ask((remote) => remote.trial(file, profile, stock) as Promise<Trial>);
-/** @param onProgress told which stage it is at */
+/** @param onProgress told which stage it is at, and nothing more once the answer is there */
 export async function checkFile(
   file: Uint8Array,
   stock: Stock,
   profile: MachineProfile,
   onProgress: (stage: string) => void,
 ): Promise<CheckedDrawing> {
+  // Stages come on a channel of their own and may be later than the answer.
+  let answered = false;
   return cutter.ask(async (remote) => {
-    await remote.onProgress(proxy(onProgress));
-    return remote.checkFile(file, stock, profile);
+    await remote.onProgress(proxy((stage: string) => !answered && onProgress(stage)));
+    return remote.checkFile(file, stock, profile).finally(() => {
+      answered = true;
+    });
   });
 }
 /** The file with what could be put right. */

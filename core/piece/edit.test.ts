@@ -5,14 +5,18 @@ import {
   applyMove,
   changeLetter,
   courseOf,
+  dressAlike,
   fillIn,
   followWords,
   inBuildOrder,
+  insertAfter,
   isStill,
   nameOfWords,
   type Piece,
   PieceError,
   parsePiece,
+  removeLetter,
+  removeNode,
   retype,
   STARTERS,
   STOCKS,
@@ -250,5 +254,71 @@ describe("the name of a piece", () => {
   it("is cut off between letters where it would be too long", () => {
     expect(nameOfWords(["a".repeat(75), "👩‍🚀👩‍🚀"])).toBe(`${"a".repeat(75)} ·`);
     expect(nameOfWords([" ", ""])).toBe(UNNAMED);
+  });
+});
+
+describe("letters that are typed on the piece", () => {
+  const moved = { ...UNCHANGED_LETTER, dx: 2 };
+  const anna = (): Word => ({ ...retype(word(piece()), "Anna"), changes: {} });
+
+  it("come after the letter in the hand, also between two that are alike, and leave what was done to others", () => {
+    const before = anna();
+    const [, second, third] = before.keys as [string, string, string];
+    const changed = { ...before, changes: { [third]: moved } };
+    const { word: after, key } = insertAfter(changed, second, "n")!;
+    expect(after.text).toBe("Annna");
+    expect(after.keys.indexOf(key)).toBe(2);
+    expect(after.keys[3]).toBe(third);
+    expect(after.changes).toEqual({ [third]: moved });
+    expect(new Set(after.keys).size).toBe(5);
+  });
+
+  it("a mark goes onto the letter before it", () => {
+    const before = anna();
+    const { word: after, key } = insertAfter(before, before.keys[3]!, "\u0301")!;
+    expect([after.text.normalize("NFC"), after.keys.length, key]).toEqual(["Anná", 4, before.keys[3]]);
+  });
+
+  it("are refused beyond what a line can have, and after a letter that is not there", () => {
+    const long = retype(anna(), "a".repeat(500));
+    expect(insertAfter(long, long.keys[0]!, "b")).toBeNull();
+    expect(insertAfter(anna(), "gone", "b")).toBeNull();
+  });
+
+  it("one is taken out, and the one before it comes into the hand", () => {
+    const before = anna();
+    const changed = { ...before, changes: { [before.keys[0]!]: moved, [before.keys[2]!]: moved } };
+    const { word: after, key } = removeLetter(changed, before.keys[2]!);
+    expect([after.text, key, after.changes]).toEqual(["Ana", before.keys[1], { [before.keys[0]!]: moved }]);
+    expect(removeLetter(changed, before.keys[0]!).key).toBe(before.keys[1]);
+    const last = { ...before, text: "A", keys: [before.keys[0]!] };
+    expect(removeLetter(last, before.keys[0]!)).toMatchObject({ word: { text: "", keys: [] }, key: undefined });
+  });
+});
+
+describe("several lines", () => {
+  it("are set alike, each in its own size", () => {
+    const other = { ...word(piece()), id: "w2", font: "pacifico", size: { by: "cap-height" as const, mm: 9 }, slant: 8 };
+    const { parts } = dressAlike({ ...piece(), parts: [word(piece()), other] }, "w2");
+    expect(parts).toMatchObject([
+      { font: "pacifico", slant: 8, size: { mm: 20 } },
+      { font: "pacifico", size: { mm: 9 } },
+    ]);
+  });
+
+  it("a point is taken out of a curve, two are left", () => {
+    const points = [
+      { x: 0, y: 0 },
+      { x: 10, y: 5 },
+      { x: 20, y: 0 },
+    ];
+    const curved = piece({ path: { kind: "curve", points } });
+    const pointsOf = (one: Piece) => {
+      const { path } = word(one);
+      return path?.kind === "curve" ? path.points : [];
+    };
+    const two = removeNode(curved, "w", 1);
+    expect(pointsOf(two)).toEqual([points[0], points[2]]);
+    expect(pointsOf(removeNode(two, "w", 0))).toEqual(pointsOf(two));
   });
 });

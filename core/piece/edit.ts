@@ -200,6 +200,26 @@ export function addLine(piece: Piece): Piece {
   return addPart(piece, { ...like, text: "", size, at }, "w1");
 }
 
+/** Every line is set as one of them: font and what is done to its strokes, not its size. */
+export function dressAlike(piece: Piece, wordId: string): Piece {
+  const like = piece.parts.find((part): part is Word => part.kind === "word" && part.id === wordId);
+  if (!like) return piece;
+  const { font, axes, features, slant, thicken, corners, roundOuter, roundInner } = like;
+  const dress = { font, axes, features, slant, thicken, corners, roundOuter, roundInner };
+  return { ...piece, parts: piece.parts.map((part) => (part.kind === "word" && part !== like ? { ...part, ...dress } : part)) };
+}
+
+/** Takes a point out of the curve of a word; two are always left. */
+export function removeNode(piece: Piece, wordId: string, index: number): Piece {
+  return {
+    ...piece,
+    parts: piece.parts.map((part) => {
+      if (part.kind !== "word" || part.id !== wordId || part.path?.kind !== "curve" || part.path.points.length <= 2) return part;
+      return { ...part, path: { ...part.path, points: part.path.points.filter((_, i) => i !== index) } };
+    }),
+  };
+}
+
 /** An id that no part of the piece has yet: "bar", "bar2" … */
 export function freeId(piece: Piece, stem: string): string {
   const taken = new Set(piece.parts.map((part) => part.id));

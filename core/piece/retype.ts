@@ -25,6 +25,37 @@ export function retype(word: Word, text: string): Word {
   return { ...word, text, keys, changes };
 }
 
+/**
+ * Puts text in after a letter; all others keep what was done to them.
+ *
+ * @returns the key of the last letter that came in; `null` where there is no such letter, or the line would be longer than one may be
+ */
+export function insertAfter(word: Word, key: string, text: string): { word: Word; key: string } | null {
+  const letters = graphemesOf(word.text);
+  const at = word.keys.indexOf(key) + 1;
+  if (at === 0) return null;
+  const next = [...letters.slice(0, at), text, ...letters.slice(at)].join("");
+  const added = graphemesOf(next).length - letters.length;
+  if (letters.length + added > LIMITS.letters || next.length > LIMITS.text) return null;
+  // A mark that goes onto the letter before it is no letter of its own.
+  if (added !== graphemesOf(text).length) return { word: retype(word, next), key };
+  const used = new Set(word.keys);
+  const fresh: string[] = [];
+  for (let n = 1; fresh.length < added; n++) if (!used.has(`k${n}`)) fresh.push(`k${n}`);
+  const keys = [...word.keys.slice(0, at), ...fresh, ...word.keys.slice(at)];
+  return { word: { ...word, text: next, keys }, key: fresh.at(-1)! };
+}
+
+/** Takes a letter out. @returns the key of the letter that stood before it, or of the one after where it was the first */
+export function removeLetter(word: Word, key: string): { word: Word; key: string | undefined } {
+  const at = word.keys.indexOf(key);
+  if (at === -1) return { word, key: undefined };
+  const keys = word.keys.filter((each) => each !== key);
+  const text = graphemesOf(word.text).filter((_, i) => i !== at);
+  const { [key]: _, ...changes } = word.changes;
+  return { word: { ...word, text: text.join(""), keys, changes }, key: keys[Math.max(0, at - 1)] };
+}
+
 /** What a piece without words is called until its maker names it. */
 export const UNNAMED = "New piece";
 

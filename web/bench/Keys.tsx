@@ -20,7 +20,17 @@ const KEYS: readonly { about: string; keys: readonly { press: string; does: stri
       { press: "Shift press", does: "take one letter more" },
       { press: "Alt press", does: "take the whole line" },
       { press: "Ctrl drag", does: "straight, by whole millimetres; turns by 15°" },
+      { press: "letters", does: "typed after the letter in the hand" },
+      { press: "Backspace", does: "take the letter out; remove the holder" },
       { press: "Escape", does: "let go" },
+    ],
+  },
+  {
+    about: "Ends of ties, points of curves",
+    keys: [
+      { press: "Tab", does: "to the next one" },
+      { press: "arrows", does: "move it 0.1 mm; with Shift 1 mm" },
+      { press: "Delete", does: "take the point out of the curve" },
     ],
   },
   {

@@ -1,8 +1,9 @@
-import { type Piece, partBounds, type Word } from "@mend-joint/core/piece";
+import { dressAlike, type Piece, partBounds, type Word } from "@mend-joint/core/piece";
 import { useEffect } from "react";
 import type { FontEntry } from "../state/api";
 import { useBench } from "../state/bench";
 import { faceName, loadFace, useFonts } from "../state/fonts";
+import { usePiece } from "../state/piece";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
@@ -21,6 +22,15 @@ export function LetteringStep({ piece }: { piece: Piece }) {
         <div key={word.id}>
           {words.length > 1 && <h3 className="mb-1 text-[13px] text-quiet">Line {i + 1}</h3>}
           <LineLettering word={word} font={fonts.find(({ id }) => id === word.font)} />
+          {words.length > 1 && (
+            <Button
+              look="quiet"
+              className="mt-2 -ml-3 h-8 px-3"
+              onClick={() => usePiece.getState().change((old) => dressAlike(old, word.id))}
+            >
+              Set all lines like this one
+            </Button>
+          )}
         </div>
       ))}
     </div>

@@ -7,6 +7,7 @@ import { InHand } from "../bench/hand/InHand";
 import { SheetChoice } from "../bench/SheetChoice";
 import { Steps } from "../bench/Steps";
 import { TopBar } from "../bench/TopBar";
+import { useTyping } from "../bench/useTyping";
 import { Verdict } from "../bench/Verdict";
 import { Chain } from "../chain/Chain";
 import { Shelf } from "../shelf/Shelf";
@@ -17,6 +18,7 @@ import { useCopying } from "../state/copied";
 import { asRun, usePiece } from "../state/piece";
 import { leaveBench, openPiece } from "../state/saving";
 import { useUndoKeys } from "../state/undoKeys";
+import { nudgeOf } from "../ui/arrows";
 import { ThreeColumns } from "../ui/ThreeColumns";
 import { isTyping } from "../ui/typing";
 import { createExaminer } from "../workers/examiner";
@@ -41,6 +43,7 @@ export function BenchScreen() {
   useExamination();
   useUndoKeys();
   useKeys();
+  useTyping();
   useCopying();
 
   if (fault) {
@@ -123,20 +126,16 @@ function useExamination(): void {
   }, [ask, piece, move, skeleton]);
 }
 
-const NUDGE = 0.1;
-const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
-
 function useKeys(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key === "Escape" && !event.defaultPrevented) useBench.setState({ selection: null });
-      const arrow = ARROWS[event.key];
+      const nudge = nudgeOf(event);
       const { selection } = useBench.getState();
-      if (!arrow || !selection || isTyping(event.target) || isRoving(event.target)) return;
+      if (!nudge || !selection || isTyping(event.target) || isRoving(event.target)) return;
       event.preventDefault();
-      const by = event.shiftKey ? NUDGE * 10 : NUDGE;
       asRun(`arrows ${selection.solids.join(" ")}`, () =>
-        usePiece.getState().change((piece) => applyMove(piece, { ...selection.move, dx: arrow[0] * by, dy: arrow[1] * by })),
+        usePiece.getState().change((piece) => applyMove(piece, { ...selection.move, ...nudge })),
       );
     };
     window.addEventListener("keydown", onKey);

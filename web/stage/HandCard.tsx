@@ -19,7 +19,7 @@ export function HandCard(props: Props) {
   const selection = useBench((state) => state.selection);
   const step = useBench((state) => state.step);
   const what = selection?.move.what;
-  if (!selection || what === "word" || (what === "holder" && step === "holders")) return null;
+  if (!selection || selection.typed || what === "word" || (what === "holder" && step === "holders")) return null;
   return <Card {...props} selection={selection} />;
 }
 

@@ -1,16 +1,33 @@
 import type { Point } from "@mend-joint/core/geometry";
+import { applyMove, type Move } from "@mend-joint/core/piece";
+import type { KeyboardEvent } from "react";
+import { asRun, usePiece } from "../state/piece";
+import { nudgeOf } from "../ui/arrows";
 
 interface Props {
   /** Place on the stage, px. */
   at: Point;
   title: string;
-  /** What the hand takes by it (see `useHand.ts`). */
-  "data-node"?: string;
-  "data-end"?: string;
+  /** What a pull moves. */
+  moves: Omit<Extract<Move, { what: "node" }>, "dx" | "dy"> | Omit<Extract<Move, { what: "end" }>, "dx" | "dy">;
+  /** What the Delete key does. */
+  onRemove?(): void;
 }
 
-/** A point that can be pulled by itself: of a curve, or an end of a tie. */
-export function PointHandle({ at, title, ...taken }: Props) {
+/** A point that can be pulled by itself, and moved by the arrow keys: of a curve, or an end of a tie. */
+export function PointHandle({ at, title, moves, onRemove }: Props) {
+  const taken =
+    moves.what === "node" ? { "data-node": `${moves.wordId} ${moves.index}` } : { "data-end": `${moves.id} ${moves.index}` };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const nudge = nudgeOf(event);
+    const removes = onRemove && (event.key === "Delete" || event.key === "Backspace");
+    if (!nudge && !removes) return;
+    // Else the whole part would go as well.
+    event.preventDefault();
+    event.stopPropagation();
+    if (removes) return onRemove();
+    asRun(`arrows ${title}`, () => usePiece.getState().change((piece) => applyMove(piece, { ...moves, ...nudge! })));
+  };
   return (
     <circle
       {...taken}
@@ -21,6 +38,10 @@ export function PointHandle({ at, title, ...taken }: Props) {
       stroke="var(--color-focus)"
       strokeWidth={2}
       className="cursor-grab active:cursor-grabbing"
+      role="button"
+      tabIndex={0}
+      aria-label={title}
+      onKeyDown={onKeyDown}
     >
       <title>{title}</title>
     </circle>

@@ -12,6 +12,7 @@ import { useBench } from "../state/bench";
 import { isTyping } from "../ui/typing";
 import { useSize } from "../ui/useSize";
 import { Callipers, type Measure } from "./Callipers";
+import { Caret } from "./Caret";
 import { EdgeHandles } from "./EdgeHandles";
 import { FallReport } from "./FallTest";
 import { FinishedSize } from "./FinishedSize";
@@ -96,7 +97,13 @@ export function Stage({ piece, beside }: Props) {
   return (
     <div className="@container relative min-h-0 flex-1 overflow-hidden bg-film">
       <div ref={frame} className="absolute inset-0 touch-none select-none" data-testid="stage">
-        <svg width={size.width} height={size.height} className="block" role="img" aria-label={`${piece.name}, as it will be cut`}>
+        <svg
+          width={size.width}
+          height={size.height}
+          className="block"
+          role="group"
+          aria-label={`${piece.name}, as it will be cut`}
+        >
           <defs>
             <MaterialPattern id="sheet" material={piece.stock.material} />
           </defs>
@@ -286,6 +293,7 @@ function PieceDrawing({ examination, piece, view, size }: { examination: Examina
         units={units}
         middle={{ x: box ? (box.minX + box.maxX) / 2 : 0, y: box ? (box.minY + box.maxY) / 2 : 0 }}
       />
+      <Caret examination={examination} view={view} size={size} />
       <LineHandles examination={examination} piece={piece} view={view} size={size} />
       <TieHandles examination={examination} piece={piece} view={view} size={size} />
       <EdgeHandles examination={examination} piece={piece} view={view} size={size} />

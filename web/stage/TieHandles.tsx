@@ -29,7 +29,7 @@ export function TieHandles({ examination, piece, view, size }: Props) {
       <PointHandle
         // biome-ignore lint/suspicious/noArrayIndexKey: ends have no name but their place
         key={index}
-        data-end={`${id} ${index}`}
+        moves={{ what: "end", id, index: index === 0 ? 0 : 1 }}
         at={at}
         title={index === 0 ? "First end of the tie" : "Second end of the tie"}
       />

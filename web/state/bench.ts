@@ -20,6 +20,8 @@ import { create } from "zustand";
 export interface Selection {
   /** Ids of the solids; moves apply to what they belong to. */
   solids: string[];
+  /** It came into the hand by typing: its choices wait until it is pressed, and do not hide the word. */
+  typed?: true;
   move:
     | Omit<Extract<Move, { what: "letters" }>, "dx" | "dy">
     | Omit<Extract<Move, { what: "letter" | "dots" }>, "dx" | "dy">

@@ -9,6 +9,7 @@ import { MOST_BYTES } from "@mend-joint/core/formats";
 import { MAX_FONT_BYTES } from "@mend-joint/core/lettering";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
+import { compress } from "hono/compress";
 import { secureHeaders } from "hono/secure-headers";
 import { sameOriginOnly } from "./guard";
 import type { FaultyMachine } from "./machines/machine";
@@ -76,6 +77,8 @@ export function createApp({ db, store = NOWHERE, machine, host, pages }: AppOpti
   app.use(sameOriginOnly(host));
   app.use("/api/*", (c, next) => limited(LARGE[c.req.path] ?? MAX_BODY)(c, next));
 
+  // Fonts are kept by the browser; what is asked for often is text.
+  app.use("/api/*", compress({ contentTypeFilter: /json/ }));
   // What is answered is on the disk.
   app.use("/api/*", async (c, next) => {
     await next();
@@ -94,7 +97,7 @@ export function createApp({ db, store = NOWHERE, machine, host, pages }: AppOpti
       await next();
       if (c.res.status === 200) c.header("cache-control", "public, max-age=31536000, immutable");
     });
-    app.use(serveStatic({ root: relative(process.cwd(), pages) || "." }));
+    app.use(serveStatic({ root: relative(process.cwd(), pages) || ".", precompressed: true }));
     app.get("/assets/*", (c) => c.notFound());
     // Addresses like /bench/… belong to the pages themselves.
     app.get("*", (c) => c.html(readFileSync(join(pages, "index.html"), "utf8"), 200, { "cache-control": "no-cache" }));

@@ -1,5 +1,6 @@
-import { writeFileSync } from "node:fs";
+import { mkdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { gunzipSync, gzipSync } from "node:zlib";
 import { parsePiece, STOCKS } from "@mend-joint/core/piece";
 import { demoPieces } from "@mend-joint/demo";
 import { fontBytes } from "@mend-joint/library";
@@ -209,5 +210,28 @@ it("only the worker's script may evaluate; pages may not", async () => {
   for (const path of ["/", "/api/health", "/assets/index-x.js", "/assets/evil.worker-x.js/../index.js", "/bench/a.worker-b.js"]) {
     expect(await policy(path), path).not.toContain("'unsafe-eval'");
   }
+  await close();
+});
+
+it("texts are compressed on the wire for whoever can unpack them", async () => {
+  const { db, close } = await openDatabase(dataFolder());
+  const pages = emptyFolder();
+  mkdirSync(join(pages, "assets"));
+  writeFileSync(join(pages, "index.html"), "<!doctype html>");
+  const script = "export const answer = 42;\n".repeat(100);
+  writeFileSync(join(pages, "assets", "index-x.js"), script);
+  writeFileSync(join(pages, "assets", "index-x.js.gz"), gzipSync(script));
+  const app = createApp({ db, machine: await startSimulatedCutter(db), host: "127.0.0.1", pages });
+  const get = async (path: string, encoding?: string) => {
+    const headers: Record<string, string> = { host: "127.0.0.1", ...(encoding ? { "accept-encoding": encoding } : {}) };
+    const answer = await app.request(path, { headers });
+    return { coded: answer.headers.get("content-encoding"), bytes: Buffer.from(await answer.arrayBuffer()) };
+  };
+  for (const path of ["/assets/index-x.js", "/api/pieces"]) {
+    const [plain, packed] = [await get(path), await get(path, "gzip, br")];
+    expect([plain.coded, packed.coded], path).toEqual([null, "gzip"]);
+    expect(gunzipSync(packed.bytes).toString()).toBe(plain.bytes.toString());
+  }
+  expect((await get("/assets/index-x.js", "gzip")).bytes.length).toBeLessThan(script.length / 5);
   await close();
 });

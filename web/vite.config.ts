@@ -1,10 +1,12 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { compression } from "vite-plugin-compression2";
 
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [react(), tailwindcss()],
+  // The server hands out what is compressed here.
+  plugins: [react(), tailwindcss(), compression({ algorithms: ["gzip"], include: /\.(html|css|js|svg|wasm)$/ })],
   // HarfBuzz finds its WebAssembly beside its own module, so it must stay a module of its own.
   optimizeDeps: { exclude: ["harfbuzzjs"] },
   worker: { format: "es" },

@@ -5,6 +5,8 @@ import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import { unzipSync } from "fflate";
+import { copyOf } from "./pieces";
+import { openChoice } from "./sentence";
 
 const seriousFaults = async (page: Page) => {
   const { violations } = await new AxeBuilder({ page }).analyze();
@@ -44,15 +46,18 @@ test("every file can be taken along, one by one and all in one", async ({ page }
 });
 
 test("purposes, tabs and where the cut runs change the lines; the choice is kept", async ({ page }) => {
-  await toCutter(page, "demo-ferry-key");
+  await toCutter(page, await copyOf(page, "demo-ferry-key", "With tabs"));
   await page.getByRole("radio", { name: "Lines" }).click();
   const effort = page.getByTestId("effort");
   await expect(effort).toContainText("3 pierces");
   await page.getByRole("switch", { name: "Engraved lines" }).click();
   await expect(page.getByText("left out")).toBeVisible();
-  await page.getByLabel("Holding tabs").fill("2");
-  await page.getByLabel("Holding tabs").press("Enter");
+  await openChoice(page, "Holding tabs");
+  await page.getByRole("textbox", { name: "Holding tabs" }).fill("2");
+  await page.getByRole("textbox", { name: "Holding tabs" }).press("Enter");
   await expect(effort).toContainText("6 pierces");
+  await expect(page.getByRole("button", { name: "Holding tabs: two tabs of 0.4 mm on each outline" })).toBeVisible();
+  await openChoice(page, "Where the cut runs");
   await page.getByRole("radio", { name: "outside it" }).click();
   await expect(page.getByText("Outlines are grown by 0.09 mm")).toBeVisible();
   await page.reload();
@@ -62,6 +67,7 @@ test("purposes, tabs and where the cut runs change the lines; the choice is kept
 
 test("a machine of one's own is kept, used, and taken away", async ({ page }) => {
   await toCutter(page, "demo-ferry-key");
+  await openChoice(page, "Machine");
   await page.getByRole("button", { name: "Make one of your own from it" }).click();
   const dialog = page.getByRole("dialog");
   await dialog.getByLabel("Name").fill("Laser in the shed");
@@ -69,7 +75,7 @@ test("a machine of one's own is kept, used, and taken away", async ({ page }) =>
   await dialog.getByLabel("Bed width").press("Enter");
   await dialog.getByLabel("Layer of cut lines").fill("through");
   await dialog.getByRole("button", { name: "Keep" }).click();
-  await expect(page.getByLabel("Machine", { exact: true })).toContainText("Laser in the shed");
+  await expect(page.getByRole("button", { name: "Machine: “Laser in the shed”" })).toBeVisible();
   await expect(page.getByText("larger than the bed of “Laser in the shed”")).toBeVisible();
   await expect(page.getByRole("button", { name: "SVG true curves" })).toBeDisabled();
   await page.getByRole("button", { name: "Change this machine" }).click();
@@ -98,8 +104,9 @@ test("the paper pattern shows its pages, start holes and grain", async ({ page }
   await expect(page.getByRole("radio", { name: "Paper pattern" })).toHaveAttribute("aria-checked", "true");
   await expect(page.getByText("10 to drill, one in each void")).toBeVisible();
   await expect(page.getByText("1 page", { exact: true })).toBeVisible();
-  await page.getByLabel("Start holes").fill("9");
-  await page.getByLabel("Start holes").press("Enter");
+  await openChoice(page, "Start holes");
+  await page.getByRole("textbox", { name: "Start holes" }).fill("9");
+  await page.getByRole("textbox", { name: "Start holes" }).press("Enter");
   await expect(page.getByText(/no room for a start hole of 9/).first()).toBeVisible();
 });
 

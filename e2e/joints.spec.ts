@@ -95,8 +95,9 @@ test("the sheet's own figures can be changed, and change what is found", async (
     .first()
     .click();
   await page.getByRole("button", { name: "More about this sheet" }).click();
-  await page.getByLabel("Bending strength").fill("400");
-  await page.getByLabel("Bending strength").press("Enter");
+  await page.getByRole("button", { name: /^Bending strength: / }).click();
+  await page.getByRole("textbox", { name: "Bending strength" }).fill("400");
+  await page.getByRole("textbox", { name: "Bending strength" }).press("Enter");
   await expect(findings(page)).not.toContainText("would snap it");
   await page.getByRole("button", { name: /^Undo/ }).click();
   await expect(findings(page)).toContainText("would snap it");

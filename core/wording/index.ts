@@ -7,4 +7,5 @@ export * from "./holders";
 export * from "./lines";
 export * from "./mends";
 export * from "./names";
+export * from "./sheet";
 export * from "./verdict";

@@ -2,15 +2,14 @@ import type { Examination } from "@mend-joint/core";
 import { HANDLING_FORCE, isNarrower } from "@mend-joint/core/judge";
 import { formatLength, formatNumber, type Piece, type Stock, stockBounds, widthToDraw } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
-import { countWord, placeName } from "@mend-joint/core/wording";
-import { ChevronDown } from "lucide-react";
-import { Collapsible } from "radix-ui";
+import { countWord, placeName, type SheetChoiceKey, sheetSentence } from "@mend-joint/core/wording";
 import { lazy, Suspense } from "react";
 import { pointAt, showJoint, useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
-import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
 import { NumberField } from "../ui/NumberField";
+import { Sentence } from "../ui/Sentence";
+import { WhereCutRuns } from "./WhereCutRuns";
 
 const SHOWN = 60;
 /** The chart library is large and wanted here only. */
@@ -19,31 +18,8 @@ const WidthChart = lazy(() => import("./WidthChart"));
 /** What the stock asks for, and every joint there is, narrowest first. */
 export function JointsStep({ piece }: { piece: Piece }) {
   const examination = useBench((state) => state.examination);
-  const units = useBench((state) => state.units);
   return (
     <div className="flex flex-col gap-4">
-      <LengthField
-        label={`Least joint width in ${piece.stock.name}`}
-        value={piece.stock.leastWidth}
-        {...stockBounds("leastWidth")}
-        step={0.1}
-        onChange={(leastWidth) => usePiece.getState().change((old) => ({ ...old, stock: { ...old.stock, leastWidth } }))}
-        hint="A starting value. Change it to what your machine and your hands have taught you."
-      />
-      <Choice
-        label="Where the cut runs"
-        value={piece.cut}
-        options={[
-          { value: "on-line", text: "on the line" },
-          { value: "outside", text: "outside it" },
-        ]}
-        onChange={(cut) => usePiece.getState().change((old) => ({ ...old, cut }))}
-      />
-      <p className="-mt-2 text-[12px] text-quiet">
-        {piece.cut === "on-line"
-          ? `The cut takes ${formatLength(piece.stock.kerf, units, 2)} from every joint, so joints must be drawn ${formatLength(widthToDraw(piece), units, 2)} wide.`
-          : "The machine makes up for the width of its cut: the piece comes out as drawn."}
-      </p>
       <SheetFigures piece={piece} />
       {examination && examination.joints.length > 1 && (
         <Suspense fallback={<div className="h-[150px]" />}>
@@ -55,32 +31,48 @@ export function JointsStep({ piece }: { piece: Piece }) {
   );
 }
 
-/** What else the rules are reckoned from, for those whose sheet differs. */
+/** What the rules are reckoned from. */
 function SheetFigures({ piece }: { piece: Piece }) {
+  const units = useBench((state) => state.units);
   const set = (change: Partial<Stock>) => usePiece.getState().change((old) => ({ ...old, stock: { ...old.stock, ...change } }));
-  const { thickness, kerf, strength } = piece.stock;
-  return (
-    <Collapsible.Root>
-      <Collapsible.Trigger className="group flex w-full items-center justify-between text-[13px] text-quiet hover:text-ink">
-        More about this sheet
-        <ChevronDown size={15} aria-hidden="true" className="group-data-[state=open]:rotate-180" />
-      </Collapsible.Trigger>
-      <Collapsible.Content className="mt-2 grid grid-cols-2 gap-x-4 gap-y-3">
-        <LengthField
-          label="Thickness"
-          value={thickness}
-          {...stockBounds("thickness")}
-          step={0.5}
-          onChange={(mm) => set({ thickness: mm })}
-        />
-        <LengthField
-          label="Width of the cut"
-          value={kerf}
-          {...stockBounds("kerf")}
-          step={0.01}
-          onChange={(mm) => set({ kerf: mm })}
-        />
-        <div className="col-span-2">
+  const { thickness, kerf, strength, leastWidth } = piece.stock;
+  const edit = (key: SheetChoiceKey) => {
+    switch (key) {
+      case "least":
+        return (
+          <LengthField
+            label="Least joint width"
+            value={leastWidth}
+            {...stockBounds("leastWidth")}
+            step={0.1}
+            onChange={(mm) => set({ leastWidth: mm })}
+            hint="A starting value. Change it to what your machine and your hands have taught you."
+          />
+        );
+      case "cut":
+        return <WhereCutRuns piece={piece} />;
+      case "kerf":
+        return (
+          <LengthField
+            label="Width of the cut"
+            value={kerf}
+            {...stockBounds("kerf")}
+            step={0.01}
+            onChange={(mm) => set({ kerf: mm })}
+          />
+        );
+      case "thickness":
+        return (
+          <LengthField
+            label="Thickness"
+            value={thickness}
+            {...stockBounds("thickness")}
+            step={0.5}
+            onChange={(mm) => set({ thickness: mm })}
+          />
+        );
+      case "strength":
+        return (
           <NumberField
             label="Bending strength"
             unit="N/mm²"
@@ -89,9 +81,18 @@ function SheetFigures({ piece }: { piece: Piece }) {
             onChange={(value) => set({ strength: value })}
             hint={`${HANDLING_FORCE} N at a letter's far end must not snap it. From memory: try a strip of your own sheet.`}
           />
-        </div>
-      </Collapsible.Content>
-    </Collapsible.Root>
+        );
+    }
+  };
+  return (
+    <div>
+      <Sentence about="this sheet" subject="The sheet" choices={sheetSentence(piece, units)} edit={edit} />
+      <p className="mt-1 text-[12px] text-quiet">
+        {piece.cut === "on-line"
+          ? `The cut takes ${formatLength(kerf, units, 2)} from every joint, so joints must be drawn ${formatLength(widthToDraw(piece), units, 2)} wide.`
+          : "The machine makes up for the width of its cut: the piece comes out as drawn."}
+      </p>
+    </div>
   );
 }
 

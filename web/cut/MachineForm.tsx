@@ -1,15 +1,17 @@
 import { LINE_PURPOSES, type LinePurpose, type MachineProfile, PROFILES } from "@mend-joint/core/cut";
 import { formatLength, type Piece } from "@mend-joint/core/piece";
+import { type CutChoiceKey, cutSentence } from "@mend-joint/core/wording";
 import { Switch } from "radix-ui";
 import { useState } from "react";
+import { WhereCutRuns } from "../bench/WhereCutRuns";
 import { useBench } from "../state/bench";
 import { profileOf, useCutting } from "../state/cutting";
-import { usePiece } from "../state/piece";
 import { Button } from "../ui/Button";
-import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
 import { NumberField } from "../ui/NumberField";
 import { Pick } from "../ui/Pick";
+import { Sentence } from "../ui/Sentence";
+import { Two } from "../ui/Two";
 import type { CutSheet } from "../workers/cutting";
 import { duration } from "./duration";
 import { ProfileDialog } from "./ProfileDialog";
@@ -24,25 +26,67 @@ export function MachineForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | 
   const profile = profileOf(state);
   const [editing, setEditing] = useState<MachineProfile | null>(null);
   const isOwn = own.some(({ id }) => id === profile.id);
+  const edit = (key: CutChoiceKey) => {
+    switch (key) {
+      case "machine":
+        return (
+          <>
+            <Pick
+              label="Machine"
+              value={profile.id}
+              options={[...PROFILES, ...own].map(({ id, name }) => ({ value: id, text: name }))}
+              onChange={(profileId) => useCutting.setState({ profileId })}
+            />
+            <p className="figure text-[12px] text-quiet">
+              bed {formatLength(profile.bed.width, units, 0)} × {formatLength(profile.bed.height, units, 0)}
+            </p>
+            <Button
+              look="quiet"
+              className="-ml-3 h-8 self-start px-3"
+              onClick={() => setEditing(isOwn ? profile : { ...profile, id: freshId(), name: `${profile.name} (mine)` })}
+            >
+              {isOwn ? "Change this machine" : "Make one of your own from it"}
+            </Button>
+          </>
+        );
+      case "cut":
+        return <WhereCutRuns piece={piece} />;
+      case "tabs":
+        return (
+          <Two>
+            <NumberField
+              label="Holding tabs"
+              unit="each"
+              value={tabs}
+              least={0}
+              most={20}
+              onChange={(next) => useCutting.setState({ tabs: Math.round(next) })}
+              hint="so nothing drops"
+            />
+            {tabs > 0 && (
+              <LengthField
+                label="Tab length"
+                value={tabWidth}
+                least={0.1}
+                most={5}
+                step={0.1}
+                onChange={(next) => useCutting.setState({ tabWidth: next })}
+              />
+            )}
+          </Two>
+        );
+    }
+  };
   return (
     <div className="flex flex-col gap-6">
-      <section className="flex flex-col gap-2">
-        <Pick
-          label="Machine"
-          value={profile.id}
-          options={[...PROFILES, ...own].map(({ id, name }) => ({ value: id, text: name }))}
-          onChange={(profileId) => useCutting.setState({ profileId })}
+      <section className="flex flex-col gap-1">
+        <Sentence
+          about="the way to the machine"
+          subject="It"
+          choices={cutSentence(piece, { machine: profile.name, tabs, tabWidth }, units)}
+          edit={edit}
         />
-        <p className="figure text-[12px] text-quiet">
-          bed {formatLength(profile.bed.width, units, 0)} × {formatLength(profile.bed.height, units, 0)}
-        </p>
-        <Button
-          look="quiet"
-          className="-ml-3 h-8 self-start px-3"
-          onClick={() => setEditing(isOwn ? profile : { ...profile, id: freshId(), name: `${profile.name} (mine)` })}
-        >
-          {isOwn ? "Change this machine" : "Make one of your own from it"}
-        </Button>
+        <p className="text-[12px] text-quiet">{kerfSaid(piece, profile, (mm) => formatLength(mm, units, 2))}</p>
       </section>
       <section>
         <h2 className="font-display text-[16px] font-semibold">What the lines are for</h2>
@@ -57,39 +101,6 @@ export function MachineForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | 
             <span className="text-quiet">{sheet.effort.pierces === 1 ? "pierce" : "pierces"}</span>
           </p>
         )}
-      </section>
-      <section className="flex flex-col gap-3">
-        <Choice
-          label="Where the cut runs"
-          value={piece.cut}
-          options={[
-            { value: "on-line", text: "on the line" },
-            { value: "outside", text: "outside it" },
-          ]}
-          onChange={(cut) => usePiece.getState().change((old) => ({ ...old, cut }))}
-        />
-        <p className="text-[12px] text-quiet">{kerfSaid(piece, profile, (mm) => formatLength(mm, units, 2))}</p>
-        <div className="grid grid-cols-2 gap-4">
-          <NumberField
-            label="Holding tabs"
-            unit="each"
-            value={tabs}
-            least={0}
-            most={20}
-            onChange={(next) => useCutting.setState({ tabs: Math.round(next) })}
-            hint="so nothing drops"
-          />
-          {tabs > 0 && (
-            <LengthField
-              label="Tab length"
-              value={tabWidth}
-              least={0.1}
-              most={5}
-              step={0.1}
-              onChange={(next) => useCutting.setState({ tabWidth: next })}
-            />
-          )}
-        </div>
       </section>
       {editing && <ProfileDialog profile={editing} isOwn={isOwn} onDone={() => setEditing(null)} />}
     </div>

@@ -2,8 +2,8 @@
  * Lettering arranged in every way the trade does, by hand and by keyboard.
  */
 import { createRequire } from "node:module";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import { faults } from "./axe";
 import { choose } from "./sentence";
 
 const require = createRequire(import.meta.url);
@@ -200,9 +200,7 @@ test("a line is a sentence: choices are tried on the piece, Escape closes them, 
   // The letter in the hand has its choices beside it, on the stage.
   await outline(page, "k1").click();
   await expect(page.getByRole("group", { name: "In the hand" }).getByLabel("Turned")).toBeVisible();
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  const grave = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
-  expect(grave.map(({ id, nodes }) => `${id} ${nodes.map(({ html }) => html.slice(0, 160)).join(" | ")}`)).toEqual([]);
+  expect(await faults(page)).toEqual([]);
   await cards.getByRole("radio", { checked: true }).focus();
   // A hand holds a key for a moment; the focus moves on within it.
   await page.keyboard.press("ArrowRight", { delay: 80 });

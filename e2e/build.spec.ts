@@ -1,8 +1,8 @@
 /**
  * Holders and the constructions of the trade, by hand and by keyboard.
  */
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import { faults } from "./axe";
 import { choose, openChoice } from "./sentence";
 
 const verdict = (page: Page) => page.getByTestId("verdict");
@@ -26,9 +26,7 @@ test("a beginning is chosen, a word typed, and the piece holds", async ({ page }
   await page.getByLabel("Your word").fill("Kate");
   const card = page.getByRole("button", { name: /Ring sign with a word.*holds/ });
   await expect(card).toBeVisible();
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  const grave = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
-  expect(grave.map(({ id, nodes }) => `${id} ${nodes.map(({ html }) => html.slice(0, 160)).join(" | ")}`)).toEqual([]);
+  expect(await faults(page)).toEqual([]);
   await card.click();
   await expect(verdict(page)).toContainText("Everything holds.");
   await expect(page.getByLabel("Name of the piece")).toHaveValue("Kate");

@@ -2,17 +2,11 @@
  * From word to file: the way to the cutter and to the saw, the trial cut, and files from elsewhere.
  */
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import { unzipSync } from "fflate";
+import { faults } from "./axe";
 import { copyOf } from "./pieces";
 import { openChoice } from "./sentence";
-
-const seriousFaults = async (page: Page) => {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  const grave = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
-  return grave.map(({ id, nodes }) => `${id} ${nodes.map(({ html }) => html.slice(0, 160)).join(" | ")}`);
-};
 
 async function toCutter(page: Page, id: string): Promise<void> {
   await page.goto(`/bench/${id}`);
@@ -31,7 +25,7 @@ async function taken(page: Page, name: string): Promise<{ name: string; bytes: B
 test("every file can be taken along, one by one and all in one", async ({ page }) => {
   await toCutter(page, "demo-ferry-key");
   await expect(page.getByText("Nothing stands in the way")).toBeVisible();
-  expect(await seriousFaults(page)).toEqual([]);
+  expect(await faults(page)).toEqual([]);
   const svg = await taken(page, "SVG true curves");
   expect(svg.name).toBe("key-ring-for-the-ferry.svg");
   expect(svg.bytes.toString()).toMatch(/<g id="engrave"[\s\S]*<g id="cut" fill="none" stroke="#ff0000"/);
@@ -128,7 +122,7 @@ test("a trial cut runs to its end; one is stopped by the lid; the list outlives 
   await page.reload();
   await page.getByRole("radio", { name: "Trial cut" }).click();
   await expect(page.getByRole("alert")).toContainText("% was done");
-  expect(await seriousFaults(page)).toEqual([]);
+  expect(await faults(page)).toEqual([]);
   await page.getByRole("button", { name: "Off the list" }).click();
   await expect(page.getByText("Nothing has been sent yet")).toBeVisible();
 });
@@ -145,7 +139,7 @@ test("a file from elsewhere is checked, repaired, and one of our own is opened a
   await page.goto("/");
   await page.getByRole("button", { name: "Check a file" }).click();
   await expect(page.getByText("Drop an SVG, DXF or PDF here.")).toBeVisible();
-  expect(await seriousFaults(page)).toEqual([]);
+  expect(await faults(page)).toEqual([]);
   await page.getByLabel("Outline file").setInputFiles(bad);
   await expect(page.getByText("b lies exactly on a")).toBeVisible();
   const repaired = await taken(page, "Take the repaired SVG");

@@ -109,7 +109,7 @@ interface GroupProps {
 function Group({ group, examination, piece, open, onOpen }: GroupProps) {
   return (
     <li className="border-t border-rule py-1 first:border-t-0">
-      <h4 className="px-2 pt-1 font-display text-[14px] font-semibold">{titleOf(group.label)}</h4>
+      <h3 className="px-2 pt-1 font-display text-[14px] font-semibold">{titleOf(group.label)}</h3>
       <ol>
         {group.findings.map((finding) => {
           const key = keyOf(finding);

@@ -115,7 +115,6 @@ function JointList({ examination }: { examination: Examination }) {
           <li key={`${joint.from.x} ${joint.from.y} ${joint.to.x}`}>
             <button
               type="button"
-              aria-label={`Show the joint ${name}, ${formatLength(joint.width, units, 2)}${weak ? ", weak" : ""}`}
               className={`grid w-full grid-cols-[1fr_64px_52px] items-center gap-2 rounded-lg px-2 py-1.5 text-left hover:bg-ink/6 ${pointedJoint === j ? "bg-focus/12" : ""}`}
               onPointerEnter={() => pointAt([], j)}
               onPointerLeave={() => pointAt([])}
@@ -124,6 +123,7 @@ function JointList({ examination }: { examination: Examination }) {
               onClick={() => showJoint(joint)}
             >
               <span className="min-w-0 text-[14px]">
+                <span className="sr-only">Show the joint </span>
                 <span className="block truncate">{name}</span>
                 {joint.takes.length > 0 && (
                   <span className="block truncate text-[12px] text-quiet">
@@ -140,6 +140,7 @@ function JointList({ examination }: { examination: Examination }) {
               </span>
               <span className={`figure text-right text-[13px] ${weak ? "font-semibold text-weak" : ""}`}>
                 {formatNumber(joint.width, units, 2)}
+                {weak && <span className="sr-only">, weak</span>}
               </span>
             </button>
           </li>

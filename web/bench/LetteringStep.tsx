@@ -44,9 +44,9 @@ function LineLettering({ word, font }: { word: Word; font: FontEntry | undefined
   }, [font]);
   return (
     <>
-      <p className="h-[46px] truncate text-[27px] leading-[46px]" style={{ fontFamily: faceName(word.font) }}>
+      <div className="h-[46px] truncate text-[27px] leading-[46px]" style={{ fontFamily: faceName(word.font) }}>
         {word.text || "Skerrow"}
-      </p>
+      </div>
       <p className="flex justify-between text-[13px] text-quiet">
         <span>{font?.name ?? word.font}</span>
         <span>{font?.style}</span>

@@ -5,44 +5,44 @@ import { useId } from "react";
 import { LOOKS, MaterialPattern } from "../stage/materials";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
+import { Menu } from "../ui/Menu";
 
 /** The sheet everything is cut from; its rule decides what holds. */
 export function SheetChoice({ piece }: { piece: Piece }) {
   const units = useBench((state) => state.units);
   const { stock } = piece;
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="flex w-full items-center gap-3 border-b border-rule px-5 py-3 text-left outline-offset-[-2px] hover:bg-ink/4">
-        <Swatch material={stock.material} />
-        <span className="min-w-0 flex-1">
-          <span className="block truncate font-semibold">{stock.name}</span>
-          <span className="block text-[13px] text-quiet">
-            joints from <span className="figure">{formatLength(stock.leastWidth, units)}</span>
-          </span>
-        </span>
-        <ChevronDown size={16} className="text-quiet" aria-hidden="true" />
-        <span className="sr-only">Change the sheet</span>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={4}
-          className="z-10 w-[264px] rounded-xl border border-rule bg-film p-1 shadow-lg"
+    <Menu
+      className="w-[264px] p-1"
+      trigger={
+        <button
+          type="button"
+          className="flex w-full items-center gap-3 border-b border-rule px-5 py-3 text-left outline-offset-[-2px] hover:bg-ink/4"
         >
-          {STOCKS.map((each) => (
-            <DropdownMenu.Item
-              key={each.id}
-              onSelect={() => usePiece.getState().change((old) => ({ ...old, stock: { ...each } }))}
-              className="flex items-center gap-3 rounded-lg px-2 py-2 outline-none data-[highlighted]:bg-ink/8"
-            >
-              <Swatch material={each.material} />
-              <span className="flex-1">{each.name}</span>
-              <span className="figure text-[12px] text-quiet">{formatLength(each.leastWidth, units)}</span>
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+          <Swatch material={stock.material} />
+          <span className="min-w-0 flex-1">
+            <span className="block truncate font-semibold">{stock.name}</span>
+            <span className="block text-[13px] text-quiet">
+              joints from <span className="figure">{formatLength(stock.leastWidth, units)}</span>
+            </span>
+          </span>
+          <ChevronDown size={16} className="text-quiet" aria-hidden="true" />
+          <span className="sr-only">Change the sheet</span>
+        </button>
+      }
+    >
+      {STOCKS.map((each) => (
+        <DropdownMenu.Item
+          key={each.id}
+          onSelect={() => usePiece.getState().change((old) => ({ ...old, stock: { ...each } }))}
+          className="flex items-center gap-3 rounded-lg px-2 py-2 outline-none data-[highlighted]:bg-ink/8"
+        >
+          <Swatch material={each.material} />
+          <span className="flex-1">{each.name}</span>
+          <span className="figure text-[12px] text-quiet">{formatLength(each.leastWidth, units)}</span>
+        </DropdownMenu.Item>
+      ))}
+    </Menu>
   );
 }
 

@@ -49,19 +49,21 @@ function Step({
 }) {
   return (
     <Accordion.Item value={value} className="border-b border-rule">
-      <Accordion.Header>
-        <Accordion.Trigger className="group flex w-full items-baseline gap-3 px-5 py-3 text-left outline-offset-[-2px] hover:bg-ink/4">
-          <span className="figure w-4 text-[13px] text-quiet">{number}</span>
-          <span className="font-display text-[17px] font-semibold">{title}</span>
-          <span className="min-w-0 flex-1 truncate text-right text-[13px] text-quiet group-data-[state=open]:invisible">
-            {note}
-          </span>
-          <ChevronDown
-            size={16}
-            className="self-center text-quiet transition-transform group-data-[state=open]:rotate-180"
-            aria-hidden="true"
-          />
-        </Accordion.Trigger>
+      <Accordion.Header asChild>
+        <h2>
+          <Accordion.Trigger className="group flex w-full items-baseline gap-3 px-5 py-3 text-left outline-offset-[-2px] hover:bg-ink/4">
+            <span className="figure w-4 text-[13px] text-quiet">{number}</span>
+            <span className="font-display text-[17px] font-semibold">{title}</span>
+            <span className="min-w-0 flex-1 truncate text-right text-[13px] text-quiet group-data-[state=open]:invisible">
+              {note}
+            </span>
+            <ChevronDown
+              size={16}
+              className="self-center text-quiet transition-transform group-data-[state=open]:rotate-180"
+              aria-hidden="true"
+            />
+          </Accordion.Trigger>
+        </h2>
       </Accordion.Header>
       <Accordion.Content className="px-5 pt-1 pb-5">{children}</Accordion.Content>
     </Accordion.Item>

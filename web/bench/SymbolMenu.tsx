@@ -1,5 +1,6 @@
 import { SYMBOL_NAMES, SYMBOLS, type SymbolName } from "@mend-joint/core/piece";
 import { DropdownMenu } from "radix-ui";
+import { Menu } from "../ui/Menu";
 import { OrnamentShape } from "./OrnamentShape";
 
 /** All symbols, to be picked by their shape. */
@@ -20,18 +21,15 @@ export function SymbolItems({ onPick }: { onPick(name: SymbolName): void }) {
 /** Symbols that stand in the text like letters. */
 export function SymbolMenu({ onPick }: { onPick(symbol: string): void }) {
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger aria-label="Put in a symbol …" title="Put in a symbol" className="p-1.5 text-quiet hover:text-ink">
-        <OrnamentShape name="star" size={16} />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          className="z-10 grid grid-cols-6 gap-1 rounded-xl border border-rule bg-film p-2 shadow-lg"
-        >
-          <SymbolItems onPick={(name) => onPick(SYMBOLS[name])} />
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <Menu
+      className="grid grid-cols-6 gap-1 p-2"
+      trigger={
+        <button type="button" aria-label="Put in a symbol …" title="Put in a symbol" className="p-1.5 text-quiet hover:text-ink">
+          <OrnamentShape name="star" size={16} />
+        </button>
+      }
+    >
+      <SymbolItems onPick={(name) => onPick(SYMBOLS[name])} />
+    </Menu>
   );
 }

@@ -19,6 +19,7 @@ export function TopBar({ piece }: { piece: Piece }) {
       >
         <ArrowLeft size={18} />
       </Link>
+      <h1 className="sr-only">{piece.name}</h1>
       <NameField piece={piece} />
       <SaveState />
       <span className="hidden flex-1 sm:block" />
@@ -106,7 +107,7 @@ export function UnitsSwitch() {
     <button
       type="button"
       className="figure h-9 shrink-0 rounded-full px-2 text-[13px] whitespace-nowrap hover:bg-ink/8 sm:px-3"
-      aria-label={`Lengths in ${units === "mm" ? "millimetres; change to inches" : "inches; change to millimetres"}`}
+      aria-label={`mm / in: lengths in ${units === "mm" ? "millimetres; change to inches" : "inches; change to millimetres"}`}
       onClick={() => setUnits(units === "mm" ? "in" : "mm")}
     >
       {units === "mm" ? <b>mm</b> : "mm"} / {units === "in" ? <b>in</b> : "in"}

@@ -136,6 +136,7 @@ function LetterCell({
           <span
             className="figure absolute top-0 rounded-full bg-holds/12 px-1 text-[10px] leading-[14px] font-semibold text-holds"
             title={`Held ${letter.ties} times: one joint may break and it stays`}
+            aria-hidden="true"
           >
             {letter.ties}×
           </span>

@@ -91,7 +91,7 @@ export function CheckScreen() {
         <main className="grid place-items-center">
           <div className="max-w-[520px] text-center">
             <FileUp size={34} className="mx-auto text-quiet" aria-hidden="true" />
-            <p className="mt-4 font-display text-[24px] leading-tight font-semibold">Drop an SVG, DXF or PDF here.</p>
+            <h2 className="mt-4 font-display text-[24px] leading-tight font-semibold">Drop an SVG, DXF or PDF here.</h2>
             <p className="mt-3 text-[15px] text-quiet">
               Wherever it was drawn, it is measured like your own pieces: what falls out, what is thin, what lies twice, what is
               open, how large it is. Nothing leaves this computer.

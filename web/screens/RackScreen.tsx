@@ -20,6 +20,7 @@ import { useBench } from "../state/bench";
 import { createRackExaminer } from "../state/rack";
 import { copyName } from "../state/saving";
 import { Button } from "../ui/Button";
+import { Menu } from "../ui/Menu";
 import { useInSight } from "../ui/useInSight";
 import { VerdictMark } from "../ui/VerdictMark";
 import { examineOnce } from "../workers/examiner";
@@ -150,11 +151,7 @@ function Card({ stored, onRename, onDuplicate, onBeginning, onRemove }: CardProp
   const box = examination?.box;
   return (
     <li ref={card} className="group relative rounded-2xl border border-rule bg-film transition-colors hover:border-quiet">
-      <Link
-        to={`/bench/${stored.id}`}
-        className="block rounded-2xl"
-        aria-label={`${piece.name}${examination ? `, ${examination.verdict}` : ""}`}
-      >
+      <Link to={`/bench/${stored.id}`} className="block rounded-2xl">
         <div className="h-[210px] p-6">
           {examination && <Thumbnail examination={examination} material={piece.stock.material} />}
         </div>
@@ -173,22 +170,24 @@ function Card({ stored, onRename, onDuplicate, onBeginning, onRemove }: CardProp
           {examination && <VerdictMark verdict={examination.verdict} label />}
         </div>
       </Link>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          aria-label={`What to do with ${piece.name}`}
-          className="absolute top-3 right-3 grid size-9 place-items-center rounded-full text-quiet hover:bg-ink/8 hover:text-ink"
-        >
-          <MoreHorizontal size={18} />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content align="end" className="z-10 min-w-40 rounded-xl border border-rule bg-film p-1 shadow-lg">
-            <Item onSelect={() => onRename(stored)}>Rename</Item>
-            <Item onSelect={() => onDuplicate(stored)}>Duplicate</Item>
-            <Item onSelect={() => onBeginning(stored)}>{piece.starter ? "No longer a beginning" : "Keep as a beginning"}</Item>
-            <Item onSelect={() => onRemove(stored)}>Delete</Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <Menu
+        align="end"
+        className="min-w-40 p-1"
+        trigger={
+          <button
+            type="button"
+            aria-label={`What to do with ${piece.name}`}
+            className="absolute top-3 right-3 grid size-9 place-items-center rounded-full text-quiet hover:bg-ink/8 hover:text-ink"
+          >
+            <MoreHorizontal size={18} />
+          </button>
+        }
+      >
+        <Item onSelect={() => onRename(stored)}>Rename</Item>
+        <Item onSelect={() => onDuplicate(stored)}>Duplicate</Item>
+        <Item onSelect={() => onBeginning(stored)}>{piece.starter ? "No longer a beginning" : "Keep as a beginning"}</Item>
+        <Item onSelect={() => onRemove(stored)}>Delete</Item>
+      </Menu>
     </li>
   );
 }

@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import { useBench } from "../../state/bench";
 import { asRun, usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
+import { Menu } from "../../ui/Menu";
 import { bestBridgePlace, counterFor } from "../../workers/examiner";
 import { addPart, changePart, roomForParts } from "../parts";
 import { SymbolItems } from "../SymbolMenu";
@@ -92,45 +93,41 @@ export function HoldersStep({ piece }: { piece: Piece }) {
         <HolderPart key={holder.id} part={holder} piece={piece} />
       ))}
       {many && <TiesForm ties={ties} />}
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger asChild>
+      <Menu
+        className="w-64 p-1"
+        trigger={
           <Button look="quiet" className="-ml-3 self-start" disabled={!roomForParts(piece)}>
             <Plus size={16} aria-hidden="true" /> Add a holder or shape
           </Button>
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content align="start" className="z-10 w-64 rounded-xl border border-rule bg-film p-1 shadow-lg">
-            {KINDS.map(({ text, note, add }) => (
-              <DropdownMenu.Item
-                key={text}
-                onSelect={add}
-                className="rounded-lg px-3 py-1.5 outline-none data-[highlighted]:bg-ink/8"
-              >
-                {text}
-                <span className="block text-[12px] text-quiet">{note}</span>
-              </DropdownMenu.Item>
-            ))}
-            <DropdownMenu.Sub>
-              <DropdownMenu.SubTrigger className="flex items-center justify-between rounded-lg px-3 py-1.5 outline-none data-[highlighted]:bg-ink/8 data-[state=open]:bg-ink/8">
-                <span>
-                  Ornament
-                  <span className="block text-[12px] text-quiet">heart, star, leaf, anchor …</span>
-                </span>
-                <ChevronRight size={16} className="text-quiet" aria-hidden="true" />
-              </DropdownMenu.SubTrigger>
-              <DropdownMenu.Portal>
-                <DropdownMenu.SubContent
-                  sideOffset={6}
-                  collisionPadding={8}
-                  className="z-10 grid grid-cols-6 gap-1 rounded-xl border border-rule bg-film p-2 shadow-lg"
-                >
-                  <SymbolItems onPick={(name) => void addOrnament(name)} />
-                </DropdownMenu.SubContent>
-              </DropdownMenu.Portal>
-            </DropdownMenu.Sub>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+        }
+      >
+        {KINDS.map(({ text, note, add }) => (
+          <DropdownMenu.Item
+            key={text}
+            onSelect={add}
+            className="rounded-lg px-3 py-1.5 outline-none data-[highlighted]:bg-ink/8"
+          >
+            {text}
+            <span className="block text-[12px] text-quiet">{note}</span>
+          </DropdownMenu.Item>
+        ))}
+        <DropdownMenu.Sub>
+          <DropdownMenu.SubTrigger className="flex items-center justify-between rounded-lg px-3 py-1.5 outline-none data-[highlighted]:bg-ink/8 data-[state=open]:bg-ink/8">
+            <span>
+              Ornament
+              <span className="block text-[12px] text-quiet">heart, star, leaf, anchor …</span>
+            </span>
+            <ChevronRight size={16} className="text-quiet" aria-hidden="true" />
+          </DropdownMenu.SubTrigger>
+          <DropdownMenu.SubContent
+            sideOffset={6}
+            collisionPadding={8}
+            className="z-10 grid grid-cols-6 gap-1 rounded-xl border border-rule bg-film p-2 shadow-lg"
+          >
+            <SymbolItems onPick={(name) => void addOrnament(name)} />
+          </DropdownMenu.SubContent>
+        </DropdownMenu.Sub>
+      </Menu>
       <TieUp piece={piece} />
     </div>
   );

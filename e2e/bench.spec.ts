@@ -50,7 +50,7 @@ test("type a word with an i, see the dot, drag it down, take the file, check the
   await page.getByRole("link", { name: "To the cutter" }).click();
   const file = page.getByRole("button", { name: "SVG true curves" });
   const [download] = await Promise.all([page.waitForEvent("download"), file.click()]);
-  expect(download.suggestedFilename()).toBe("new-piece.svg");
+  expect(download.suggestedFilename()).toBe("kit.svg");
   const path = info.outputPath("piece.svg");
   await download.saveAs(path);
   const checked = spawnSync("npx", ["tsx", "cli/check.ts", path, "--json"], { cwd: ROOT, encoding: "utf8" });
@@ -196,7 +196,7 @@ test("two windows on one piece: the stale one is told, both versions stay", asyn
   await page.getByRole("button", { name: "Take the other, keep mine as a copy" }).click();
   await expect(page.getByLabel("Word or line")).toHaveValue("Herons");
   await page.goto("/");
-  await expect(page.getByRole("link", { name: /New piece \(copy\)/ }).first()).toBeVisible();
+  await expect(page.getByRole("link", { name: /Heronry \(copy\)/ }).first()).toBeVisible();
 });
 
 test("a server that does not answer: the work is kept and saved later", async ({ page }) => {

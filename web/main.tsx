@@ -22,6 +22,12 @@ const router = createBrowserRouter([
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <RouterProvider router={router} />
-    <Toaster position="bottom-left" toastOptions={{ className: "font-sans", duration: 8000 }} />
+    {/* Above the chain, where nothing is filled in. */}
+    <Toaster
+      position="bottom-center"
+      offset={{ bottom: 124 }}
+      mobileOffset={{ bottom: 16 }}
+      toastOptions={{ className: "font-sans", duration: 6000 }}
+    />
   </StrictMode>,
 );

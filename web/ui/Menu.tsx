@@ -1,5 +1,5 @@
 import { DropdownMenu } from "radix-ui";
-import { type ReactNode, useRef, useState } from "react";
+import { type ReactNode, useCallback, useState } from "react";
 
 interface Props {
   /** The button that opens it. */
@@ -14,14 +14,11 @@ interface Props {
  * readers.
  */
 export function Menu({ trigger, align = "start", className = "", children }: Props) {
-  const button = useRef<HTMLButtonElement>(null);
   const [home, setHome] = useState<HTMLElement | null>(null);
+  const find = useCallback((button: HTMLButtonElement | null) => setHome(button?.closest("main, aside, header") ?? null), []);
   return (
-    <DropdownMenu.Root
-      modal={false}
-      onOpenChange={(open) => open && setHome(button.current?.closest<HTMLElement>("main, aside, header") ?? null)}
-    >
-      <DropdownMenu.Trigger ref={button} asChild>
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger ref={find} asChild>
         {trigger}
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal container={home}>

@@ -37,7 +37,7 @@ const MAY_USE = {
   examine: ["geometry", "piece", "lettering", "holders", "weld", "measure", "joints", "judge"],
   report: ["geometry", "piece", "judge", "examine"],
   cut: ["geometry", "measure", "piece", "judge", "report"],
-  mend: ["geometry", "piece", "holders", "judge", "examine"],
+  mend: ["geometry", "measure", "piece", "holders", "judge", "examine"],
   shelf: ["geometry", "measure", "piece", "lettering", "examine", "report"],
   machine: ["geometry", "piece", "cut", "formats"],
   formats: ["geometry", "piece", "report", "cut"],

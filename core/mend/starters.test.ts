@@ -3,11 +3,12 @@
  */
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
-import { examine } from "../examine";
+import { type Examination, examine } from "../examine";
+import { backwards, difference, type Region, regionArea, ringArea } from "../geometry";
 import { openFindings } from "../judge";
-import { type Loop, type Piece, parsePiece, STARTERS, STOCKS, type Stick } from "../piece";
+import { type Loop, type Piece, parsePiece, STARTERS, STOCKS, type Stick, type Word } from "../piece";
 import { sentencesOf } from "../tests/sentences";
-import { beginPiece, bridgePlace, stickPlace, tieUp, uprightAngle } from "./index";
+import { beginPiece, bridgePlace, counterPlace, stickPlace, tieUp, uprightAngle } from "./index";
 
 const library = shippedLibrary();
 const WORDS = ["Kit", "Isolde", "Jiří", "Zoë", "Bjørn", "Wilhelmina"];
@@ -113,6 +114,35 @@ describe("places", () => {
     expect(holds[solids.findIndex(({ id }) => id === "stick")]!.width).toBeGreaterThan(5.5);
     const alone = { ...piece, parts: piece.parts.filter(({ kind }) => kind === "stick") };
     expect(stickPlace(alone, "stick", library)).toBeNull();
+  });
+});
+
+describe("an ornament in the place of a counter", () => {
+  const piece = parsePiece({
+    name: "p",
+    stock: STOCKS[0],
+    parts: [{ kind: "word", id: "w", text: "OL", font: "archivo-black", size: { by: "cap-height", mm: 30 }, overlap: 1 }],
+  });
+  const [o, l] = (piece.parts[0] as Word).keys as [string, string];
+
+  it("stands in its middle, goes with its letter, and leaves the walls as wide as they were", () => {
+    const place = counterPlace(piece, { wordId: "w", key: o }, library)!;
+    const star = { kind: "ornament", id: "s", name: "star", ...place, meets: "carve", closes: true };
+    const before = examine(piece, library);
+    const after = examine(parsePiece({ ...piece, parts: [...piece.parts, star] }), library);
+    const holes = ({ material }: Pick<Examination, "material">): Region =>
+      material.filter((ring) => ringArea(ring) < 0).map(backwards);
+    const [was, is] = [holes(before), holes(after)];
+    expect(place.at.letter).toEqual({ wordId: "w", key: o });
+    expect([was.length, is.length]).toEqual([1, 1]);
+    expect(regionArea(is)).toBeLessThan(0.8 * regionArea(was));
+    expect(regionArea(difference(is, was))).toBeLessThan(0.01);
+    expect(after.verdict).toBe("holds");
+  });
+
+  it("has no place in a letter without one, or that is not there", () => {
+    expect(counterPlace(piece, { wordId: "w", key: l }, library)).toBeNull();
+    expect(counterPlace(piece, { wordId: "w", key: "gone" }, library)).toBeNull();
   });
 });
 

@@ -81,6 +81,7 @@ test("an ornament is added by keyboard, moved by arrow keys, and knocked out of 
   await page.keyboard.press("Enter");
   await expect(page.getByRole("menuitem", { name: /^Bar/ })).toBeFocused();
   await page.keyboard.press("O");
+  await expect(page.getByRole("menuitem", { name: /^Ornament/ })).toBeFocused();
   await page.keyboard.press("Enter");
   await expect(page.getByRole("menuitem", { name: "heart", exact: true })).toBeFocused();
   await page.keyboard.press("Enter");

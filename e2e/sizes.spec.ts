@@ -92,6 +92,27 @@ test("two fingers zoom and move the view, and leave what lies under them where i
   await page.close();
 });
 
+test("a long press takes one letter more; a short one takes it alone", async ({ browser }) => {
+  const page = await browser.newPage({ viewport: SIZES.tablet, hasTouch: true });
+  await page.goto("/bench/demo-harbour-office");
+  await expect(page.getByTestId("verdict")).toContainText("wants");
+  const session = await page.context().newCDPSession(page);
+  const press = async (letter: string, ms: number) => {
+    const { x, y, width, height } = (await page.locator(`[data-solid='${letter}']`).first().boundingBox())!;
+    const at = { x: x + width * 0.12, y: y + height * 0.3 };
+    await session.send("Input.dispatchTouchEvent", { type: "touchStart", touchPoints: [at] });
+    await page.waitForTimeout(ms);
+    await session.send("Input.dispatchTouchEvent", { type: "touchEnd", touchPoints: [] });
+  };
+  await press("w1:k1", 50);
+  await expect(page.getByText("Letter H", { exact: true })).toBeVisible();
+  await press("w1:k3", 800);
+  await expect(page.getByText("2 letters are in the hand")).toBeVisible();
+  await press("w1:k3", 800);
+  await expect(page.getByText("Letter H", { exact: true })).toBeVisible();
+  await page.close();
+});
+
 test("the keys are shown by the question mark; three pointers greet a first visit, once", async ({ page }) => {
   await page.goto("/bench/demo-boat-naming");
   await expect(page.getByTestId("verdict")).toContainText("fall off");

@@ -134,6 +134,8 @@ mkdirSync(OUT, { recursive: true });
 const browser = await chromium.launch(BROWSER);
 for (const { name, path, before } of VIEWS) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
+  // The pointers of a first visit would lie on the findings.
+  await page.addInitScript(() => localStorage.setItem("mend-joint-first-visit", "yes"));
   await page.goto(url + path);
   await page.waitForTimeout(2500);
   if (before) await before(page);

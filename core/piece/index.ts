@@ -1,3 +1,4 @@
+export * from "./align";
 export * from "./bounds";
 export * from "./edit";
 export * from "./resize";

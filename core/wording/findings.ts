@@ -31,12 +31,14 @@ export function describeFinding(finding: Finding, labels: Labels, units: Units):
       return `${capital(first)} is only ${is} wide here${says}${hangs(finding, units)} ${adviceFor(labels.get(parts[0]!))}`;
     }
     case "hairline": {
-      const place = meeting > 1 ? `The place ${placeName(parts, labels)}` : capital(first);
       // A hair below the limit must not read as if it were the limit.
       const [narrowest, wanted] = beside(width, finding.wanted, units);
-      const often =
-        finding.places > 1 ? ` in ${countWord(finding.places)} places, ${narrowest} at the narrowest` : `: ${narrowest}`;
-      return `${place} is thinner than ${wanted}${often}. No part is held least here, but it may burn through.`;
+      const many = finding.places > 1;
+      const is =
+        meeting > 1 ? `The place ${placeName(parts, labels)} is` : `${capital(first)} has ${many ? "strokes" : "a stroke"}`;
+      const often = many ? ` in ${countWord(finding.places)} places` : "";
+      const here = many ? "these places, but they" : "this place, but it";
+      return `${is} only ${narrowest} wide${often}; the sheet wants ${wanted}. Nothing hangs on ${here} may burn through.`;
     }
     case "thin-tail":
       return `The tail of ${first} is narrower than ${mm(finding.wanted)} over its last ${mm(finding.reach ?? 0)}: it breaks or burns easily. Shorten it, tie its end down, or choose heavier lettering.`;
@@ -45,7 +47,7 @@ export function describeFinding(finding: Finding, labels: Labels, units: Units):
       return `${where("Beside")} ${gap} is left; the cut is ${mm(finding.cut, 2)} wide. Close it, or make it wider.`;
     }
     case "small-hole":
-      return `${where("In")} a hole only ${mm(width, 2)} wide is left; one that can be cut has ${mm(finding.wanted)}. Fill it, or make it wider.`;
+      return `${where("In")} is a hole only ${mm(width, 2)} wide. The cut needs ${mm(finding.wanted)}. Fill it, or make it wider.`;
     case "swallowed":
       return `${capital(first)} is swallowed by ${names[1]}: nothing of its outline is left. Move it out, or leave it out.`;
     case "sunk":

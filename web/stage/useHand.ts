@@ -21,11 +21,17 @@ interface Board {
 /** A move for so many mm, at a place of the pointer on the board in mm. */
 type Grip = (dx: number, dy: number, at: { x: number; y: number }) => Move;
 
+/** A finger that rests so long on a letter takes it in addition, ms: there is no Shift on a tablet. */
+const LONG_PRESS = 500;
+/** A finger that has moved less still rests, px. */
+const RESTS = 6;
+
 /** With Ctrl held, moves go straight by whole millimetres and turns by so many degrees. */
 const TURN_STEP = 15;
 
 export function useHand({ frame, view, size, zoom, pan }: Board): void {
   const grip = useRef<Grip | null>(null);
+  const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
   const within = (x: number, y: number) => {
     const bounds = frame.current!.getBoundingClientRect();
     return { x: x - bounds.left, y: y - bounds.top };
@@ -38,10 +44,17 @@ export function useHand({ frame, view, size, zoom, pan }: Board): void {
         grip.current = examination && gripOf(examination, target, toPiece(view, size, within(event.clientX, event.clientY)));
         if (grip.current) return;
         const taken = examination && takenBy(examination, target, event, selection);
-        useBench.setState({ selection: taken });
-        grip.current = taken && ((dx, dy) => ({ ...taken.move, dx, dy }));
+        const hold = (held: Selection | null) => {
+          useBench.setState({ selection: held });
+          grip.current = held && ((dx, dy) => ({ ...held.move, dx, dy }));
+        };
+        hold(taken);
+        if (event.pointerType !== "touch" || !taken || !selection) return;
+        const more = { altKey: false, shiftKey: true };
+        resting.current = setTimeout(() => hold(takenBy(examination, target, more, selection)), LONG_PRESS);
       },
       onDrag: ({ movement: [mx, my], delta: [dx, dy], xy: [x, y], tap, event, pinching, cancel }) => {
+        if (pinching || Math.hypot(mx, my) > RESTS) clearTimeout(resting.current);
         if (tap) return;
         // A second finger means the view: what the first had in the hand stays where it was.
         if (pinching) {
@@ -54,6 +67,7 @@ export function useHand({ frame, view, size, zoom, pan }: Board): void {
         useBench.setState({ move: (event as PointerEvent).ctrlKey ? snapped(move) : move });
       },
       onDragEnd: () => {
+        clearTimeout(resting.current);
         const { move } = useBench.getState();
         grip.current = null;
         if (move && !isStill(move)) usePiece.getState().change((old) => applyMove(old, move));

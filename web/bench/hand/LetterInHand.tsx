@@ -112,7 +112,9 @@ export function LetterInHand({ piece, wordId, letterKey: key, what }: Props) {
           Put back
         </Button>
       </div>
-      <p className="mt-1 text-[12px] text-quiet">Arrows move it, Shift-press takes more.</p>
+      <p className="mt-1 text-[12px] text-quiet">
+        Arrows move it, what you type comes after it. Shift-press, or a long press, takes more.
+      </p>
     </div>
   );
 }

@@ -1,4 +1,16 @@
-import { changeLetter, type LetterChange, type Piece, partBounds, UNCHANGED_LETTER, type Word } from "@mend-joint/core/piece";
+import { joinBoxes, regionBox } from "@mend-joint/core/geometry";
+import {
+  type Alignment,
+  alignLetters,
+  changeLetter,
+  type LetterBox,
+  type LetterChange,
+  type Piece,
+  partBounds,
+  UNCHANGED_LETTER,
+  type Word,
+} from "@mend-joint/core/piece";
+import { useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { LengthField } from "../../ui/LengthField";
@@ -20,6 +32,15 @@ export function LettersInHand({ piece, letters }: Props) {
       .change((old) =>
         letters.reduce((made, { wordId, key }) => changeLetter(made, wordId, key, (each) => ({ ...each, ...fields })), old),
       );
+  const align = (by: Alignment) => {
+    const { examination } = useBench.getState();
+    const boxes = letters.flatMap(({ wordId, key }): LetterBox[] => {
+      const letter = examination?.letters.find((each) => each.wordId === wordId && each.key === key);
+      const box = joinBoxes((letter?.solids ?? []).map((i) => regionBox(examination!.solids[i]!.region)));
+      return box ? [{ wordId, key, box }] : [];
+    });
+    usePiece.getState().change((old) => alignLetters(old, boxes, by));
+  };
   return (
     <div>
       <h3 className="text-[14px] font-semibold">{letters.length} letters are in the hand</h3>
@@ -40,6 +61,16 @@ export function LettersInHand({ piece, letters }: Props) {
         />
         <LetterFigures change={now} set={set} gap="Gaps before" />
       </div>
+      <div role="group" className="mt-3" aria-label="Line them up">
+        <p className="text-[13px] text-quiet">Line up</p>
+        <div className="-mx-2 mt-0.5 flex flex-wrap">
+          {ALIGNMENTS.filter(({ by }) => by !== "gaps" || letters.length > 2).map(({ by, text, title }) => (
+            <Button key={by} look="quiet" className="h-8 !px-2 text-[13px]" title={title} onClick={() => align(by)}>
+              {text}
+            </Button>
+          ))}
+        </div>
+      </div>
       <div className="mt-2 flex items-center justify-between gap-2">
         <p className="text-[12px] text-quiet">Drag one and all move. Shift-press adds a letter or lets one go.</p>
         <Button look="quiet" className="h-8 shrink-0 px-3" onClick={() => set(IN_PLACE)}>
@@ -49,5 +80,12 @@ export function LettersInHand({ piece, letters }: Props) {
     </div>
   );
 }
+
+const ALIGNMENTS: readonly { by: Alignment; text: string; title: string }[] = [
+  { by: "feet", text: "feet", title: "Their lowest points come to the height of the first one's" },
+  { by: "middles", text: "middles", title: "Their middles come to the height of the first one's" },
+  { by: "heads", text: "heads", title: "Their highest points come to the height of the first one's" },
+  { by: "gaps", text: "even gaps", title: "Equal gaps between the outermost two" },
+];
 
 const IN_PLACE: Partial<LetterChange> = { dx: 0, dy: 0, turn: undefined, scale: undefined, kern: undefined, reach: undefined };

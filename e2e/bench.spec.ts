@@ -161,6 +161,13 @@ test("inches and back; fractions are understood", async ({ page }) => {
   await newPiece(page, "Oyster");
   await page.getByRole("button", { name: /change to inches/ }).click();
   await openChoice(page, "Size");
+  // A figure that is only passed through stays what it is: 25 mm, although 0.984 in is a little less.
+  await page.getByLabel("Capitals", { exact: true }).focus();
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Tab");
+  await page.getByRole("button", { name: /change to millimetres/ }).click();
+  await expect(page.getByLabel("Capitals", { exact: true })).toHaveValue("25");
+  await page.getByRole("button", { name: /change to inches/ }).click();
   await page.getByLabel("Capitals", { exact: true }).fill("1 1/4");
   await page.getByLabel("Capitals", { exact: true }).press("Enter");
   await expect(verdict(page)).toContainText(" in");

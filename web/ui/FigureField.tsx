@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useEffect, useId, useState } from "react";
+import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import { asRun } from "../state/piece";
 
 export interface FigureProps {
@@ -40,16 +40,22 @@ export function FigureField({
   const [text, setText] = useState(written);
   const [error, setError] = useState("");
   const id = useId();
+  /** Something was typed that has not been taken: a figure that changes meanwhile, such as a measured one, does not replace it. */
+  const typing = useRef(false);
 
   useEffect(() => {
+    if (typing.current) return;
     setText(written);
     setError("");
   }, [written]);
 
   const commit = (typed: string) => {
+    // What was only passed through stays exactly as it is, also where it is shown rounded.
+    if (!typing.current) return;
     const figure = read(typed);
     if (figure === null) return setError(`"${typed.slice(0, 20)}" cannot be read. Try ${example}.`);
     if (figure < least || figure > most) return setError(`Between ${say(least)} and ${say(most)}, please.`);
+    typing.current = false;
     setError("");
     setText(write(figure));
     if (figure !== value) onChange(figure);
@@ -60,6 +66,7 @@ export function FigureField({
     if (event.key === "Escape" && text !== written) {
       // What is around the field stays open for this once.
       event.preventDefault();
+      typing.current = false;
       setText(written);
       setError("");
     }
@@ -67,6 +74,8 @@ export function FigureField({
     event.preventDefault();
     const by = (event.shiftKey ? 10 : 1) * step * (event.key === "ArrowUp" ? 1 : -1);
     const next = Math.min(most, Math.max(least, Math.round((value + by) * 1000) / 1000));
+    typing.current = false;
+    setText(write(next));
     if (next !== value) asRun(id, () => onChange(next));
   };
 
@@ -84,7 +93,10 @@ export function FigureField({
           aria-invalid={error !== ""}
           data-taken={text === written || undefined}
           aria-describedby={error || hint ? `${id}-note` : undefined}
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => {
+            typing.current = true;
+            setText(event.target.value);
+          }}
           onBlur={() => commit(text)}
           onKeyDown={onKeyDown}
         />

@@ -14,8 +14,10 @@ import {
 import { ornament as drawn } from "../ornaments";
 import type { Ornament } from "../piece";
 
+type Look = Pick<Ornament, "name" | "height" | "turn" | "mirror" | "round">;
+
 /** @param at its middle, mm */
-export function ornamentOutline({ name, height, turn, mirror, round }: Ornament, at: Point): Region {
+export function ornamentOutline({ name, height, turn, mirror, round }: Look, at: Point): Region {
   const region = drawn(name);
   const box = regionBox(region)!;
   const scale = height / (box.maxY - box.minY);

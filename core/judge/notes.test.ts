@@ -79,13 +79,13 @@ describe("thin where nothing hangs on it", () => {
     expect(notes).toHaveLength(1);
     expect(notes[0]).toMatchObject({ kind: "hairline", means: "note", width: 0.7 });
     expect(say(notes[0], [letter("e")])).toContain(
-      "The e has strokes only 0.7 mm wide in two places; the sheet wants 1.5 mm. Nothing hangs on these places",
+      "The e has strokes only 0.7 mm wide in two places; it wants 1.5 mm. Nothing hangs on these places",
     );
   });
 
   it("a hair below the limit does not read as if it were the limit", () => {
     const [note] = judgeStrokes([letter("u")], [zone({ width: 1.66 })], [], 1.68);
-    expect(say(note, [letter("u")])).toContain("The u has a stroke only 1.66 mm wide; the sheet wants 1.68 mm.");
+    expect(say(note, [letter("u")])).toContain("The u has a stroke only 1.66 mm wide; it wants 1.68 mm.");
   });
 
   it("a place that is told as a finding is not told again", () => {

@@ -20,25 +20,20 @@ export function bridgePlace(piece: Piece, ornamentId: string, library: Library):
   const ornament = piece.parts.find((part): part is Ornament => part.kind === "ornament" && part.id === ornamentId);
   if (!ornament) return null;
   const without = examine({ ...piece, parts: piece.parts.filter((part) => part !== ornament) }, library);
-  /** The best of some places, if it is better than none. */
-  const bestOf = (places: readonly Point[], worthOf: (examination: Examination) => number): Ornament["at"] | null => {
-    let best = { at: null as Ornament["at"] | null, worth: worthOf(without) };
-    for (const place of places.slice(0, TRIED)) {
-      const at = anchorEnd({ x: round(place.x), y: round(place.y) }, without);
-      const parts = piece.parts.map((part): Piece["parts"][number] =>
-        part === ornament ? { ...ornament, meets: "add", at } : part,
-      );
-      const worth = worthOf(examine({ ...piece, parts }, library, { base: without }));
-      if (worth > best.worth) best = { at, worth };
-    }
-    return best.at;
-  };
   const lines = betweenLines(without, ornament.height);
-  return (
-    bestOf([...gapsIn(without), ...lines, ...betweenNeighbours(without)], joined) ??
-    bestOf(lines, relieved) ??
-    placeBeside(piece, ornament, library)
-  );
+  const places = [...gapsIn(without), ...lines, ...betweenNeighbours(without)].slice(0, TRIED);
+  const tried = places.map((place) => {
+    const at = anchorEnd({ x: round(place.x), y: round(place.y) }, without);
+    const parts = piece.parts.map((part): Piece["parts"][number] =>
+      part === ornament ? { ...ornament, meets: "add", at } : part,
+    );
+    const examination = examine({ ...piece, parts }, library, { base: without });
+    return { at, joined: joined(examination), relieved: lines.includes(place) ? relieved(examination) : -Infinity };
+  });
+  /** The place that is worth the most, if it is worth more than none. */
+  const bestBy = (worth: "joined" | "relieved", none: number) =>
+    tried.reduce<(typeof tried)[number] | null>((best, each) => (each[worth] > (best?.[worth] ?? none) ? each : best), null)?.at;
+  return bestBy("joined", joined(without)) ?? bestBy("relieved", relieved(without)) ?? placeBeside(piece, ornament, library);
 }
 
 /** Steps beyond the gap, as shares of the least width, in which it is tried whether the ornament holds; and how many. */

@@ -3,19 +3,22 @@
  */
 import { examine, type Library } from "../examine";
 import { backwards, ringArea } from "../geometry";
+import { ornamentOutline } from "../holders";
 import { poleOf } from "../measure";
-import type { Ornament, Piece } from "../piece";
+import type { Ornament, Piece, SymbolName } from "../piece";
 import { round } from "./scene";
 
-/** A star in a disc is so much of its diameter high. */
-const SHARE = 0.9;
+/** Of the room in the counter so much is used: the walls of the letter stay as wide as they were. */
+const USED = 0.98;
 
 /**
- * @returns the middle of the letter's widest counter, and how high an ornament has room in it, mm; `null` where it has none
+ * @returns the middle of the letter's widest counter, and how high the ornament may be to lie within the largest disc there, mm; `null` where
+ *   the letter has none
  */
 export function counterPlace(
   piece: Piece,
   { wordId, key }: { wordId: string; key: string },
+  name: SymbolName,
   library: Library,
 ): Pick<Ornament, "at" | "height"> | null {
   const { letters, solids } = examine(piece, library, { notes: false });
@@ -27,6 +30,15 @@ export function counterPlace(
   const { x, y } = letter.origin;
   return {
     at: { letter: { wordId, key }, x: round(widest.x - x), y: round(widest.y - y) },
-    height: round(SHARE * widest.width),
+    height: round((USED * widest.width) / acrossPerHeight(name)),
   };
+}
+
+/** Diameter of the disc about an ornament's middle that it just fits in, as a multiple of its height. */
+function acrossPerHeight(name: SymbolName): number {
+  const outline = ornamentOutline({ name, height: 1, turn: 0, mirror: false, round: 0 }, { x: 0, y: 0 });
+  let farthest = 0;
+  for (const ring of outline)
+    for (let i = 0; i < ring.length; i += 2) farthest = Math.max(farthest, Math.hypot(ring[i]!, ring[i + 1]!));
+  return 2 * farthest;
 }

@@ -125,24 +125,28 @@ describe("an ornament in the place of a counter", () => {
   });
   const [o, l] = (piece.parts[0] as Word).keys as [string, string];
 
-  it("stands in its middle, goes with its letter, and leaves the walls as wide as they were", () => {
-    const place = counterPlace(piece, { wordId: "w", key: o }, library)!;
-    const star = { kind: "ornament", id: "s", name: "star", ...place, meets: "carve", closes: true };
-    const before = examine(piece, library);
-    const after = examine(parsePiece({ ...piece, parts: [...piece.parts, star] }), library);
-    const holes = ({ material }: Pick<Examination, "material">): Region =>
-      material.filter((ring) => ringArea(ring) < 0).map(backwards);
-    const [was, is] = [holes(before), holes(after)];
-    expect(place.at.letter).toEqual({ wordId: "w", key: o });
-    expect([was.length, is.length]).toEqual([1, 1]);
-    expect(regionArea(is)).toBeLessThan(0.8 * regionArea(was));
-    expect(regionArea(difference(is, was))).toBeLessThan(0.01);
-    expect(after.verdict).toBe("holds");
-  });
+  // A star, one that is wider than high, one that is higher than wide.
+  it.each(["star", "arrow", "moon"] as const)(
+    "a %s stands in its middle, goes with its letter, and leaves the walls as they were",
+    (name) => {
+      const place = counterPlace(piece, { wordId: "w", key: o }, name, library)!;
+      const star = { kind: "ornament", id: "s", name, ...place, meets: "carve", closes: true };
+      const before = examine(piece, library);
+      const after = examine(parsePiece({ ...piece, parts: [...piece.parts, star] }), library);
+      const holes = ({ material }: Pick<Examination, "material">): Region =>
+        material.filter((ring) => ringArea(ring) < 0).map(backwards);
+      const [was, is] = [holes(before), holes(after)];
+      expect(place.at.letter).toEqual({ wordId: "w", key: o });
+      expect([was.length, is.length]).toEqual([1, 1]);
+      expect(regionArea(is)).toBeLessThan(0.8 * regionArea(was));
+      expect(regionArea(difference(is, was))).toBeLessThan(0.01);
+      expect(after.verdict).toBe("holds");
+    },
+  );
 
   it("has no place in a letter without one, or that is not there", () => {
-    expect(counterPlace(piece, { wordId: "w", key: l }, library)).toBeNull();
-    expect(counterPlace(piece, { wordId: "w", key: "gone" }, library)).toBeNull();
+    expect(counterPlace(piece, { wordId: "w", key: l }, "star", library)).toBeNull();
+    expect(counterPlace(piece, { wordId: "w", key: "gone" }, "star", library)).toBeNull();
   });
 });
 

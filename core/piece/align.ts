@@ -1,8 +1,8 @@
 /**
  * Several letters lined up with each other, or spaced evenly.
  */
-import { changeLetter } from "./edit";
-import { LIMITS, type Piece } from "./schema";
+import { applyMove } from "./edit";
+import type { Piece } from "./schema";
 
 /** A letter and the box that it fills on the piece, mm. */
 export interface LetterBox {
@@ -13,8 +13,6 @@ export interface LetterBox {
 
 export type Alignment = "feet" | "middles" | "heads" | "gaps";
 
-const round = (mm: number) => Math.min(LIMITS.reach, Math.max(-LIMITS.reach, Math.round(mm * 100) / 100));
-
 /**
  * Feet, middles or heads come to the height of those of the first letter; gaps become equal between the outermost two, which stay.
  *
@@ -22,11 +20,7 @@ const round = (mm: number) => Math.min(LIMITS.reach, Math.max(-LIMITS.reach, Mat
  */
 export function alignLetters(piece: Piece, letters: readonly LetterBox[], by: Alignment): Piece {
   const moves = by === "gaps" ? evenGaps(letters) : sameHeight(letters, by);
-  return moves.reduce(
-    (now, { wordId, key, dx, dy }) =>
-      changeLetter(now, wordId, key, (old) => ({ ...old, dx: round(old.dx + dx), dy: round(old.dy + dy) })),
-    piece,
-  );
+  return moves.reduce((now, shift) => applyMove(now, { what: "letter", ...shift }), piece);
 }
 
 type Shift = Omit<LetterBox, "box"> & { dx: number; dy: number };

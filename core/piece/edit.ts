@@ -194,10 +194,10 @@ export function addLine(piece: Piece): Piece {
   const last = piece.parts.findLast((part): part is Word => part.kind === "word");
   const usual = { by: "cap-height", mm: 25 };
   if (!last) return addPart(piece, { kind: "word", text: "", font: "pacifico", size: usual }, "w1");
-  const { keys: _, changes: __, path: ___, bitesBefore: ____, ...like } = last;
   const size = last.size.by === "cap-height" ? last.size : usual;
   const at = { x: last.at.x, y: Math.max(-LIMITS.reach, last.at.y - lineHeight(last)) };
-  return addPart(piece, { ...like, text: "", size, at }, "w1");
+  const own = { text: "", keys: [], changes: {}, path: undefined, bitesBefore: undefined, size, at };
+  return addPart(piece, { ...last, ...own }, "w1");
 }
 
 /** Every line is set as one of them: font and what is done to its strokes, not its size. */

@@ -5,17 +5,22 @@ import { diffArrays } from "diff";
 import { LIMITS, type Piece, type Word } from "./schema";
 import { graphemesOf } from "./text";
 
+/** Keys that no letter of the word has, one with each call. */
+function keysBeside({ keys }: Word): () => string {
+  const used = new Set(keys);
+  let n = 0;
+  return () => {
+    do n++;
+    while (used.has(`k${n}`));
+    return `k${n}`;
+  };
+}
+
 /** Changes the text of a word; letters that are still there keep their keys, and with them whatever was done to them. */
 export function retype(word: Word, text: string): Word {
   const keys: string[] = [];
-  const used = new Set(word.keys);
-  let next = 1;
+  const freshKey = keysBeside(word);
   let old = 0;
-  const freshKey = () => {
-    while (used.has(`k${next}`)) next++;
-    used.add(`k${next}`);
-    return `k${next}`;
-  };
   for (const { value, added, removed } of diffArrays(graphemesOf(word.text), graphemesOf(text))) {
     if (removed) old += value.length;
     else if (added) for (let i = 0; i < value.length; i++) keys.push(freshKey());
@@ -39,9 +44,7 @@ export function insertAfter(word: Word, key: string, text: string): { word: Word
   if (letters.length + added > LIMITS.letters || next.length > LIMITS.text) return null;
   // A mark that goes onto the letter before it is no letter of its own.
   if (added !== graphemesOf(text).length) return { word: retype(word, next), key };
-  const used = new Set(word.keys);
-  const fresh: string[] = [];
-  for (let n = 1; fresh.length < added; n++) if (!used.has(`k${n}`)) fresh.push(`k${n}`);
+  const fresh = Array.from({ length: added }, keysBeside(word));
   const keys = [...word.keys.slice(0, at), ...fresh, ...word.keys.slice(at)];
   return { word: { ...word, text: next, keys }, key: fresh.at(-1)! };
 }

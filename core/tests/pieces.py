@@ -204,7 +204,7 @@ def spline_points(entity):
     controls = numpy.array(entity.control_points)[:, :2]
     spline = BSpline(numpy.array(entity.knots), controls, entity.dxf.degree)
     spans = numpy.unique(numpy.array(entity.knots))
-    n = 12 + math.ceil(6 * numpy.hypot(*numpy.diff(controls, axis=0).T).sum() / (len(spans) - 1))
+    n = 12 + math.ceil(6 * numpy.hypot(*numpy.diff(controls, axis=0).T).sum())
     t = numpy.concatenate([numpy.linspace(a, b, n, endpoint=False) for a, b in zip(spans, spans[1:])] + [spans[-1:]])
     return list(map(tuple, spline(t)))
 

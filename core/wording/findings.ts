@@ -34,11 +34,12 @@ export function describeFinding(finding: Finding, labels: Labels, units: Units):
       // A hair below the limit must not read as if it were the limit.
       const [narrowest, wanted] = beside(width, finding.wanted, units);
       const many = finding.places > 1;
-      const is =
-        meeting > 1 ? `The place ${placeName(parts, labels)} is` : `${capital(first)} has ${many ? "strokes" : "a stroke"}`;
+      const stroke = many ? "has strokes" : "has a stroke";
+      const one = `${capital(first)} ${labels.get(parts[0]!)?.kind === "letter" ? stroke : "is"}`;
+      const is = meeting > 1 ? `The place ${placeName(parts, labels)} is` : one;
       const often = many ? ` in ${countWord(finding.places)} places` : "";
       const here = many ? "these places, but they" : "this place, but it";
-      return `${is} only ${narrowest} wide${often}; the sheet wants ${wanted}. Nothing hangs on ${here} may burn through.`;
+      return `${is} only ${narrowest} wide${often}; it wants ${wanted}. Nothing hangs on ${here} may burn through.`;
     }
     case "thin-tail":
       return `The tail of ${first} is narrower than ${mm(finding.wanted)} over its last ${mm(finding.reach ?? 0)}: it breaks or burns easily. Shorten it, tie its end down, or choose heavier lettering.`;

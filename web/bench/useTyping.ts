@@ -2,7 +2,7 @@ import { insertAfter, removeLetter, type Word } from "@mend-joint/core/piece";
 import { useEffect } from "react";
 import { useBench } from "../state/bench";
 import { asRun, usePiece } from "../state/piece";
-import { removePart, withPart } from "./parts";
+import { changePart, removePart } from "./parts";
 
 /** Puts a letter in the hand, whether or not it has been laid out yet. */
 const take = (wordId: string, key: string | undefined) =>
@@ -41,7 +41,7 @@ export function useTyping(): void {
       if (!typed) return;
       event.preventDefault();
       event.stopPropagation();
-      asRun(`text of ${word.id}`, () => usePiece.getState().change((piece) => withPart<Word>(piece, word.id, () => typed.word)));
+      asRun(`text of ${word.id}`, () => changePart<Word>(word.id, () => typed.word));
       take(word.id, typed.key);
     };
     // Before the keys of the view: a digit is typed while a letter is in the hand.

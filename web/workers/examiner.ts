@@ -153,8 +153,9 @@ export function bestBridgePlace(piece: Piece, ornamentId: string): Promise<Ornam
 export function counterFor(
   piece: Piece,
   letter: { wordId: string; key: string },
+  name: SymbolName,
 ): Promise<Pick<Ornament, "at" | "height"> | null> {
-  return mender.ask((remote) => remote.counterFor(piece, letter));
+  return mender.ask((remote) => remote.counterFor(piece, letter, name));
 }
 
 /** The word in the middle of the space it stands in, stretched until it bites above and below; `null` where nothing bounds that. */

@@ -39,8 +39,11 @@ const api = {
     (await examining).beginOwn(own, texts),
   bridgePlace: async (piece: Piece, ornamentId: string): Promise<Ornament["at"] | null> =>
     (await examining).bridgeOrnament(piece, ornamentId),
-  counterFor: async (piece: Piece, letter: { wordId: string; key: string }): Promise<Pick<Ornament, "at" | "height"> | null> =>
-    (await examining).counterFor(piece, letter),
+  counterFor: async (
+    piece: Piece,
+    letter: { wordId: string; key: string },
+    name: SymbolName,
+  ): Promise<Pick<Ornament, "at" | "height"> | null> => (await examining).counterFor(piece, letter, name),
   stickPlace: async (piece: Piece, stickId: string): Promise<number | null> => (await examining).placeStick(piece, stickId),
   intoGap: async (piece: Piece, wordId: string, bite: number): Promise<Piece | null> =>
     (await examining).wordIntoGap(piece, wordId, bite),

@@ -151,9 +151,10 @@ export async function bridgeOrnament(piece: Piece, ornamentId: string): Promise<
 export async function counterFor(
   piece: Piece,
   letter: { wordId: string; key: string },
+  name: SymbolName,
 ): Promise<Pick<Ornament, "at" | "height"> | null> {
   await ensureFonts(piece);
-  return counterPlace(piece, letter, library);
+  return counterPlace(piece, letter, name, library);
 }
 
 export async function wordIntoGap(piece: Piece, wordId: string, bite: number): Promise<Piece | null> {

@@ -50,7 +50,7 @@ async function addOrnament(name: SymbolName): Promise<void> {
   const { examination, selection } = useBench.getState();
   const { piece: before } = usePiece.getState();
   const letter = selection?.move.what === "letter" ? selection.move : null;
-  const counter = before && letter && (await counterFor(before, { wordId: letter.wordId, key: letter.key }).catch(() => null));
+  const counter = before && letter && (await counterFor(before, letter, name).catch(() => null));
   if (counter && usePiece.getState().piece === before) {
     addPart({ kind: "ornament", name, ...counter, meets: "carve", closes: true });
     toast("It stands in the place of the counter, and goes with its letter.");

@@ -300,7 +300,7 @@ test("three names on a backing that is wider than the beginning has it", async (
 test("a topper of two lines 8 in wide, tied twice, two stars that bridge", async ({ page }) => {
   const maker = await begin(page, ["Isolde"], /^Topper/, MOST_OF_MANY);
   await maker.pressButton("Add a line");
-  await maker.type(page.getByLabel("Word or line").last(), "Finn");
+  await maker.type(page.getByLabel("Word or line").last(), "Kittiwake");
   await maker.press(page.getByTestId("finished-size"));
   await maker.typeInto("Finished width", "8 in");
   await expect(page.getByTestId("finished-size")).toContainText("203.2");
@@ -314,7 +314,14 @@ test("a topper of two lines 8 in wide, tied twice, two stars that bridge", async
     await maker.press(page.getByRole("menuitem", { name: "star", exact: true }));
     await expect(page.locator("[data-solid^='ornament']")).toHaveCount(2 * (k + 1));
   }
+  // Both are put to their places, one after the other.
+  await expect(page.getByRole("button", { name: /^Place: .* of its letter$/ })).toHaveCount(2);
   await holds(page);
+  await maker.press(page.getByRole("button", { name: /^4 Joints/ }));
+  const joints = page.getByRole("button", { name: /^Show the joint .*star/ });
+  // Each of the two holds a letter of either line.
+  expect(await joints.count()).toBeGreaterThanOrEqual(4);
+  await expect(page.getByRole("button", { name: /^Show the joint .*star.*star/ })).toHaveCount(0);
   expect(await maker.takeFile()).toContain("<path");
 });
 

@@ -22,10 +22,10 @@ const router = createBrowserRouter([
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <RouterProvider router={router} />
-    {/* Above the chain, where nothing is filled in. */}
+    {/* Above the chain and the buttons of the stage, where nothing is filled in. */}
     <Toaster
       position="bottom-center"
-      offset={{ bottom: 124 }}
+      offset={{ bottom: 168 }}
       mobileOffset={{ bottom: 16 }}
       toastOptions={{ className: "font-sans", duration: 6000 }}
     />

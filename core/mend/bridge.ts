@@ -13,13 +13,15 @@ const TRIED = 24;
 
 /**
  * @returns where the ornament's middle should be, with the letter it follows: where it joins the most of what is loose or weak, else between
- *   two lines where it relieves the most of what hangs by one joint, else the nearest place where it is joined itself; `null` where there is
- *   none, or it is joined already
+ *   two lines, both of which it holds, where it relieves the most of what hangs by one joint; else the nearest place where it is joined itself;
+ *   `null` where there is none, or it is joined already
  */
 export function bridgePlace(piece: Piece, ornamentId: string, library: Library): Ornament["at"] | null {
   const ornament = piece.parts.find((part): part is Ornament => part.kind === "ornament" && part.id === ornamentId);
   if (!ornament) return null;
   const without = examine({ ...piece, parts: piece.parts.filter((part) => part !== ornament) }, library);
+  const none = joined(without);
+  const others = new Set(piece.parts.filter(({ kind }) => kind === "ornament").map(({ id }) => id));
   const lines = betweenLines(without, ornament.height);
   const places = [...gapsIn(without), ...lines, ...betweenNeighbours(without)].slice(0, TRIED);
   const tried = places.map((place) => {
@@ -28,12 +30,13 @@ export function bridgePlace(piece: Piece, ornamentId: string, library: Library):
       part === ornament ? { ...ornament, meets: "add", at } : part,
     );
     const examination = examine({ ...piece, parts }, library, { base: without });
-    return { at, joined: joined(examination), relieved: lines.includes(place) ? relieved(examination) : -Infinity };
+    const bridges = lines.includes(place) && joined(examination) >= none && joinsLines(examination, ornamentId, others);
+    return { at, joined: joined(examination), relieved: bridges ? relieved(examination) : -Infinity };
   });
-  /** The place that is worth the most, if it is worth more than none. */
-  const bestBy = (worth: "joined" | "relieved", none: number) =>
-    tried.reduce<(typeof tried)[number] | null>((best, each) => (each[worth] > (best?.[worth] ?? none) ? each : best), null)?.at;
-  return bestBy("joined", joined(without)) ?? bestBy("relieved", relieved(without)) ?? placeBeside(piece, ornament, library);
+  /** The place that is worth the most, if it is worth more than so much. */
+  const bestBy = (worth: "joined" | "relieved", least: number) =>
+    tried.reduce<(typeof tried)[number] | null>((best, each) => (each[worth] > (best?.[worth] ?? least) ? each : best), null)?.at;
+  return bestBy("joined", none) ?? bestBy("relieved", -Infinity) ?? placeBeside(piece, ornament, library);
 }
 
 /** Steps beyond the gap, as shares of the least width, in which it is tried whether the ornament holds; and how many. */
@@ -70,9 +73,19 @@ function placeBeside(piece: Piece, ornament: Ornament, library: Library): Orname
 /** Fewer separate pieces, then fewer findings. */
 const joined = ({ cutouts, findings }: Examination) => -1000 * cutouts.length - openFindings(findings).length;
 
-/** As little as possible that hangs far out by one joint, and nothing worse than before. */
-const relieved = (examination: Examination) =>
-  1e6 * joined(examination) - examination.findings.reduce((sum, each) => sum + (each.kind === "snaps" ? each.lever : 0), 0);
+/** As little as possible that hangs far out by one joint. */
+const relieved = ({ findings }: Examination) =>
+  -findings.reduce((sum, each) => sum + (each.kind === "snaps" ? each.lever : 0), 0);
+
+/** Does a part hold letters of two lines, and no other ornament? */
+function joinsLines({ joints, solids, words, leastWidth }: Examination, id: string, ornaments: ReadonlySet<string>): boolean {
+  const own = solids.findIndex((solid) => solid.id === id);
+  const held = joints
+    .filter(({ parts, width }) => parts.includes(own) && !isNarrower(width, leastWidth))
+    .flatMap(({ parts }) => parts.filter((part) => part !== own).map((part) => solids[part]!));
+  const lines = new Set(held.map(({ partId }) => partId).filter((partId) => words.some(({ wordId }) => wordId === partId)));
+  return lines.size > 1 && held.every(({ partId }) => !ornaments.has(partId));
+}
 
 const boxesOf = ({ letters, solids }: Examination) =>
   letters.flatMap(({ wordId, solids: own }) => {

@@ -2,6 +2,7 @@
 const STAGES = [
   "errors",
   "geometry",
+  "trace",
   "measure",
   "piece",
   "ornaments",
@@ -26,7 +27,8 @@ const STAGES = [
 const MAY_USE = {
   errors: [],
   geometry: [],
-  piece: [],
+  trace: ["geometry"],
+  piece: ["geometry"],
   measure: ["geometry"],
   ornaments: ["geometry", "piece"],
   lettering: ["geometry", "measure", "piece", "ornaments"],
@@ -42,7 +44,7 @@ const MAY_USE = {
   machine: ["geometry", "piece", "cut", "formats"],
   formats: ["geometry", "piece", "report", "cut"],
   drawings: ["geometry", "piece", "judge", "examine", "cut", "formats", "machine"],
-  examiner: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "shelf", "formats"],
+  examiner: ["geometry", "piece", "holders", "judge", "examine", "report", "cut", "mend", "shelf", "formats"],
   wording: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "drawings"],
 };
 

@@ -11,6 +11,7 @@ import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import { asMeasured, median, middleOf, slowness } from "./clock";
 import { cutting } from "./cut";
 import { growth } from "./growth";
+import { outlines } from "./outlines";
 import { letters, oneWord, threeLines } from "./pieces";
 import { holdByErosion } from "./usual";
 
@@ -67,6 +68,9 @@ for (const piece of [oneWord, threeLines, letters(200)]) {
 
 console.log("\nTo the cutter");
 await cutting(library, bar);
+
+console.log("\nFrom elsewhere");
+await outlines(library, bar);
 
 console.log("\nIn the hand");
 const topper = examine(threeLines, library);

@@ -4,7 +4,7 @@
  * The file goes to standard output, or where --out says. Exit code 0 when it was written, 1 when something falls and
  * nothing was written, 2 unusable input.
  */
-import { readFileSync, writeFileSync } from "node:fs";
+import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { parseArgs } from "node:util";
 import { examine } from "@mend-joint/core";
@@ -14,7 +14,7 @@ import { describeIssues, type Piece, parseLength, parsePiece, startHoleFor } fro
 import { hasGrain, labelsOf, sheetOf } from "@mend-joint/core/report";
 import { describeFinding } from "@mend-joint/core/wording";
 import { initWasm, Resvg } from "@resvg/resvg-wasm";
-import { libraryWith, readArguments, readBytes, UsageError } from "./files";
+import { libraryWith, readArguments, readBytes, UsageError, writeFile } from "./files";
 import type { Terminal } from "./terminal";
 
 const FORMATS = ["svg", "dxf", "pdf", "pattern", "png"] as const;
@@ -102,7 +102,7 @@ function optionsOf(values: Values, piece: Piece): FileOptions {
 let renderer: Promise<void> | undefined;
 
 /** A picture as PNG, on a transparent ground. */
-async function toPng(svg: Uint8Array): Promise<Uint8Array> {
+export async function rasterise(svg: Uint8Array): Promise<Uint8Array> {
   renderer ??= initWasm(readFileSync(createRequire(import.meta.url).resolve("@resvg/resvg-wasm/index_bg.wasm")));
   await renderer;
   return new Resvg(Buffer.from(svg).toString("utf8")).render().asPng();
@@ -128,16 +128,8 @@ export async function exportFile(argv: string[], terminal: Terminal): Promise<nu
   }
   const made = await makeFile(piece, sheetOf(piece, examination), (format === "png" ? "picture" : format) as FileFormat, options);
   for (const note of made.notes) terminal.say(note);
-  const bytes = format === "png" ? await toPng(made.bytes) : made.bytes;
+  const bytes = format === "png" ? await rasterise(made.bytes) : made.bytes;
   if (values.out === undefined) terminal.write(bytes);
   else writeFile(values.out, bytes);
   return 0;
-}
-
-function writeFile(path: string, bytes: Uint8Array): void {
-  try {
-    writeFileSync(path, bytes);
-  } catch (error) {
-    throw new UsageError(`${path} cannot be written: ${(error as Error).message}`);
-  }
 }

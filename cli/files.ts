@@ -1,7 +1,7 @@
 /**
- * What both commands do with files.
+ * What the commands do with files.
  */
-import { readFileSync, statSync } from "node:fs";
+import { readFileSync, statSync, writeFileSync } from "node:fs";
 import { basename } from "node:path";
 import type { Library } from "@mend-joint/core";
 import { readFontFile, shippedLibrary } from "@mend-joint/library";
@@ -32,6 +32,15 @@ export function readBytes(file: string): Buffer {
     const { code } = error as NodeJS.ErrnoException;
     const reason = code === "ENOENT" ? "there is no such file" : code === "EISDIR" ? "it is a folder" : (error as Error).message;
     throw new UsageError(`${file} cannot be read: ${reason}`);
+  }
+}
+
+/** @throws UsageError */
+export function writeFile(path: string, bytes: Uint8Array): void {
+  try {
+    writeFileSync(path, bytes);
+  } catch (error) {
+    throw new UsageError(`${path} cannot be written: ${(error as Error).message}`);
   }
 }
 

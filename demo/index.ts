@@ -1,7 +1,7 @@
 /**
  * Demo pieces: the regatta stall of Skerrow, an invented harbour village. Each has the trouble real pieces have.
  */
-import { type Piece, parsePiece, stockByName } from "@mend-joint/core/piece";
+import { OUTLINES, type Piece, parsePiece, stockByName } from "@mend-joint/core/piece";
 
 const stock = (id: string) => ({ ...stockByName(id)! });
 
@@ -30,6 +30,88 @@ export function demoPieces(): Piece[] {
           size: { by: "width", mm: 156 },
           tracking: 2,
           meets: "carve",
+        },
+      ],
+    },
+    {
+      id: "demo-bay-sign",
+      name: "Skerrow’s bay",
+      purpose: "sign",
+      stock: stock("birch-3"),
+      parts: [
+        // The islet outside the bay hangs on nothing.
+        {
+          kind: "drawing",
+          id: "drawing",
+          name: "bay",
+          outline: `${OUTLINES.bay}M74 40A5 5 0 1 1 64 40A5 5 0 1 1 74 40Z`,
+          height: 92,
+          at: { x: 0, y: 0 },
+          holder: true,
+        },
+        {
+          kind: "word",
+          id: "w1",
+          text: "Skerrow",
+          font: "pacifico",
+          size: { by: "width", mm: 96 },
+          at: { x: -4, y: 6 },
+          meets: "engrave",
+        },
+      ],
+    },
+    {
+      id: "demo-slip-oak",
+      name: "Oak at the slip",
+      purpose: "sign",
+      stock: stock("birch-3"),
+      parts: [
+        {
+          kind: "shape",
+          id: "shape",
+          form: "plate",
+          corner: 6,
+          frame: 5,
+          size: { by: "fit", margin: 3.6 },
+          meets: "set-in",
+          lap: 2,
+        },
+        { kind: "drawing", id: "drawing", name: "oak", outline: OUTLINES.oak, height: 150, at: { x: 0, y: 12 } },
+        {
+          kind: "word",
+          id: "w1",
+          text: "FFION",
+          font: "archivo-black",
+          size: { by: "both", mm: 120, height: 26 },
+          tracking: 4.5,
+          dots: "bite",
+        },
+      ],
+    },
+    {
+      id: "demo-capstan",
+      name: "Capstan wheel",
+      purpose: "sign",
+      stock: stock("mdf-3"),
+      parts: [
+        {
+          kind: "drawing",
+          id: "drawing",
+          name: "capstan wheel",
+          outline: OUTLINES.capstan,
+          height: 124,
+          at: { x: 0, y: 0 },
+          holder: true,
+        },
+        {
+          kind: "word",
+          id: "w1",
+          text: "HEAVE AWAY",
+          font: "anton",
+          size: { by: "cap-height", mm: 15 },
+          dots: "bite",
+          separator: "star",
+          path: { kind: "arc", radius: 40, side: "inside", distance: -2.2, around: true },
         },
       ],
     },

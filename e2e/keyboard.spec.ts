@@ -31,6 +31,33 @@ test("a letter is pressed, and what is typed comes after it; one step takes it b
   await expect(text(page)).toHaveValue("Kte");
 });
 
+test("two Tabs lead to the letters and to what was found; after a mend and a removal the focus stays near", async ({ page }) => {
+  await newPiece(page, "Kit");
+  // Kept before it is left, and begun anew: the first Tab of a page.
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
+  await page.reload();
+  await expect(verdict(page)).toContainText("wants");
+  await page.keyboard.press("Tab");
+  await expect(page.getByRole("link", { name: "To the letters" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: /^the K,/ })).toBeFocused();
+  const skip = page.getByRole("link", { name: "To the findings" });
+  await skip.focus();
+  await page.keyboard.press("Enter");
+  await expect(page.locator("#findings :focus")).toHaveCount(1);
+  await page
+    .locator("#findings")
+    .getByRole("button", { name: /Lower it/ })
+    .press("Enter");
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await expect(page.locator("#findings")).toBeFocused();
+  await page.getByRole("button", { name: /^3 Holders/ }).click();
+  await page.getByRole("button", { name: "Add a holder or shape" }).click();
+  await page.getByRole("menuitem", { name: /^Bar/ }).click();
+  await page.getByRole("button", { name: "Remove the bar" }).press("Enter");
+  await expect(page.getByRole("button", { name: "Add a holder or shape" })).toBeFocused();
+});
+
 test("holders are taken, moved and removed; so are points of a curve", async ({ page }) => {
   await newPiece(page, "Kelp");
   await page.getByRole("button", { name: /^3 Holders/ }).click();

@@ -16,6 +16,7 @@ import type { FaultyMachine } from "./machines/machine";
 import { handleError, problem } from "./problems";
 import { fontRoutes } from "./routes/fonts";
 import { machineRoutes } from "./routes/machine";
+import { outlineRoutes } from "./routes/outlines";
 import { pieceRoutes } from "./routes/pieces";
 import { profileRoutes } from "./routes/profiles";
 import type { Keeper } from "./store/database";
@@ -23,7 +24,8 @@ import { listPieces } from "./store/pieces";
 import type { Database } from "./store/stored";
 
 /** A piece document of 60 full words stays well below this. */
-const MAX_BODY = 2_000_000;
+/** A piece may have drawings in it. */
+const MAX_BODY = 6_000_000;
 
 /** Where files are taken in. */
 const LARGE: Record<string, number> = { "/api/fonts": MAX_FONT_BYTES, "/api/machine/jobs": MOST_BYTES + MAX_BODY };
@@ -89,6 +91,7 @@ export function createApp({ db, store = NOWHERE, machine, host, pages }: AppOpti
   app.route("/api/pieces", pieceRoutes(db, store));
   app.route("/api/fonts", fontRoutes(db));
   app.route("/api/profiles", profileRoutes(db));
+  app.route("/api/outlines", outlineRoutes(db));
   app.route("/api/machine", machineRoutes(machine));
   app.all("/api/*", (c) => problem(c, 404, "The API has nothing at this address."));
 

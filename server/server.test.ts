@@ -58,6 +58,32 @@ describe("the API", () => {
     expect((await ask("/health")).body).toMatchObject({ status: "ok" });
   });
 
+  it("keeps outlines for other pieces, and refuses what is none", async () => {
+    const outline = { id: "o1", name: "slip", outline: "M0 0L10 0L10 5Z", height: 40 };
+    const put = (document: object) => ask("/outlines/o1", { method: "PUT", json: document });
+    expect((await put(outline)).status).toBe(200);
+    expect((await put({ ...outline, name: "slipway" })).status).toBe(200);
+    expect((await ask("/outlines")).body).toEqual({ outlines: [{ ...outline, name: "slipway" }] });
+    const refused = await put({ ...outline, outline: "a seal" });
+    expect(refused.status).toBe(422);
+    expect(JSON.stringify(refused.body)).toContain("must be closed outlines");
+    expect((await ask("/outlines/o1", { method: "DELETE" })).status).toBe(204);
+    expect((await ask("/outlines/o1", { method: "DELETE" })).status).toBe(404);
+    expect((await ask("/outlines")).body).toEqual({ outlines: [] });
+  });
+
+  it("keeps a piece with a drawing in it", async () => {
+    const drawing = { kind: "drawing", id: "drawing", name: "slip", outline: "M0 0L10 0L10 5Z", height: 40, at: { x: 0, y: 0 } };
+    const made = await ask("/pieces", {
+      method: "POST",
+      json: { document: { ...document("Slip"), parts: [...document().parts, drawing] } },
+    });
+    expect(made.status).toBe(201);
+    const read = await ask(`/pieces/${made.body.id}`);
+    expect(JSON.stringify(read.body)).toContain("M0 0L10 0L10 5Z");
+    await ask(`/pieces/${made.body.id}`, { method: "DELETE" });
+  });
+
   it("keeps pieces: made, read, saved, deleted, put back", async () => {
     const made = await create("Isolde");
     expect(made.status).toBe(201);
@@ -104,7 +130,7 @@ describe("the API", () => {
       422,
       "5000 letters",
     ],
-    ["too much", { method: "POST", body: `{"document":{"x":"${"y".repeat(2_100_000)}"}}` }, 413, "MB"],
+    ["too much", { method: "POST", body: `{"document":{"x":"${"y".repeat(6_100_000)}"}}` }, 413, "MB"],
   ])("answers %s with a problem that says what to do", async (_, init, status, says) => {
     const before = (await ask("/health")).body;
     const answer = await ask("/pieces", init);

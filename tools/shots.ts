@@ -4,6 +4,8 @@
 import { spawn } from "node:child_process";
 import { mkdirSync } from "node:fs";
 import { chromium, type Page } from "@playwright/test";
+import { rasterise } from "../cli/exporting";
+import { OUTLINES } from "../core/piece";
 import { BROWSER } from "../e2e/browser";
 
 const OUT = "docs/screenshots";
@@ -19,11 +21,6 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
     },
   },
   { name: "bench-weak", path: "/bench/demo-sea-kale", before: (page) => page.getByRole("button", { name: /^the t,/ }).click() },
-  {
-    name: "bench-finding",
-    path: "/bench/demo-sea-kale",
-    before: (page) => page.getByRole("region", { name: "Findings" }).getByRole("button").first().click(),
-  },
   {
     name: "bench-mend",
     path: "/bench/demo-boat-naming",
@@ -59,7 +56,23 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
       await page.locator('[data-solid="w1:k5"]').last().click();
     },
   },
-  { name: "bench-curve", path: "/bench/demo-slipway" },
+  {
+    name: "bring-in",
+    path: "/bench/demo-boat-naming",
+    before: async (page) => {
+      await page
+        .getByRole("button", { name: /Holders/ })
+        .first()
+        .click();
+      await page.getByRole("button", { name: "Add a holder or shape" }).click();
+      await page.getByRole("menuitem", { name: /Drawing or picture/ }).click();
+      await page
+        .getByLabel("Choose a file")
+        .setInputFiles({ name: "bay.png", mimeType: "image/png", buffer: await pictureOfBay() });
+      await page.getByText("2 pieces").waitFor();
+    },
+  },
+  { name: "bench-drawing", path: "/bench/demo-bay-sign" },
   { name: "cut-finished", path: "/bench/demo-ferry-key/cut", before: (page) => page.getByTestId("effort").waitFor() },
   {
     name: "cut-lines",
@@ -118,6 +131,13 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
   },
 ];
 
+/** What a maker might have photographed: the bay and its islet, dark on paper. */
+async function pictureOfBay(): Promise<Buffer> {
+  const shape = `<path fill="#31505a" transform="translate(100 62)" d="${OUTLINES.bay}M74 40A5 5 0 1 1 64 40A5 5 0 1 1 74 40Z"/>`;
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="760" viewBox="0 0 200 126"><rect width="200" height="126" fill="#efe8da"/>${shape}</svg>`;
+  return Buffer.from(await rasterise(Buffer.from(svg)));
+}
+
 const server = spawn(process.execPath, ["--import", "tsx", "server/index.ts"], {
   env: { ...process.env, MEND_JOINT_DATA: ":memory:", MEND_JOINT_PORT: "0" },
   stdio: ["ignore", "pipe", "inherit"],
@@ -132,17 +152,20 @@ const url = await new Promise<string>((resolve, reject) => {
 
 mkdirSync(OUT, { recursive: true });
 const browser = await chromium.launch(BROWSER);
-for (const { name, path, before } of VIEWS) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
-  // The pointers of a first visit would lie on the findings.
-  await page.addInitScript(() => localStorage.setItem("mend-joint-first-visit", "yes"));
-  await page.goto(url + path);
-  await page.waitForTimeout(2500);
-  if (before) await before(page);
-  await page.waitForTimeout(1200);
-  await page.screenshot({ path: `${OUT}/${name}.png` });
-  console.log(`${OUT}/${name}.png`);
-  await page.close();
+try {
+  for (const { name, path, before } of VIEWS) {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
+    // The pointers of a first visit would lie on the findings.
+    await page.addInitScript(() => localStorage.setItem("mend-joint-first-visit", "yes"));
+    await page.goto(url + path);
+    await page.waitForTimeout(2500);
+    if (before) await before(page);
+    await page.waitForTimeout(1200);
+    await page.screenshot({ path: `${OUT}/${name}.png` });
+    console.log(`${OUT}/${name}.png`);
+    await page.close();
+  }
+} finally {
+  await browser.close();
+  server.kill();
 }
-await browser.close();
-server.kill();

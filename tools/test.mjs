@@ -16,6 +16,7 @@ await installCommands({
   "/usr/bin/python3 -c 'import PIL'": "python3-pil",
   "/usr/bin/python3 -c 'import shapely'": "python3-shapely",
   "/usr/bin/python3 -c 'import ezdxf'": "python3-ezdxf",
+  "/usr/bin/python3 -c 'import skimage'": "python3-skimage",
   "command -v pdftoppm": "poppler-utils",
 });
 rmSync(RESULTS, { recursive: true, force: true });

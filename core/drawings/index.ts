@@ -1,5 +1,6 @@
 /**
  * Outlines that were drawn elsewhere: as parts to be examined, and the check of a whole file.
  */
+export * from "./bringIn";
 export * from "./check";
 export * from "./outlines";

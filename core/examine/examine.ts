@@ -28,7 +28,7 @@ import { smallHoles } from "./holes";
 import { judgeWhole } from "./marks";
 import { type MeasuredBase, measureChange, measureWelded, type Stage } from "./measured";
 import { cutoutsOf, gapsOf, lettersOf, overlapsOf } from "./outcome";
-import { scoreLines } from "./scores";
+import { scoredOutlines, scoreLines } from "./scores";
 import { buildPiece, type Solid } from "./solids";
 import { type Library, layOutWords, remark } from "./words";
 
@@ -40,7 +40,7 @@ import { type Library, layOutWords, remark } from "./words";
 export function examine(piece: Piece, library: Library, options: ExamineOptions = {}): Examination {
   const stage = stopwatch(options);
   const words = stage("lettering", () => layOutWords(piece, library));
-  const built = stage("holders", () => buildPiece(piece, words.layouts));
+  const built = stage("holders", () => buildPiece(piece, words.layouts, library));
   const examination = examineSolids(built.solids, widthToDraw(piece), {
     ...options,
     words: words.layouts,
@@ -54,7 +54,13 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
   const whole = {
     ...examination,
     ghosts: built.ghosts,
-    scores: scoreLines(piece, built.solids),
+    scores: [
+      ...scoreLines(piece, built.solids),
+      ...scoredOutlines(
+        built.ghosts.filter(({ as }) => as === "score"),
+        examination.material,
+      ),
+    ],
     hangers: hangersOf(built, examination),
   };
   const more = markAccepted(judgeWhole(piece, whole), piece.accepted);

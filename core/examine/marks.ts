@@ -42,14 +42,14 @@ function marksLost({ ghosts, material }: Examination): Finding[] {
     const whole = lost.every((each) => regionArea(each.outside) > 0.98 * regionArea(each.ghost.region));
     const at: Point = regionCentroid(outside) ?? { x: 0, y: 0 };
     const ids = lost.map((each) => each.ghost.id);
-    findings.push(remark(ghost.as === "engrave" ? "mark-lost" : "carve-lost", ids, at, "weak", { whole }));
+    findings.push(remark(ghost.as === "carve" ? "carve-lost" : "mark-lost", ids, at, "weak", { whole }));
   }
   return findings;
 }
 
 /** What of a mark lies beside the material. A shape that is cut out may reach beyond the edge: it is lost only where it takes nothing. */
 function lostOf({ region, as, from, letterId }: Ghost, material: Region): Region {
-  const under = as === "engrave" ? material : (from ?? []);
+  const under = as === "carve" ? (from ?? []) : material;
   const area = regionArea(region);
   const outside = under.length === 0 || !boxesMeet(regionBox(region), regionBox(under)) ? region : difference(region, under);
   const lost = regionArea(outside);

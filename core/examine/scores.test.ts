@@ -62,7 +62,7 @@ describe("score lines where letters meet", () => {
 
   it("lie in the material, away from its edge, one for each place where a letter covers the one before", () => {
     const { scores, material } = examine(piece(), library);
-    expect(scores.map(({ letterId }) => letterId)).toEqual(["w:k2", "w:k3"]);
+    expect(scores.map(({ id }) => id)).toEqual(["w:k2", "w:k3"]);
     for (const { line } of scores) {
       for (let i = 0; i < line.length; i += 2) expect(regionContains(material, line[i]!, line[i + 1]!)).toBe(true);
       expect(lengthOf(line)).toBeGreaterThan(3);
@@ -71,9 +71,7 @@ describe("score lines where letters meet", () => {
 
   it("are switched on for the word and off for a letter; letters that stand apart have none", () => {
     expect(examine(piece({ score: false }), library).scores).toEqual([]);
-    expect(examine(piece({ changes: { k3: { score: false } } }), library).scores.map(({ letterId }) => letterId)).toEqual([
-      "w:k2",
-    ]);
+    expect(examine(piece({ changes: { k3: { score: false } } }), library).scores.map(({ id }) => id)).toEqual(["w:k2"]);
     expect(examine(piece({ overlap: -1 }), library).scores).toEqual([]);
   });
 

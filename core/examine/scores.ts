@@ -1,13 +1,13 @@
 /**
- * Score lines where letters meet: the edges that the weld has swallowed.
+ * Score lines: where letters meet, the edges that the weld has swallowed; and outlines that are to be scored.
  */
-import { boxesMeet, linesWithin, regionBox, trimmedLine } from "../geometry";
+import { boxesMeet, linesWithin, type Region, regionBox, trimmedLine } from "../geometry";
 import type { Piece, Word } from "../piece";
 import type { Solid } from "./solids";
 
-/** A line to be scored, and the letter whose edge it is. */
+/** A line to be scored, and the letter or the drawing whose edge it is. */
 export interface ScoreLine {
-  letterId: string;
+  id: string;
   line: Float64Array;
 }
 
@@ -15,6 +15,16 @@ export interface ScoreLine {
 const TRIM = 0.3;
 /** Shorter ones are not worth the laser's while, mm. */
 const SHORTEST = 0.8;
+
+/** Of outlines that are scored, what lies on the material. */
+export function scoredOutlines(outlines: readonly Pick<Solid, "id" | "region">[], material: Region): ScoreLine[] {
+  return outlines.flatMap(({ id, region }) =>
+    region
+      .flatMap((ring) => linesWithin(ring, material))
+      .filter((line) => lengthOf(line) >= SHORTEST)
+      .map((line) => ({ id, line })),
+  );
+}
 
 /** Every letter lies over the ones before it: where it covers them, its own edge is scored. */
 export function scoreLines(piece: Piece, solids: readonly Solid[]): ScoreLine[] {
@@ -34,7 +44,7 @@ export function scoreLines(piece: Piece, solids: readonly Solid[]): ScoreLine[] 
         .flatMap((ring) => linesWithin(ring, other.region))
         .flatMap((line) => trimmedLine(line, TRIM) ?? [])
         .filter((line) => lengthOf(line) >= SHORTEST)
-        .map((line) => ({ letterId: letterId!, line })),
+        .map((line) => ({ id: letterId!, line })),
     );
   });
 }

@@ -19,6 +19,8 @@ import {
 import {
   backingOutline,
   barOutline,
+  drawingOutline,
+  drawingShape,
   fillOutline,
   ornamentOutline,
   placeLoop,
@@ -34,12 +36,13 @@ import type { WordLayout } from "../lettering";
 import { type Anchor, type Part, type Piece, placeOfEnd, type Word } from "../piece";
 import { lettersToSolids, lineSolids, type Solid } from "./letters";
 import { materialUnder } from "./under";
+import type { Library } from "./words";
 
 export type { Solid } from "./letters";
 
 /** Something that is no material but can be taken in the hand: lettering that is engraved, shapes that are cut out. */
 export interface Ghost extends Solid {
-  as: "engrave" | "carve";
+  as: "engrave" | "carve" | "score";
   /** What it was cut out of. */
   from?: Region;
 }
@@ -55,9 +58,13 @@ export interface Built {
 const CRUMB = 0.003;
 
 /** Outlines of all parts of a piece as they meet. */
-export const solidsOf = (piece: Piece, layouts: readonly WordLayout[]): Solid[] => buildPiece(piece, layouts).solids;
+export const solidsOf = (piece: Piece, layouts: readonly WordLayout[], shapes?: Shapes): Solid[] =>
+  buildPiece(piece, layouts, shapes).solids;
 
-export function buildPiece(piece: Piece, layouts: readonly WordLayout[]): Built {
+/** Where shapes of drawings are remembered. */
+type Shapes = Pick<Library, "drawing">;
+
+export function buildPiece(piece: Piece, layouts: readonly WordLayout[], shapes: Shapes = {}): Built {
   const built: Built & { setIn: SetIn[] } = { solids: [], ghosts: [], hangers: [], setIn: [] };
   const free: { region: Region; keeps: (solid: Solid) => boolean }[] = [];
   for (const part of piece.parts) {
@@ -70,7 +77,7 @@ export function buildPiece(piece: Piece, layouts: readonly WordLayout[]): Built 
       built.hangers.push({ id: part.id, at: middle });
       free.push({ region: hole, keeps: () => false });
     } else {
-      const region = addPart(built, part, layouts);
+      const region = addPart(built, part, layouts, shapes);
       if ("lap" in part && part.meets === "set-in") {
         const filled = region.filter((ring) => ringArea(ring) > 0);
         built.setIn.push({ plate: part.id, region: offset(filled, -part.lap) });
@@ -117,14 +124,18 @@ const carvedFrom = (built: Built, solid: Solid): Ghost => ({
 type SimplePart = Exclude<Part, { kind: "word" | "loop" }>;
 
 /** @returns its outline */
-function addPart(built: Built, part: SimplePart, layouts: readonly WordLayout[]): Region {
-  const region = outlineOf(part, built, layouts);
+function addPart(built: Built, part: SimplePart, layouts: readonly WordLayout[], shapes: Shapes): Region {
+  const region = outlineOf(part, built, layouts, shapes);
   if (region.length === 0) return region;
-  if (part.kind !== "shape" && part.kind !== "ornament") {
+  if (part.kind !== "shape" && part.kind !== "ornament" && part.kind !== "drawing") {
     built.solids.push(solidOf(part, region));
     return region;
   }
   if (part.kind === "ornament" && part.closes) built.solids = closeUp(built.solids, region);
+  if (part.meets === "engrave" || part.meets === "score") {
+    built.ghosts.push({ ...solidOf(part, region), as: part.meets });
+    return region;
+  }
   if (part.meets === "carve") {
     built.ghosts.push(carvedFrom(built, solidOf(part, region)));
     built.solids = carve(built.solids, region);
@@ -141,7 +152,7 @@ interface SetIn {
   region: Region;
 }
 
-const DRAWING: ReadonlySet<Part["kind"]> = new Set(["shape", "ornament", "backing"]);
+const DRAWING: ReadonlySet<Part["kind"]> = new Set(["shape", "ornament", "backing", "drawing"]);
 
 /** Only the drawing makes room for a plate: not the plate itself, its lettering and holders, nor an ornament that lies upon it. */
 function staysOn(solid: Solid, plate: string, cleared: Region, { parts }: Piece): boolean {
@@ -152,8 +163,10 @@ function staysOn(solid: Solid, plate: string, cleared: Region, { parts }: Piece)
 
 const HOLDERS: ReadonlySet<Part["kind"]> = new Set(["bar", "stick", "stake", "backing", "shape"]);
 
+const holds = (part: Part) => (part.kind === "drawing" ? part.holder : HOLDERS.has(part.kind));
+
 function solidOf(part: Exclude<Part, Word>, region: Region): Solid {
-  return { id: part.id, partId: part.id, label: labelOf(part), holder: HOLDERS.has(part.kind), region };
+  return { id: part.id, partId: part.id, label: labelOf(part), holder: holds(part), region };
 }
 
 function labelOf(part: Exclude<Part, Word>): PartLabel {
@@ -166,12 +179,14 @@ function labelOf(part: Exclude<Part, Word>): PartLabel {
       };
     case "ornament":
       return { kind: "shape", text: `the ${part.name}`, ordinal: "" };
+    case "drawing":
+      return { kind: "shape", text: `the ${part.name}`, ordinal: "" };
     default:
       return { kind: part.kind, text: "", ordinal: "" };
   }
 }
 
-function outlineOf(part: SimplePart, built: Built, layouts: readonly WordLayout[]): Region {
+function outlineOf(part: SimplePart, built: Built, layouts: readonly WordLayout[], shapes: Shapes): Region {
   const place = (end: Anchor) => placeOfEnd(end, layouts);
   switch (part.kind) {
     case "bar":
@@ -197,6 +212,12 @@ function outlineOf(part: SimplePart, built: Built, layouts: readonly WordLayout[
     case "ornament": {
       const at = place(part.at);
       return at ? ornamentOutline(part, at) : [];
+    }
+    case "drawing": {
+      const at = place(part.at);
+      if (!at) return [];
+      const shape = shapes.drawing?.(part) ?? drawingShape(part);
+      return drawingOutline(part, shape, at, shapeSurroundings(layouts));
     }
   }
 }

@@ -1,7 +1,8 @@
 /**
  * From the words of a piece to letters in their places, and what could not be set.
  */
-import type { Point } from "../geometry";
+import type { Point, Region } from "../geometry";
+import type { DrawingLook } from "../holders";
 import type { Finding, FindingFacts, FindingKind, FindingOf } from "../judge";
 import { broughtTo, type Font, layoutWord, type WordLayout } from "../lettering";
 import { type Piece, type Word, widthToDraw } from "../piece";
@@ -9,6 +10,8 @@ import { type Piece, type Word, widthToDraw } from "../piece";
 /** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
 export interface Library {
   font(id: string): Font | undefined;
+  /** The shape of a drawing, where whoever owns the library remembers some; else it is made anew. */
+  drawing?(look: DrawingLook): Region;
 }
 
 export function layOutWords(piece: Piece, library: Library): { layouts: WordLayout[]; findings: Finding[] } {

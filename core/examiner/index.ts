@@ -20,7 +20,8 @@ import {
 } from "../cut";
 import { type Examination, type ExamineOptions, examine, examineMoving, type Library } from "../examine";
 import { type FileFormat, type FileOptions, type MadeFile, makeFile } from "../formats";
-import { type CurvePath, fingerprint, fitCurves } from "../geometry";
+import { type CurvePath, fingerprint, fitCurves, type Region } from "../geometry";
+import { drawingShape } from "../holders";
 import type { Labels } from "../judge";
 import { type Mend, type MendAllOptions, type MendedAll, mendAll, offerMends } from "../mend";
 import type { Piece, Word } from "../piece";
@@ -60,9 +61,31 @@ export interface Examiner {
 /** A piece before a change and after it, on the bench and at the cutter: more are rarely asked for again. */
 const EXAMINATIONS = 4;
 const CURVES = 3000;
+/** Drawings of a piece or two. */
+const DRAWINGS = 12;
 
-/** @param library must have the fonts of a piece before the piece is asked for */
-export function createExaminer(library: Library): Examiner {
+/** A library that remembers the shapes of drawings, so that what is dragged over one does not draw it anew. */
+export function withDrawings(library: Library): Library {
+  if (library.drawing) return library;
+  const shapes = new QuickLRU<string, Region>({ maxSize: DRAWINGS });
+  return {
+    ...library,
+    drawing: (look) => {
+      const { outline, height, turn, mirror, thicken, round } = look;
+      const key = `${height} ${turn} ${mirror} ${thicken} ${round} ${outline}`;
+      let shape = shapes.get(key);
+      if (!shape) {
+        shape = drawingShape(look);
+        shapes.set(key, shape);
+      }
+      return shape;
+    },
+  };
+}
+
+/** @param fonts must be there before a piece that is set in them is asked for */
+export function createExaminer(fonts: Library): Examiner {
+  const library = withDrawings(fonts);
   const examinations = new QuickLRU<string, Examination>({ maxSize: EXAMINATIONS });
   const curves = new QuickLRU<string, CurvePath | null>({ maxSize: CURVES });
   let examined = 0;

@@ -4,7 +4,7 @@
 
 import { converter, parse } from "culori";
 import { ClearError } from "../errors";
-import type { FillRuleName, FlatPath } from "../geometry";
+import type { FillRuleName, FlatPath, PathCommand } from "../geometry";
 
 const toRgb = converter("rgb");
 
@@ -18,6 +18,8 @@ export interface DrawnShape {
   /** The shape's own id, else one made from its layer or its place in the file. */
   id: string;
   subpaths: FlatPath[];
+  /** Its true curves, mm, y downwards, where the file had any. */
+  commands?: readonly PathCommand[];
   fillRule: FillRuleName;
   /** Colours as `#rrggbb`; `null` where it is not filled or has no line. */
   fill: string | null;

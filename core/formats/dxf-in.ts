@@ -36,6 +36,9 @@ const UNREAD: Record<string, string> = {
   "3DFACE": "faces in space are not read",
 };
 
+/** A spline of which only places on it are given, or which is of another kind than is known. */
+const UNREAD_SPLINE = "SPLINE: only splines with control points and knots are read: turn the others into polylines";
+
 interface Line {
   points: Float64Array;
   closed: boolean;
@@ -59,6 +62,7 @@ export function readDxf(text: string): Drawing {
   visit(parsed.entities, [scale, 0, 0, -scale, 0, 0], parsed.blocks ?? {}, (entity, matrix) => {
     if (UNREAD[entity.type]) unread.add(`${entity.type}: ${UNREAD[entity.type]}`);
     const line = lineOf(entity, matrix);
+    if (!line && entity.type === "SPLINE") unread.add(UNREAD_SPLINE);
     if (!line) return;
     points += line.points.length / 2;
     if (points > MOST_POINTS)

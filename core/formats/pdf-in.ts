@@ -260,6 +260,7 @@ class PageReader {
     this.shapes.push({
       id: this.named(`part-${this.shapes.length + 1}`),
       subpaths,
+      commands: path,
       fillRule,
       fill: fills ? state.fill : null,
       stroke: strokes ? state.stroke : null,

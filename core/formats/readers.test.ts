@@ -48,6 +48,7 @@ b = doc.blocks.new("plate", base_point=(1, 1))
 b.add_lwpolyline([(1, 1), (5, 1), (5, 3), (1, 3)], close=True)
 m.add_blockref("plate", (100, 50), dxfattribs={"layer": "block", "xscale": 2, "yscale": 3, "rotation": 90})
 m.add_text("Kit")
+m.add_spline([(0, 70), (5, 75), (9, 70)], dxfattribs={"layer": "places"})
 m.add_line((0, 60), (9, 60), dxfattribs={"layer": "open"})
 doc.saveas(sys.argv[1])
 `;
@@ -76,7 +77,12 @@ doc.saveas(sys.argv[1])
     expect([box.minX, box.maxX, box.minY, box.maxY].map((v) => Number(v.toFixed(6)))).toEqual([94, 100, -58, -50]);
     expect(of("open")[0]!.subpaths[0]!.closed).toBe(false);
     expect(of("edge")[0]!.stroke).toBe("#ff0000");
-    expect(notes).toEqual(["TEXT: text is not an outline: turn it into curves first"]);
+    // Of this spline only places on it are given.
+    expect(of("places")).toEqual([]);
+    expect(notes).toEqual([
+      "TEXT: text is not an outline: turn it into curves first",
+      "SPLINE: only splines with control points and knots are read: turn the others into polylines",
+    ]);
   });
 
   it("inches are 25.4 mm", () => {

@@ -6,7 +6,7 @@
  */
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import svgpath from "svgpath";
-import { type FillRuleName, type FlatPath, flattenPath, type Matrix, multiply, type PathCommand, REACH } from "../geometry";
+import { type FillRuleName, flattenPath, type Matrix, multiply, type PathCommand, REACH } from "../geometry";
 import { colourOf, type Drawing, DrawingError, MOST_BYTES, namer } from "./drawing";
 import { SOURCE_ID } from "./svg-out";
 
@@ -140,11 +140,13 @@ export function readSvg(text: string): Drawing {
     count++;
     if (count > SVG_LIMITS.shapes) throw new SvgError(`The file has more than ${SVG_LIMITS.shapes} shapes`);
     const id = named(attributes.id?.trim() || `part-${count}`);
-    const subpaths = outlineOf(name, attributes, frame.matrix, id);
+    const commands = outlineOf(name, attributes, frame.matrix, id);
+    const subpaths = flattenPath(commands, FINE);
     for (const { ring } of subpaths) points += ring.length / 2;
     if (points > SVG_LIMITS.points)
       throw new SvgError(`The outlines come to more than ${SVG_LIMITS.points / 1e6} million points`);
-    if (subpaths.length > 0) drawing.shapes.push({ id, subpaths, fillRule: frame.fillRule, layer: frame.layer, ...inkOf(frame) });
+    if (subpaths.length > 0)
+      drawing.shapes.push({ id, subpaths, commands, fillRule: frame.fillRule, layer: frame.layer, ...inkOf(frame) });
   });
   const inStyle = (text: string) => stack[stack.length - 1]?.name === "style" && addRules(text, rules);
   parser.on("text", inStyle);
@@ -266,7 +268,7 @@ function parseTransform(text: string, place: string): Matrix {
   return matrix;
 }
 
-function outlineOf(name: string, attributes: Attributes, matrix: Matrix, id: string): FlatPath[] {
+function outlineOf(name: string, attributes: Attributes, matrix: Matrix, id: string): PathCommand[] {
   const data = name === "path" ? (attributes.d ?? "") : basicShape(name, attributes, id);
   if (data.trim() === "" || data.trim() === "none") return [];
   const path = svgpath(data);
@@ -290,7 +292,7 @@ function outlineOf(name: string, attributes: Attributes, matrix: Matrix, id: str
       }
     }
   }
-  return flattenPath(commands, FINE);
+  return commands;
 }
 
 function transformCommand(command: PathCommand, [a, b, c, d, e, f]: Matrix): PathCommand {

@@ -9,6 +9,7 @@ export * from "./inside";
 export * from "./islands";
 export * from "./nearest";
 export * from "./path";
+export * from "./pathData";
 export * from "./penetration";
 export * from "./pointTable";
 export * from "./polygons";

@@ -6,6 +6,7 @@ import type { Bar, Stick } from "../piece";
 import { roundedRectangle } from "./shapes";
 
 export { backingOutline } from "./backing";
+export { type DrawingLook, drawingOutline, drawingShape } from "./drawings";
 export { fillOutline } from "./fills";
 export { type PlacedLoop, placeLoop } from "./loop";
 export { ornamentOutline } from "./ornaments";

@@ -38,9 +38,18 @@ export function shapeOutline(shape: Shape, around: ShapeSurroundings): Region {
   // The hole of a tag would get a rim of its own inside the frame.
   const filled = solid.filter((ring) => ringArea(ring) > 0);
   const frame = difference(filled, offset(filled, -shape.frame));
-  if (shape.opening === "behind") return behindWords(frame, around);
-  if (shape.opening === "bars") return openWithBars(shape, frame, solid, rowOf(around));
-  return frame;
+  return openFrame(shape, frame, solid, around);
+}
+
+/** A frame that makes room for the word. @param solid what the frame is the edge of */
+export function openFrame(
+  { opening, bar, bite }: Pick<Shape, "opening" | "bar" | "bite">,
+  frame: Region,
+  solid: Region,
+  around: ShapeSurroundings,
+): Region {
+  if (opening === "behind") return behindWords(frame, around);
+  return opening === "bars" ? openWithBars({ bar, bite }, frame, solid, rowOf(around)) : frame;
 }
 
 /** The middle of a shape is the middle of the lettering, unless it was moved. */
@@ -175,7 +184,12 @@ function rowOf({ lettering, words }: ShapeSurroundings): Box {
 }
 
 /** Two bars with round ends, above and below the word, run through the frame; between them it is open. */
-function openWithBars({ bar, bite }: Shape, frame: Region, solid: Region, { minX, minY, maxX, maxY }: Box): Region {
+function openWithBars(
+  { bar, bite }: Pick<Shape, "bar" | "bite">,
+  frame: Region,
+  solid: Region,
+  { minX, minY, maxX, maxY }: Box,
+): Region {
   const [top, bottom] = [maxY - bite, minY + bite];
   const reach = widthAt(solid, [top + bar / 2, bottom - bar / 2], { minX, maxX });
   const barAt = (y: number) => roundedRectangle({ minX: reach.minX, maxX: reach.maxX, minY: y, maxY: y + bar }, bar / 2);

@@ -4,6 +4,7 @@
 import type { Examination, Library } from "../examine";
 import type { Finding } from "../judge";
 import type { Piece } from "../piece";
+import { enlargeDrawing, thickenDrawing, widenFrame } from "./drawings";
 import { fillPlace } from "./fills";
 import { addBar, deepenOverlap, growBacking, growHolders } from "./holders";
 import { asMaterial, growPlate, ontoMaterial } from "./marks";
@@ -42,6 +43,9 @@ export function attemptsFor(piece: Piece, examination: Examination, finding: Fin
           ...letterforms(scene),
           thicken(scene),
           larger(scene),
+          thickenDrawing(scene),
+          widenFrame(scene),
+          enlargeDrawing(scene),
         ];
       case "thin-stroke":
         return [
@@ -49,6 +53,9 @@ export function attemptsFor(piece: Piece, examination: Examination, finding: Fin
           ...letterforms(scene),
           thicken(scene),
           larger(scene),
+          thickenDrawing(scene),
+          widenFrame(scene),
+          enlargeDrawing(scene),
           tieAcrossJoint(scene),
           ...secondTies(scene),
         ];

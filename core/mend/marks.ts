@@ -15,7 +15,7 @@ import {
   translateRegion,
 } from "../geometry";
 import type { Finding } from "../judge";
-import { applyMove, LIMITS, type Ornament, type Part, type Piece, type Shape, type Word } from "../piece";
+import { applyMove, type DrawingPart, LIMITS, type Ornament, type Part, type Piece, type Shape, type Word } from "../piece";
 import { type Attempt, round, type Scene } from "./scene";
 
 /** Sizes that are tried, as shares of the present one. */
@@ -27,7 +27,7 @@ const CLEAR_WALLS = 1.05;
 const GRID = 16;
 const LOOKED_AT = 160;
 
-type Mark = Word | Ornament;
+type Mark = Word | Ornament | DrawingPart;
 
 export const isMarkLost = ({ kind }: Finding): boolean => kind === "mark-lost" || kind === "carve-lost";
 
@@ -40,7 +40,7 @@ export function markOf(piece: Piece, examination: Examination, finding: Finding)
 /** The mark moves the shortest way on which all of it lies on material, as large as it is or as large as it may be. */
 export function ontoMaterial({ piece, examination, finding, library }: Scene): Attempt | null {
   const mark = markOf(piece, examination, finding);
-  if (mark?.kind !== "word" && mark?.kind !== "ornament") return null;
+  if (mark?.kind !== "word" && mark?.kind !== "ornament" && mark?.kind !== "drawing") return null;
   return {
     kind: "onto",
     action: (share) => ({ does: "onto material", share }),
@@ -112,6 +112,7 @@ export function asMaterial({ piece, examination, finding }: Scene): Attempt | nu
 }
 
 function scaleMark(mark: Mark, share: number): Mark {
+  if (mark.kind === "drawing") return { ...mark, height: Math.max(0.5, round(mark.height * share)) };
   if (mark.kind === "ornament") return { ...mark, height: Math.max(1, round(mark.height * share)) };
   return { ...mark, size: { ...mark.size, mm: Math.max(1, round(mark.size.mm * share)) } };
 }

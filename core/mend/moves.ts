@@ -7,7 +7,7 @@ import { applyMove, changeLetter, type Part, type Piece } from "../piece";
 import { type Attempt, FURTHEST, isDot, keyOf, type MendKind, round, type Scene, unit } from "./scene";
 
 /** Kinds of parts that go where they are put. */
-const LIE_BY_THEMSELVES: ReadonlySet<Part["kind"]> = new Set(["shape", "ornament", "tie"]);
+const LIE_BY_THEMSELVES: ReadonlySet<Part["kind"]> = new Set(["shape", "ornament", "drawing", "tie"]);
 
 /** A dot comes straight down to its letter until it bites. */
 export function lowerDot({ examination, hanging }: Scene): Attempt | null {

@@ -49,7 +49,7 @@ export interface HeldNearby {
 
 /** How the parts hold on to their neighbours, everything farther away left out. */
 export function holdsNearby(mended: Piece, library: Library, near: Neighbourhood): HeldNearby {
-  const all = solidsOf(mended, layOutWords(mended, library).layouts);
+  const all = solidsOf(mended, layOutWords(mended, library).layouts, library);
   const solids = all
     .filter(({ id }) => near.hanging.has(id) || near.holding.has(id) || !near.known.has(id))
     .map((solid) => ({ ...solid, holder: near.holding.has(solid.id) || solid.holder }));

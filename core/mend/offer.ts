@@ -11,6 +11,7 @@ import { type HeldNearby, holdsNearby, neighbourhood } from "./nearby";
 import { patchWidth, REACHES, withPatches } from "./patches";
 import { proveMend } from "./proof";
 import type { Attempt, MendAction, MendKind } from "./scene";
+import { tieAcrossGap } from "./ties";
 
 export interface Mend {
   kind: MendKind;
@@ -52,30 +53,57 @@ export function offerMends(piece: Piece, examination: Examination, finding: Find
     const mend = unlessTangled(() => tryAttempt(attempt, { piece, before: examination, finding, library }));
     if (mend) mends.push(mend);
   }
-  const patch = unlessTangled(() => patchLimb({ piece, before: examination, finding, library }));
-  if (patch) mends.push(patch);
+  for (const whole of [patchLimb, tieIsland]) {
+    const mend = unlessTangled(() => whole({ piece, before: examination, finding, library }));
+    if (mend) mends.push(mend);
+  }
   mends.sort((a, b) => a.change - b.change);
   return mends.filter(({ kind }, i) => mends.findIndex((other) => other.kind === kind) === i).slice(0, OFFERED);
 }
 
 /** A limb that no part's middle lies in hangs on no hold that could be measured again: the place is patched, and has to be gone. */
 function patchLimb(trial: Trial): Mend | null {
-  const { piece, before, finding, library } = trial;
+  const { before, finding } = trial;
   if (!finding.beyond || !finding.chord || finding.kind === "loose" || finding.kind === "island") return null;
+  const patch: Attempt = {
+    kind: "tie",
+    action: () => ({ does: "strengthen", width: patchWidth(before.leastWidth) }),
+    least: 0,
+    most: 0,
+    apply: (now, reach) => withPatches(now, before, [finding], reach * before.leastWidth),
+  };
+  return firstThatHelps(patch, REACHES, trial);
+}
+
+/** How far a tie reaches into both sides of a gap beyond its least, in least widths. */
+const INTO = [0.5, 1.2, 2.5];
+
+/** Nor does an island hang on one: it is tied over its gap. */
+function tieIsland(trial: Trial): Mend | null {
+  const { piece, before: examination, finding, library } = trial;
+  const tie = finding.kind === "island" ? tieAcrossGap({ piece, examination, finding, library, hanging: [] }) : null;
+  if (!tie) return null;
+  return firstThatHelps(
+    tie,
+    INTO.map((share) => tie.least + share * examination.leastWidth),
+    trial,
+  );
+}
+
+/** The first amount after which the finding is gone, and fewer are left; on the whole piece. */
+function firstThatHelps(attempt: Attempt, amounts: readonly number[], trial: Trial): Mend | null {
+  const { piece, before, finding, library } = trial;
   const count = ({ findings }: Examination) => openFindings(findings).length;
   const isThere = ({ findings }: Examination) =>
     findings.some(
       ({ kind, means, at }) =>
         kind === finding.kind && means !== "note" && Math.hypot(at.x - finding.at.x, at.y - finding.at.y) < before.leastWidth,
     );
-  for (const reach of REACHES) {
-    const mended = withPatches(piece, before, [finding], reach * before.leastWidth);
+  for (const amount of amounts) {
+    const mended = attempt.apply(piece, amount);
     if (!canBeKept(mended)) continue;
     const after = examine(mended, library, { base: before });
-    if (isThere(after) || count(after) >= count(before)) continue;
-    const action = () => ({ does: "strengthen", width: patchWidth(before.leastWidth) }) as const;
-    const attempt: Attempt = { kind: "tie", action, least: 0, most: 0, apply: () => mended };
-    return describe(attempt, { amount: reach, mended, after }, trial);
+    if (!isThere(after) && count(after) < count(before)) return describe(attempt, { amount, mended, after }, trial);
   }
   return null;
 }
@@ -216,12 +244,15 @@ function between(failed: Tried, found: Tried, wanted: number, turn: number): num
 
 function describe(attempt: Attempt, { amount, mended, after }: Success, { before, finding }: Trial): Mend {
   const { added, removed, area } = compareRegions(before.material, after.material);
+  const action = attempt.action(amount);
+  const tied = finding.kind === "island" && "width" in action ? action.width : undefined;
   return {
     kind: attempt.kind,
-    action: attempt.action(amount),
+    action,
     piece: mended,
     before: finding.width,
-    after: widthOf(after, finding),
+    // An island hangs by its tie, whatever part of it is measured.
+    after: tied ?? widthOf(after, finding),
     change: area,
     added,
     removed,

@@ -46,4 +46,4 @@ export function scaleTo(piece: Piece, { side, mm, keepWidths }: SizeWanted, libr
 }
 
 const boxOf = (piece: Piece, library: Library) =>
-  joinBoxes(solidsOf(piece, layOutWords(piece, library).layouts).map(({ region }) => regionBox(region)));
+  joinBoxes(solidsOf(piece, layOutWords(piece, library).layouts, library).map(({ region }) => regionBox(region)));

@@ -27,7 +27,10 @@ export type MendKind =
 
 /** What a mend does, without words; lengths in mm. */
 export type MendAction =
-  | { does: "lower dot" | "stretch down" | "thicken"; by: number }
+  | { does: "lower dot" | "stretch down"; by: number }
+  /** The word, or the drawing of that name. */
+  | { does: "thicken"; by: number; drawing?: string }
+  | { does: "larger"; drawing?: string }
   | { does: "move"; by: number; many: boolean; way: Point }
   | { does: "bring closer"; by: number; many: boolean }
   /** A holder reaches further into what it holds. */
@@ -41,7 +44,7 @@ export type MendAction =
   | { does: "smaller" | "onto material"; share: number }
   | { does: "other form"; letter: string }
   | { does: "fill"; what: "gap" | "hole" }
-  | { does: "larger" | "leave out" | "as material" };
+  | { does: "leave out" | "as material" };
 
 /** A way to mend a finding, as a function of one amount: how a copy of the piece looks when it is done by so much. */
 export interface Attempt {
@@ -66,6 +69,16 @@ export interface Scene {
   library: Library;
   /** Solids that hang loose or thin. */
   hanging: Solid[];
+}
+
+/** By how much what is too thin is tried to be thickened, mm: a little more than what is missing, and more where that is not enough. */
+export const thickerBy = (missing: number, most: number): number[] =>
+  [missing + 0.01, missing * 1.2 + 0.05, missing * 1.6 + 0.1].filter((amount) => amount <= most);
+
+/** By which share what is too thin is tried to be made larger: widths grow with all of it. */
+export function largerBy(wanted: number, width: number): number[] {
+  const share = wanted / width - 1;
+  return [share + 0.002, share * 1.15 + 0.01, share * 1.5 + 0.02].filter((amount) => amount <= 1);
 }
 
 /** Furthest that a letter is moved to mend something, mm: beyond that it is another piece. */

@@ -4,7 +4,7 @@
 import type { Solid } from "../examine";
 import { regionArea } from "../geometry";
 import { changeLetter, graphemesOf, type Piece, type Word } from "../piece";
-import { type Attempt, changeWord, isDot, keyOf, round, type Scene, wordOf } from "./scene";
+import { type Attempt, changeWord, isDot, keyOf, largerBy, round, type Scene, thickerBy, wordOf } from "./scene";
 
 /** Letterforms of one letter that are tried. */
 const FORMS = 3;
@@ -23,7 +23,7 @@ export function thicken({ piece, hanging, finding, examination }: Scene): Attemp
     action: (by) => ({ does: "thicken", by }),
     least: 0,
     most: 3,
-    amounts: [missing + 0.01, missing * 1.2 + 0.05, missing * 1.6 + 0.1].filter((amount) => amount <= 3),
+    amounts: thickerBy(missing, 3),
     apply: (now, amount) => changeWord(now, word.id, (old) => ({ ...old, thicken: round(Math.min(10, old.thicken + amount)) })),
   };
 }
@@ -31,14 +31,12 @@ export function thicken({ piece, hanging, finding, examination }: Scene): Attemp
 export function larger({ piece, hanging, finding, examination }: Scene): Attempt | null {
   const word = wordOf(piece, hanging);
   if (!word || finding.width <= 0) return null;
-  // Widths grow with the word.
-  const share = examination.leastWidth / finding.width - 1;
   return {
     kind: "larger",
     action: () => ({ does: "larger" }),
     least: 0,
     most: 1,
-    amounts: [share + 0.002, share * 1.15 + 0.01, share * 1.5 + 0.02].filter((amount) => amount <= 1),
+    amounts: largerBy(examination.leastWidth, finding.width),
     apply: (now, amount) =>
       changeWord(now, word.id, (old) => ({
         ...old,

@@ -3,7 +3,17 @@
  */
 import { boundedTo } from "./bounds";
 import { resizePart, type Side } from "./resize";
-import { type Anchor, type LetterChange, LIMITS, type Part, type Piece, parsePiece, type Tie, type Word } from "./schema";
+import {
+  type Anchor,
+  type DrawingPart,
+  type LetterChange,
+  LIMITS,
+  type Part,
+  type Piece,
+  parsePiece,
+  type Tie,
+  type Word,
+} from "./schema";
 
 export type Move =
   /** A letter, or only its dots and accents. */
@@ -75,7 +85,7 @@ export function applyMove(piece: Piece, move: Move): Piece {
         if (part.kind === "loop") return { ...part, angle: turned(part.angle - 10 * dx) };
         if (part.kind === "shape") return { ...part, dx: within(part.dx + dx), dy: within(part.dy + dy) };
         const shift = (end: Anchor) => ({ ...end, x: within(end.x + dx), y: within(end.y + dy) });
-        if (part.kind === "fill" || part.kind === "ornament") return { ...part, at: shift(part.at) };
+        if (part.kind === "fill" || part.kind === "ornament" || part.kind === "drawing") return { ...part, at: shift(part.at) };
         return shiftEnds(part, () => ({ x: dx, y: dy }));
       });
   }
@@ -173,11 +183,15 @@ export function changeLetter(piece: Piece, wordId: string, key: string, edit: (o
  * Which parts come before which: base shapes lie under the words, holders join what is there when they come, ties and fillings
  * close what is left.
  */
-const ORDER: Part["kind"][] = ["backing", "shape", "word", "stake", "bar", "ornament", "stick", "loop", "tie", "fill"];
+const ORDER: Part["kind"][] = ["backing", "shape", "drawing", "word", "stake", "bar", "ornament", "stick", "loop", "tie", "fill"];
+/** What is cut out, stands in a gap, or is a mark comes after all that it may lie on. */
+const LIES_UNDER: ReadonlySet<DrawingPart["meets"]> = new Set(["add", "set-in"]);
+const placeInOrder = (part: Part) =>
+  ORDER.indexOf(part.kind === "drawing" && !LIES_UNDER.has(part.meets) ? "ornament" : part.kind);
 
 /** Parts in their build order; those of one kind stay as they were. */
 export function inBuildOrder(parts: readonly Part[]): Part[] {
-  return [...parts].sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind));
+  return [...parts].sort((a, b) => placeInOrder(a) - placeInOrder(b));
 }
 
 /** Adds a part where it belongs in the build order. @throws PieceError when the part or the piece would not be one that can be kept */

@@ -1,6 +1,7 @@
 export * from "./align";
 export * from "./bounds";
 export * from "./edit";
+export * from "./outlines";
 export * from "./resize";
 export * from "./retype";
 export * from "./scale";

@@ -22,6 +22,7 @@ export function sidesOf(part: Part): Side[] {
     case "loop":
       return ["right"];
     case "ornament":
+    case "drawing":
       return ["top"];
     default:
       return [];
@@ -54,6 +55,8 @@ export function resizePart(part: Part, side: Side, out: number): Part {
       return { ...part, outer: Math.max(part.hole + LEAST_WALL, boundedTo(part.outer + 2 * out, "loop", "outer")) };
     case "ornament":
       return { ...part, height: boundedTo(part.height + 2 * out, "ornament", "height") };
+    case "drawing":
+      return { ...part, height: boundedTo(part.height + 2 * out, "drawing", "height") };
     case "shape": {
       const { size } = part;
       if (size.by === "fit")

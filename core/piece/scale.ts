@@ -85,6 +85,19 @@ function scalePart(part: Part, { factor, keepWidths }: Scaling): Part {
       };
     case "ornament":
       return { ...part, height: by(part.height), at: end(part.at), round: by(part.round), gap: by(part.gap) };
+    case "drawing":
+      return {
+        ...part,
+        height: by(part.height),
+        at: end(part.at),
+        thicken: by(part.thicken),
+        round: by(part.round),
+        gap: by(part.gap),
+        lap: by(part.lap),
+        bar: by(part.bar),
+        bite: by(part.bite),
+        ...given({ frame: part.frame }, by),
+      };
   }
 }
 

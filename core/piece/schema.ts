@@ -7,16 +7,27 @@
 
 import { z } from "zod";
 import { ClearError } from "../errors";
+// Only this of the geometry: pages that know of pieces need not load the polygon library.
+import { parsePathData } from "../geometry/pathData";
 import { SYMBOL_NAMES } from "./symbols";
 import { graphemesOf } from "./text";
 
 // Checks are not compiled into code, which pages would have to allow.
 z.config({ jitless: true });
 
-export const PIECE_VERSION = 1;
+/** 2: drawings as parts. */
+export const PIECE_VERSION = 2;
 
 /** Bounds that keep a piece inside what the measuring can carry. */
-export const LIMITS = { letters: 500, text: 10_000, parts: 60, reach: 1000, name: 80 } as const;
+export const LIMITS = {
+  letters: 500,
+  text: 10_000,
+  parts: 60,
+  reach: 1000,
+  name: 80,
+  outline: 3_000_000,
+  outlines: 4_000_000,
+} as const;
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, "must be 1 to 40 letters, digits, - or _");
 const offset = z.number().min(-LIMITS.reach).max(LIMITS.reach);
@@ -355,7 +366,66 @@ const ornament = z.strictObject({
   closes: z.boolean().default(false),
 });
 
-export const partSchema = z.discriminatedUnion("kind", [word, bar, stick, tie, fill, loop, backing, shape, stake, ornament]);
+/**
+ * Closed outlines as SVG path data of M, L, C, Z and circular A, absolute, mm, y downwards, in its own place and size; what lies inside
+ * another outline is a hole.
+ */
+const closedOutlines = z
+  .string()
+  .max(LIMITS.outline, `has more than ${LIMITS.outline / 1e6} million characters: a simpler outline is wanted`)
+  .refine((data) => (parsePathData(data)?.length ?? 0) > 0, "must be closed outlines as path data of M, L, C, A and Z");
+
+/** An outline from elsewhere: a drawing, or what was traced from a picture. */
+const drawing = z.strictObject({
+  kind: z.literal("drawing"),
+  id,
+  /** How the maker calls it. */
+  name: z.string().trim().min(1, "must not be empty").max(LIMITS.name),
+  outline: closedOutlines,
+  /** Of the whole outline, mm. */
+  height: length(0.5, 1000),
+  /** The middle of its box; it follows the letter that it sits on. */
+  at: tieEnd,
+  turn: length(-180, 180).default(0),
+  mirror: z.boolean().default(false),
+  /** Strokes grown by so much in all, mm, half of it on each side; negative makes them thinner. */
+  thicken: z.number().min(-10).max(10).default(0),
+  /** Points rounded by, mm. */
+  round: length(0, 20).default(0),
+  /** Solid, or a frame of this width along its edge, mm. */
+  frame: length(0.2, 200).optional(),
+  meets: z.enum(["add", "carve", "halo", "set-in", "engrave", "score"]).default("add"),
+  gap,
+  lap,
+  /** It holds the letters, as a bar or a plate does. */
+  holder: z.boolean().default(false),
+  /** How a frame makes room for the word, as that of a base shape. */
+  opening: z.enum(["none", "behind", "bars"]).default("none"),
+  bar: length(0.5, 100).default(5),
+  bite: length(-50, 50).default(1.5),
+});
+
+/** An outline that the maker keeps for other pieces. */
+export const keptOutlineSchema = z.strictObject({
+  id,
+  name: drawing.shape.name,
+  outline: closedOutlines,
+  height: drawing.shape.height,
+});
+
+export const partSchema = z.discriminatedUnion("kind", [
+  word,
+  bar,
+  stick,
+  tie,
+  fill,
+  loop,
+  backing,
+  shape,
+  stake,
+  ornament,
+  drawing,
+]);
 
 export const stockSchema = z.strictObject({
   id: z.string().max(40),
@@ -408,6 +478,11 @@ export const pieceSchema = z
         context.addIssue({ code: "custom", path: ["parts", i, "id"], message: `"${part.id}" is used twice` });
       seen.add(part.id);
     });
+    const outlines = piece.parts.reduce((sum, part) => sum + (part.kind === "drawing" ? part.outline.length : 0), 0);
+    if (outlines > LIMITS.outlines) {
+      const message = `all drawings together have more than ${LIMITS.outlines / 1e6} million characters`;
+      context.addIssue({ code: "custom", path: ["parts"], message });
+    }
   });
 
 export type Piece = z.output<typeof pieceSchema>;
@@ -420,6 +495,8 @@ export type Backing = Extract<Part, { kind: "backing" }>;
 export type Shape = Extract<Part, { kind: "shape" }>;
 export type Stake = Extract<Part, { kind: "stake" }>;
 export type Ornament = Extract<Part, { kind: "ornament" }>;
+export type DrawingPart = Extract<Part, { kind: "drawing" }>;
+export type KeptOutline = z.output<typeof keptOutlineSchema>;
 export type Meets = Word["meets"];
 export type Fill = Extract<Part, { kind: "fill" }>;
 export type Anchor = Tie["ends"][number];
@@ -509,5 +586,6 @@ export function upgradePiece(document: unknown): unknown {
       `The piece was made by a newer Mend Joint (document version ${String(version)}); this one reads up to ${PIECE_VERSION}`,
     );
   }
-  return document;
+  // Version 1 had no drawings; all else is as it was.
+  return { ...document, version: PIECE_VERSION };
 }

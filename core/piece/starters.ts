@@ -2,6 +2,7 @@
  * Ready-made live beginnings: choose one, type a word.
  */
 
+import { OUTLINES } from "./outlines";
 import { nameOfWords, retype } from "./retype";
 import { type Piece, parsePiece } from "./schema";
 import { stockByName } from "./stock";
@@ -49,8 +50,30 @@ const word = (text: string, font: string, size: object, more: object = {}) => ({
   size,
   ...more,
 });
+const drawing = (name: string, outline: string, more: object) => ({
+  kind: "drawing",
+  id: "drawing",
+  name,
+  outline,
+  at: { x: 0, y: 0 },
+  ...more,
+});
 const byWidth = (mm: number) => ({ by: "width", mm });
 const byCapitals = (mm: number) => ({ by: "cap-height", mm });
+
+/** A plate that takes the place of the drawing behind it, and the word that fills it. */
+const SET_IN_PLATE = {
+  kind: "shape",
+  id: "shape",
+  form: "plate",
+  corner: 6,
+  frame: 5,
+  size: { by: "fit", margin: 3.6 },
+  meets: "set-in",
+  lap: 2,
+};
+const wordOnPlate = (text: string) =>
+  word(text, "archivo-black", { by: "both", mm: 120, height: 26 }, { dots: "bite", tracking: 4.5 });
 
 export const STARTERS: readonly Starter[] = [
   starter({ id: "topper", name: "Topper", note: "a word on a stick, 6½ in wide", lines: 1 }, "birch-3", "topper", (text) => [
@@ -152,18 +175,54 @@ export const STARTERS: readonly Starter[] = [
     "birch-3",
     "sign",
     (text) => [
-      {
-        kind: "shape",
-        id: "shape",
-        form: "plate",
-        corner: 6,
-        frame: 5,
-        size: { by: "fit", margin: 3.6 },
-        meets: "set-in",
-        lap: 2,
-      },
-      word(text, "archivo-black", { by: "both", mm: 120, height: 26 }, { dots: "bite", tracking: 4.5 }),
+      SET_IN_PLATE,
+      wordOnPlate(text),
       { kind: "ornament", id: "ornament", name: "anchor", height: 150, at: { x: 0, y: 6 } },
+    ],
+  ),
+  starter(
+    {
+      id: "own-outline",
+      name: "In your own outline",
+      note: "bring in a drawing: it runs into the word and is gone behind it",
+      lines: 1,
+    },
+    "birch-3",
+    "sign",
+    (text) => [
+      drawing("bay", OUTLINES.bay, { height: 92, at: { x: -1, y: 4 }, frame: 5, opening: "behind", holder: true }),
+      word(text, "lobster", byWidth(140), { dots: "bite", join: 2.6 }),
+    ],
+  ),
+  starter(
+    {
+      id: "own-plate",
+      name: "Plate in your own drawing",
+      note: "bring in a drawing: it ends at the plate and joins it",
+      lines: 1,
+      capitals: true,
+    },
+    "birch-3",
+    "sign",
+    (text) => [SET_IN_PLATE, drawing("oak", OUTLINES.oak, { height: 150, at: { x: 0, y: 12 } }), wordOnPlate(text)],
+  ),
+  starter(
+    {
+      id: "in-wheel",
+      name: "Words inside a wheel",
+      note: "bring in a gear or a disc: letters hang from its rim",
+      lines: 1,
+      capitals: true,
+    },
+    "birch-3",
+    "sign",
+    (text) => [
+      drawing("capstan wheel", OUTLINES.capstan, { height: 124, holder: true }),
+      word(text, "anton", byCapitals(17), {
+        path: { kind: "arc", radius: 40, side: "inside", distance: -2.2, around: true },
+        separator: "star",
+        dots: "bite",
+      }),
     ],
   ),
   starter(

@@ -5,7 +5,7 @@ import { examineSolids, type Library, layOutWords, solidsOf } from "../examine";
 import { type Box, backwards, type Region, ringArea } from "../geometry";
 import type { Font } from "../lettering";
 import { poleOf } from "../measure";
-import { graphemesOf, type Piece, type Stock, type Word, widthToDraw } from "../piece";
+import { graphemesOf, PIECE_VERSION, type Piece, type Stock, type Word, widthToDraw } from "../piece";
 import { chainOf } from "../report";
 
 /** What a maker wants to know before choosing. Lengths in mm. */
@@ -101,7 +101,7 @@ export function survival({ missing, thinnest, wanted, joined, neighbours, looseD
 function blank(stock: Stock, cut: Piece["cut"]): Piece {
   return {
     format: "mend-joint-piece",
-    version: 1,
+    version: PIECE_VERSION,
     id: "shelf",
     name: "shelf",
     purpose: "topper",

@@ -54,6 +54,9 @@ export function randomPiece(seed: number): Piece {
   for (let h = 1; h <= holders; h++) parts.splice(draw.chance(0.5) ? 0 : parts.length, 0, randomHolder(draw, h));
   if (draw.chance(0.25)) parts.push(randomTie(draw));
   if (draw.chance(0.15)) parts.push(randomOrnament(draw));
+  // With numbers of their own: the pieces of seeds that have been cases stay what they were but for them.
+  const drawings = new Draw(seed + 0x5eed);
+  if (drawings.chance(0.2)) parts.splice(drawings.chance(0.5) ? 0 : parts.length, 0, randomDrawing(drawings));
   return parsePiece({
     id: `r${seed}`,
     name: `R${seed}`,
@@ -194,6 +197,36 @@ const randomOrnament = (draw: Draw): object => ({
   turn: draw.from(-90, 90),
   meets: draw.one(["add", "add", "carve", "halo"]),
 });
+
+/** An outline of lines, arcs and curves, with a hole now and then. */
+const randomDrawing = (draw: Draw): object => {
+  const corners = 3 + Math.floor(draw.from(0, 9));
+  const place = (i: number) => {
+    const [angle, r] = [(2 * Math.PI * i) / corners, draw.from(12, 40)];
+    return [r * Math.cos(angle), r * Math.sin(angle)].map((value) => value.toFixed(3)).join(" ");
+  };
+  const step = (i: number) =>
+    draw.one([
+      () => `L${place(i)}`,
+      () => `C${place(i - 0.6)} ${place(i - 0.3)} ${place(i)}`,
+      () => `A60 60 0 0 ${i % 2} ${place(i)}`,
+    ])();
+  const edge = `M${place(0)}${Array.from({ length: corners - 1 }, (_, i) => step(i + 1)).join("")}Z`;
+  return {
+    kind: "drawing",
+    id: "d1",
+    name: "outline",
+    outline: edge + (draw.chance(0.4) ? "M6 0A6 6 0 1 0 -6 0A6 6 0 1 0 6 0Z" : ""),
+    height: draw.from(10, 90),
+    at: { x: draw.from(-40, 40), y: draw.from(-15, 30) },
+    turn: draw.from(-180, 180),
+    mirror: draw.chance(0.3),
+    holder: draw.chance(0.4),
+    ...draw.maybe(0.3, () => ({ frame: draw.from(1, 6), opening: draw.one(["none", "none", "behind", "bars"]) })),
+    ...draw.maybe(0.2, () => ({ round: draw.from(0.2, 3) })),
+    meets: draw.one(["add", "add", "add", "carve", "halo", "set-in", "engrave"]),
+  };
+};
 
 /** A heap of rectangles, triangles and polygons, some at whole millimetres, where everything touches everything. */
 export function randomHeap(seed: number): Float64Array[] {

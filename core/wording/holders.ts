@@ -4,6 +4,7 @@
 import {
   type Backing,
   type Bar,
+  type DrawingPart,
   formatLength,
   formatNumber,
   type Loop,
@@ -40,7 +41,9 @@ export type HolderChoiceKey =
   | "point"
   | "turn"
   | "meets"
-  | "round";
+  | "round"
+  | "holder"
+  | "thicken";
 
 type Choices = SentenceChoice<HolderChoiceKey>[];
 type Say = (mm: number) => string;
@@ -70,6 +73,8 @@ export function holderSentence(part: Holder, units: Units, engraved = false): Ch
       return stakeSentence(part, say);
     case "ornament":
       return ornamentSentence(part, say);
+    case "drawing":
+      return drawingSentence(part, say);
   }
 }
 
@@ -208,7 +213,7 @@ function fitting(margin: number, say: Say): string {
   return margin === 0 ? "as large as" : `${say(Math.abs(margin))} ${margin > 0 ? "larger" : "smaller"} all round than`;
 }
 
-function frameOf({ frame, opening, bar }: Shape, say: Say): string {
+function frameOf({ frame, opening, bar }: Pick<Shape, "frame" | "opening" | "bar">, say: Say): string {
   if (frame === undefined) return "solid";
   const wide = `a frame ${say(frame)} wide`;
   if (opening === "behind") return `${wide} that ends in the word`;
@@ -244,32 +249,71 @@ function stakeSentence({ below, gap, clear, bite, margin, point, total, corner }
   ];
 }
 
-function ornamentSentence({ name, height, turn, mirror, at, meets, closes, gap, round }: Ornament, say: Say): Choices {
+function drawingSentence(part: DrawingPart, say: Say): Choices {
+  const { name, height, turn, mirror, at, meets, gap, lap, thicken, round, frame, holder } = part;
+  const ways: Record<DrawingPart["meets"], string> = {
+    add: "joined to what it touches",
+    carve: "knocked out",
+    halo: `free in a gap of ${say(gap)}`,
+    "set-in": `in the place of what lies behind it, less ${say(lap)}`,
+    engrave: "engraved",
+    score: "scored",
+  };
+  const grown = `strokes ${say(Math.abs(thicken))} ${thicken > 0 ? "thicker" : "thinner"}`;
+  const strokes = thicken === 0 ? "its strokes as drawn" : grown;
+  return [
+    { key: "form", label: "Name", lead: "is", says: `the outline “${name}”`, usual: false },
+    { key: "size", label: "Height", lead: "is", says: `${say(height)} high`, usual: false },
+    { key: "frame", label: "Solid or frame", lead: "is", says: frameOf(part, say), usual: frame === undefined },
+    turnChoice(turn, mirror),
+    placeChoice(at, say),
+    { key: "thicken", label: "Strokes", lead: "has", says: strokes, usual: thicken === 0 },
+    roundChoice(round, say),
+    { key: "meets", label: "It", lead: "is", says: ways[meets], usual: false },
+    {
+      key: "holder",
+      label: "Does it hold",
+      lead: "holds",
+      says: holder ? "the letters, as a bar does" : "nothing by itself",
+      usual: !holder,
+    },
+  ];
+}
+
+function turnChoice(turn: number, mirror: boolean): Choices[number] {
   const turned = [turn === 0 ? "" : `turned by ${turn}°`, mirror ? "mirrored" : ""].filter((each) => each !== "");
+  const says = turned.length > 0 ? turned.join(" and ") : "upright";
+  return { key: "turn", label: "Turn", lead: "is", says, usual: turned.length === 0 };
+}
+
+function placeChoice(at: Ornament["at"], say: Say): Choices[number] {
+  const from = at.letter ? " of its letter" : "";
+  return {
+    key: "place",
+    label: "Place",
+    lead: "lies",
+    says: `${aside(at.x, at.y, say) || "in the middle"}${from}`,
+    usual: false,
+  };
+}
+
+function roundChoice(round: number, say: Say): Choices[number] {
+  const says = round === 0 ? "its points as drawn" : `points rounded by ${say(round)}`;
+  return { key: "round", label: "Points", lead: "has", says, usual: round === 0 };
+}
+
+function ornamentSentence({ name, height, turn, mirror, at, meets, closes, gap, round }: Ornament, say: Say): Choices {
   const ways: Record<Ornament["meets"], string> = {
     add: "joined to what it touches",
     carve: closes ? "in the place of a counter" : "knocked out",
     halo: `free in a gap of ${say(gap)}`,
   };
-  const from = at.letter ? " of its letter" : "";
   return [
     { key: "form", label: "Which", lead: "is", says: article(name), usual: false },
     { key: "size", label: "Height", lead: "is", says: `${say(height)} high`, usual: false },
-    {
-      key: "turn",
-      label: "Turn",
-      lead: "is",
-      says: turned.length > 0 ? turned.join(" and ") : "upright",
-      usual: turned.length === 0,
-    },
-    { key: "place", label: "Place", lead: "lies", says: `${aside(at.x, at.y, say) || "in the middle"}${from}`, usual: false },
-    {
-      key: "round",
-      label: "Points",
-      lead: "has",
-      says: round === 0 ? "its points as drawn" : `points rounded by ${say(round)}`,
-      usual: round === 0,
-    },
+    turnChoice(turn, mirror),
+    placeChoice(at, say),
+    roundChoice(round, say),
     { key: "meets", label: "It", lead: "is", says: ways[meets], usual: false },
   ];
 }

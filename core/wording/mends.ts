@@ -54,11 +54,11 @@ export function describeMend(action: MendAction, units: Units): string {
     case "add bar":
       return `Put a bar under the letters, ${say(action.into)} into them`;
     case "thicken":
-      return `Thicken the word by ${say(action.by)}`;
+      return `Thicken the ${action.drawing ?? "word"} by ${say(action.by)}`;
     case "thicken words":
       return `Thicken the ${action.count > 1 ? "words" : "word"}`;
     case "larger":
-      return "Make the word larger";
+      return `Make the ${action.drawing ?? "word"} larger`;
     case "smaller":
       return `Make the letters ${percent(action.share)} as large`;
     case "other form":

@@ -1,7 +1,7 @@
 import { PROFILES, profileSchema } from "@mend-joint/core/cut";
 import { Hono } from "hono";
 import { problem } from "../problems";
-import { listProfiles, removeProfile, saveProfile } from "../store/profiles";
+import { ownProfiles } from "../store/profiles";
 import type { Database } from "../store/stored";
 import { validated } from "./validated";
 
@@ -10,18 +10,20 @@ const isBuiltIn = (id: string) => PROFILES.some((profile) => profile.id === id);
 export function profileRoutes(db: Database): Hono {
   const routes = new Hono();
 
-  routes.get("/", async (c) => c.json({ profiles: await listProfiles(db) }));
+  routes.get("/", async (c) => c.json({ profiles: await ownProfiles.list(db) }));
 
   routes.put("/:id", validated(profileSchema), async (c) => {
     const id = c.req.param("id");
     if (isBuiltIn(id)) return problem(c, 409, "This profile comes with the app. Keep yours under another name.");
     const profile = { ...c.req.valid("json"), id };
-    await saveProfile(db, profile);
+    await ownProfiles.save(db, profile);
     return c.json(profile);
   });
 
   routes.delete("/:id", async (c) =>
-    (await removeProfile(db, c.req.param("id"))) ? c.body(null, 204) : problem(c, 404, "There is no such profile of your own."),
+    (await ownProfiles.remove(db, c.req.param("id")))
+      ? c.body(null, 204)
+      : problem(c, 404, "There is no such profile of your own."),
   );
 
   return routes;

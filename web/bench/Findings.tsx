@@ -39,7 +39,7 @@ export function Findings({ examination, piece }: { examination: Examination; pie
   const noteGroups = groupFindings(examination, notes).length;
   const folded = noteGroups > FEW_NOTES + 1;
   return (
-    <section aria-label="Findings" className="flex min-h-0 flex-1 flex-col">
+    <section id="findings" tabIndex={-1} aria-label="Findings" className="outline-none flex min-h-0 flex-1 flex-col">
       <h2 className="flex items-baseline justify-between px-5 pt-4 pb-2 font-display text-[17px] font-semibold">
         Findings
         <span className="figure text-[13px] font-normal text-quiet">{toMend.length}</span>

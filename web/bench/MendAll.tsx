@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { Button } from "../ui/Button";
+import { keepFocusNear } from "../ui/focus";
 import { VerdictMark } from "../ui/VerdictMark";
 import { mendAll, stopMending } from "../workers/examiner";
 
@@ -72,6 +73,7 @@ export function MendAll({ piece, count }: { piece: Piece; count: number }) {
           onTake={() => {
             setFound(null);
             usePiece.getState().change(() => proposal.piece);
+            keepFocusNear("#findings");
           }}
           onLeave={() => setFound(null)}
           onLarger={() => void run(ALL)}

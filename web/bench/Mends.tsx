@@ -5,6 +5,7 @@ import { ArrowRight } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useBench, useSettled } from "../state/bench";
 import { usePiece } from "../state/piece";
+import { keepFocusNear } from "../ui/focus";
 import { mendsFor } from "../workers/examiner";
 
 /** The hand must have rested so long before mends are worked out, ms. */
@@ -45,6 +46,7 @@ export function Mends({ piece, index }: { piece: Piece; index: number }) {
   const apply = (mend: Mend) => {
     useBench.setState({ preview: null, selection: null });
     usePiece.getState().change(() => mend.piece);
+    keepFocusNear("#findings");
   };
   return (
     <ul aria-label="Mends on offer" className="flex flex-col gap-1 px-2">

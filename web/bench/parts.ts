@@ -3,6 +3,7 @@
  */
 import { addPart as addTo, LIMITS, type Part, type Piece } from "@mend-joint/core/piece";
 import { usePiece } from "../state/piece";
+import { keepFocusNear } from "../ui/focus";
 
 /** A piece with one part changed. */
 export function withPart<P extends Part>(piece: Piece, id: string, edit: (part: P) => P): Piece {
@@ -15,6 +16,7 @@ export function changePart<P extends Part>(id: string, edit: (part: P) => P): vo
 
 export function removePart(id: string): void {
   usePiece.getState().change((piece) => ({ ...piece, parts: piece.parts.filter((part) => part.id !== id) }));
+  keepFocusNear("[data-adds-parts]");
 }
 
 /** Adds a part to the piece on the bench. */

@@ -41,7 +41,8 @@ export function useTyping(): void {
       if (!typed) return;
       event.preventDefault();
       event.stopPropagation();
-      asRun(`text of ${word.id}`, () => changePart<Word>(word.id, () => typed.word));
+      // Whoever pressed a letter to type has begun something new: not one step with what was typed in the field just before.
+      asRun(`typed on the piece, ${word.id}`, () => changePart<Word>(word.id, () => typed.word));
       take(word.id, typed.key);
     };
     // Before the keys of the view: a digit is typed while a letter is in the hand.

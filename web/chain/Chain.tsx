@@ -40,7 +40,13 @@ export function Chain({ examination }: { examination: Examination }) {
   };
 
   return (
-    <section aria-label="Letter chain" data-hand className="border-t border-rule bg-ground px-4 pt-2 pb-3">
+    <section
+      id="letters"
+      tabIndex={-1}
+      aria-label="Letter chain"
+      data-hand
+      className="border-t border-rule bg-ground px-4 pt-2 pb-3"
+    >
       {letters.length === 0 ? (
         <p className="py-9 text-center text-[13px] text-quiet">
           {examination.ghosts.length > 0

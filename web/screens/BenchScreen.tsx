@@ -5,10 +5,13 @@ import { Conflict } from "../bench/Conflict";
 import { Findings } from "../bench/Findings";
 import { InHand } from "../bench/hand/InHand";
 import { SheetChoice } from "../bench/SheetChoice";
+import { SkipLinks } from "../bench/SkipLinks";
 import { Steps } from "../bench/Steps";
 import { TopBar } from "../bench/TopBar";
 import { useTyping } from "../bench/useTyping";
 import { Verdict } from "../bench/Verdict";
+import { BringIn, bringIn } from "../bring/BringIn";
+import { useArriving } from "../bring/useArriving";
 import { Chain } from "../chain/Chain";
 import { Shelf } from "../shelf/Shelf";
 import { Stage } from "../stage/Stage";
@@ -45,6 +48,7 @@ export function BenchScreen() {
   useKeys();
   useTyping();
   useCopying();
+  useArriving(bringIn);
 
   if (fault) {
     return (
@@ -60,7 +64,12 @@ export function BenchScreen() {
     );
   }
   if (!piece || piece.id !== id) return <main className="grid h-full place-items-center text-quiet">Fetching the piece …</main>;
-  return <Bench />;
+  return (
+    <>
+      <SkipLinks />
+      <Bench />
+    </>
+  );
 }
 
 function Bench() {
@@ -100,6 +109,7 @@ function Bench() {
         }}
       />
       <Conflict />
+      <BringIn />
     </div>
   );
 }

@@ -3,6 +3,8 @@ import { ArrowLeft } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
+import { bringIn } from "../bring/BringIn";
+import { useArriving } from "../bring/useArriving";
 import { Thumbnail } from "../stage/Thumbnail";
 import { createPiece, listPieces } from "../state/api";
 import { Button } from "../ui/Button";
@@ -24,13 +26,23 @@ export function NewScreen() {
   const [asTyped, setAsTyped] = useState(false);
   const made = useBeginnings(beginnings, words, asTyped);
   const own = beginnings.filter(({ own }) => own);
-  const put = async (make: () => Promise<Piece>) => {
+  /** @param then told the id of what was put on the bench */
+  const put = async (make: () => Promise<Piece>, then: (id: string) => void = () => {}) => {
     try {
-      navigate(`/bench/${(await createPiece(await make())).id}`);
+      const { id } = await createPiece(await make());
+      then(id);
+      navigate(`/bench/${id}`);
     } catch (error) {
       toast.error((error as Error).message);
     }
   };
+  /** An empty piece with the sheet for drawings open. */
+  const startWith = (file: File | null) =>
+    void put(
+      async () => emptyPiece(),
+      (id) => bringIn(file, id),
+    );
+  useArriving(startWith);
   const cards = (list: readonly Beginning[]) => (
     <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(260px,100%),1fr))] gap-4">
       {list.map((beginning) => (
@@ -57,7 +69,10 @@ export function NewScreen() {
         </Link>
         <div className="mt-3 flex items-end justify-between gap-8">
           <h1 className="font-display text-[34px] leading-none font-semibold">What will it be?</h1>
-          <Button onClick={() => void put(async () => emptyPiece())}>Start empty</Button>
+          <div className="flex flex-wrap gap-2">
+            <Button onClick={() => startWith(null)}>Start with a drawing or picture</Button>
+            <Button onClick={() => void put(async () => emptyPiece())}>Start empty</Button>
+          </div>
         </div>
         <div className="mt-6 grid gap-6 sm:grid-cols-2 lg:grid-cols-[1fr_1fr_auto]">
           <TextField

@@ -2,7 +2,7 @@
  * Talking to the server.
  */
 import type { MachineProfile } from "@mend-joint/core/cut";
-import { type Piece, parsePiece, type Stock } from "@mend-joint/core/piece";
+import { type KeptOutline, type Piece, parsePiece, type Stock } from "@mend-joint/core/piece";
 
 export interface StoredPiece {
   id: string;
@@ -132,6 +132,12 @@ export const addFontFile = async (file: File) =>
   ).fonts;
 export const removeFontFile = (id: string) => call<void>(`/fonts/${encodeURIComponent(id)}`, { method: "DELETE" });
 export const fontUrl = (id: string) => `/api/fonts/${encodeURIComponent(id)}/file`;
+
+/** Outlines that the maker keeps for other pieces. */
+export const listOutlines = async () => (await call<{ outlines: KeptOutline[] }>("/outlines")).outlines;
+export const keepOutline = (outline: KeptOutline) =>
+  call<KeptOutline>(`/outlines/${encodeURIComponent(outline.id)}`, send("PUT", outline));
+export const removeOutline = (id: string) => call<void>(`/outlines/${encodeURIComponent(id)}`, { method: "DELETE" });
 
 export const listProfiles = async () => (await call<{ profiles: MachineProfile[] }>("/profiles")).profiles;
 export const saveProfile = (profile: MachineProfile) =>

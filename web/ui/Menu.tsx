@@ -26,7 +26,7 @@ export function Menu({ trigger, align = "start", className = "", children }: Pro
           align={align}
           sideOffset={4}
           collisionPadding={8}
-          className={`z-10 rounded-xl border border-rule bg-film shadow-lg ${className}`}
+          className={`z-10 max-h-[var(--radix-dropdown-menu-content-available-height)] overflow-y-auto rounded-xl border border-rule bg-film shadow-lg ${className}`}
         >
           {children}
         </DropdownMenu.Content>

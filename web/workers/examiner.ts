@@ -4,11 +4,13 @@
 import type { CheckedDrawing, Examination } from "@mend-joint/core";
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
-import type { Region } from "@mend-joint/core/geometry";
+import type { Point, Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, SizeWanted, TiedUp } from "@mend-joint/core/mend";
 import type { Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
+import type { Picture } from "@mend-joint/core/trace";
 import { proxy, type Remote, wrap } from "comlink";
+import type { Chosen, Found, TraceWish } from "./bringing";
 import type { CutChoices, CutSheet, Trial } from "./cutting";
 import type { ExaminerApi } from "./examiner.worker";
 import type { ExamineWish, LetteringChoices } from "./examining";
@@ -80,6 +82,8 @@ const mender = host();
 const shelver = host();
 /** A worker of its own draws up cut files and checks those of others. */
 const cutter = host();
+/** A worker of its own reads drawings and pictures that are brought in. */
+const bringer = host();
 
 /** Ends an examination that takes too long. */
 export function stopExamining(): void {
@@ -172,6 +176,22 @@ export function bestStickPlace(piece: Piece, stickId: string): Promise<number | 
 export function uprightPiece(piece: Piece, loopId: string): Promise<number | null> {
   return mender.ask((remote) => remote.upright(piece, loopId));
 }
+
+/** Outlines of a drawing that is brought in. @param lineWidth of open lines, mm; left out, they are */
+export const openDrawing = (file: Uint8Array, lineWidth: number | undefined): Promise<Found> =>
+  bringer.ask((remote) => remote.openDrawing(file, lineWidth));
+export const outlinesWith = (lineWidth: number | undefined): Promise<Found> =>
+  bringer.ask((remote) => remote.outlinesWith(lineWidth));
+/** Reads a picture; `traceAgain` says what its outlines are. @param background a place that is background, pixels */
+export const openPicture = (picture: Picture, background: Point | undefined): Promise<void> =>
+  bringer.ask((remote) => remote.openPicture(picture, background));
+export const previewTrace = (wish: TraceWish): Promise<Found> => bringer.ask((remote) => remote.previewTrace(wish));
+export const traceAgain = (wish: TraceWish): Promise<Found> => bringer.ask((remote) => remote.traceAgain(wish));
+/** What the chosen outlines would be as a part, so wide. */
+export const chooseOutlines = (chosen: readonly number[], width: number, { stock, cut }: Piece): Promise<Chosen> =>
+  bringer.ask((remote) => remote.choose(chosen, width, { stock, cut }));
+/** Ends whatever is being read; its answer never comes. */
+export const stopBringing = (): void => bringer.stop();
 
 /** All that the way to the cutter shows of a piece. */
 export const cutSheet = (piece: Piece, choices: CutChoices): Promise<CutSheet> =>

@@ -4,17 +4,20 @@
 import type { CheckedDrawing, Examination } from "@mend-joint/core";
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
-import type { Region } from "@mend-joint/core/geometry";
+import type { Point, Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, SizeWanted, TiedUp } from "@mend-joint/core/mend";
 import type { Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
+import type { Picture } from "@mend-joint/core/trace";
 import { expose, transfer } from "comlink";
+import type { Chosen, Found, TraceWish } from "./bringing";
 import type { CutChoices, CutSheet, Trial } from "./cutting";
 import type { ExamineWish, LetteringChoices } from "./examining";
 
 // Text shaping takes a moment to start. The worker must listen before that, or the first question would be lost.
 const examining = import("./examining");
 const cutting = () => import("./cutting");
+const bringing = () => import("./bringing");
 
 let tell: (stage: string) => void = () => {};
 
@@ -50,6 +53,15 @@ const api = {
   upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),
   choices: async (word: Word): Promise<LetteringChoices> => (await examining).letteringChoices(word),
+  openDrawing: async (file: Uint8Array, lineWidth: number | undefined): Promise<Found> =>
+    (await bringing()).openDrawing(file, lineWidth),
+  outlinesWith: async (lineWidth: number | undefined): Promise<Found> => (await bringing()).outlinesWith(lineWidth),
+  openPicture: async (picture: Picture, background: Point | undefined): Promise<void> =>
+    (await bringing()).openPicture(picture, background),
+  previewTrace: async (wish: TraceWish): Promise<Found> => (await bringing()).previewTrace(wish),
+  traceAgain: async (wish: TraceWish): Promise<Found> => (await bringing()).traceAgain(wish),
+  choose: async (chosen: readonly number[], width: number, piece: Pick<Piece, "stock" | "cut">): Promise<Chosen> =>
+    (await bringing()).choose(chosen, width, piece),
   cutSheet: async (piece: Piece, choices: CutChoices): Promise<CutSheet> => (await cutting()).cutSheet(piece, choices),
   cutFile: async (piece: Piece, format: FileFormat, choices: CutChoices): Promise<MadeFile> => {
     const file = await (await cutting()).cutFile(piece, format, choices);

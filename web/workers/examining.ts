@@ -2,7 +2,7 @@
  * Examining with the fonts of the server.
  */
 import { type Examination, examine, type Library } from "@mend-joint/core";
-import { createExaminer } from "@mend-joint/core/examiner";
+import { createExaminer, withDrawings } from "@mend-joint/core/examiner";
 import type { Region } from "@mend-joint/core/geometry";
 import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
 import {
@@ -60,7 +60,7 @@ async function nameOf(id: string): Promise<string> {
   return (await names).get(id) ?? id;
 }
 
-export const library: Library = { font: (id) => fonts.get(id) };
+export const library: Library = withDrawings({ font: (id) => fonts.get(id) });
 
 export const ensureFonts = (piece: Piece) =>
   Promise.all(piece.parts.map((part) => (part.kind === "word" ? ensureFont(part.font) : undefined)));

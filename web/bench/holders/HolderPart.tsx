@@ -2,6 +2,7 @@ import type { Piece } from "@mend-joint/core/piece";
 import type { Holder } from "@mend-joint/core/wording";
 import { BackingForm } from "./BackingForm";
 import { BarForm } from "./BarForm";
+import { DrawingForm } from "./DrawingForm";
 import { LoopForm } from "./LoopForm";
 import { OrnamentForm } from "./OrnamentForm";
 import { ShapeForm } from "./ShapeForm";
@@ -30,5 +31,7 @@ export function HolderPart({ part, piece }: { part: Holder; piece: Piece }) {
       return <ShapeForm shape={part} />;
     case "ornament":
       return <OrnamentForm ornament={part} />;
+    case "drawing":
+      return <DrawingForm drawing={part} />;
   }
 }

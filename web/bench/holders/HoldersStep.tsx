@@ -3,6 +3,7 @@ import type { Holder } from "@mend-joint/core/wording";
 import { ChevronRight, Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { toast } from "sonner";
+import { bringIn } from "../../bring/BringIn";
 import { useBench } from "../../state/bench";
 import { asRun, usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
@@ -96,7 +97,7 @@ export function HoldersStep({ piece }: { piece: Piece }) {
       <Menu
         className="w-64 p-1"
         trigger={
-          <Button look="quiet" className="-ml-3 self-start" disabled={!roomForParts(piece)}>
+          <Button look="quiet" data-adds-parts className="-ml-3 self-start" disabled={!roomForParts(piece)}>
             <Plus size={16} aria-hidden="true" /> Add a holder or shape
           </Button>
         }
@@ -127,6 +128,10 @@ export function HoldersStep({ piece }: { piece: Piece }) {
             <SymbolItems onPick={(name) => void addOrnament(name)} />
           </DropdownMenu.SubContent>
         </DropdownMenu.Sub>
+        <DropdownMenu.Item onSelect={() => bringIn()} className="rounded-lg px-3 py-1.5 outline-none data-[highlighted]:bg-ink/8">
+          Drawing or picture
+          <span className="block text-[12px] text-quiet">bring in your own: SVG, DXF, PDF, PNG, JPEG …</span>
+        </DropdownMenu.Item>
       </Menu>
       <TieUp piece={piece} />
     </div>

@@ -10,6 +10,7 @@ import { Pick } from "../../ui/Pick";
 import { Two } from "../../ui/Two";
 import { wordIntoGap } from "../../workers/examiner";
 import { changePart } from "../parts";
+import { FrameOpening, SolidOrFrame } from "./FrameChoices";
 import { PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
 import { SetIn } from "./SetIn";
@@ -111,15 +112,7 @@ function FrameFields({ shape }: { shape: Shape }) {
   const across = size.by === "own" ? Math.min(size.width, size.height) : null;
   return (
     <>
-      <Choice
-        label="It is"
-        value={frame === undefined ? "solid" : "frame"}
-        options={[
-          { value: "solid", text: "solid" },
-          { value: "frame", text: "a frame" },
-        ]}
-        onChange={(value) => set(value === "solid" ? { frame: undefined, opening: "none" } : { frame: 5 })}
-      />
+      <SolidOrFrame part={shape} width={5} onChange={set} />
       {frame !== undefined && (
         <>
           <Two>
@@ -135,16 +128,7 @@ function FrameFields({ shape }: { shape: Shape }) {
               />
             )}
           </Two>
-          <Choice
-            label="At the word"
-            value={shape.opening}
-            options={[
-              { value: "none", text: "closed" },
-              { value: "behind", text: "ends in the word" },
-              { value: "bars", text: "open between bars" },
-            ]}
-            onChange={(opening) => set({ opening })}
-          />
+          <FrameOpening part={shape} onChange={set} />
           {shape.opening === "none" && size.by === "own" && <IntoGap shape={shape} />}
           {shape.opening === "bars" && (
             <>

@@ -1,0 +1,137 @@
+/**
+ * Drawings and pictures from elsewhere come onto the bench, and go to the cutter with the word.
+ */
+import { spawnSync } from "node:child_process";
+import { writeFileSync } from "node:fs";
+import { fileURLToPath } from "node:url";
+import { expect, type Page, test } from "@playwright/test";
+import { faults } from "./axe";
+import { copyOf } from "./pieces";
+
+const ROOT = fileURLToPath(new URL("..", import.meta.url));
+const sheet = (page: Page) => page.getByRole("dialog", { name: "Bring in a drawing or a picture" });
+const verdict = (page: Page) => page.getByTestId("verdict");
+
+async function openTopper(page: Page, name: string): Promise<void> {
+  await page.goto(`/bench/${await copyOf(page, "demo-boat-naming", name)}`);
+}
+
+async function openSheet(page: Page): Promise<void> {
+  await page
+    .getByRole("button", { name: /Holders/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: "Add a holder or shape" }).click();
+  await page.getByRole("menuitem", { name: /Drawing or picture/ }).click();
+  await expect(sheet(page)).toBeVisible();
+}
+
+/** A wheel: teeth, a hole, a loose spot, and an open line. */
+const WHEEL = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="120mm" viewBox="0 0 200 120">
+<path fill-rule="evenodd" d="M10 10H190V110H10ZM160 98A8 8 0 1 0 176 98A8 8 0 1 0 160 98Z"/><circle cx="195" cy="5" r="3"/>
+<path fill="none" stroke="black" d="M0 118H30"/></svg>`;
+
+const svgFile = (text: string, name = "slip.svg") => ({ name, mimeType: "image/svg+xml", buffer: Buffer.from(text) });
+
+test("a drawing: outlines are chosen by hand and by keyboard, sized, put behind the word, taken back", async ({ page }) => {
+  await openTopper(page, "Slip");
+  await expect(verdict(page)).toContainText("fall off");
+  await openSheet(page);
+  expect(await faults(page)).toEqual([]);
+  await sheet(page).getByLabel("Choose a file").setInputFiles(svgFile(WHEEL));
+  const outline = (n: number) => sheet(page).getByRole("checkbox", { name: new RegExp(` ${n}$`) });
+  await expect(outline(1)).toBeChecked();
+  await expect(sheet(page)).toContainText("3 of 3");
+  await expect(sheet(page)).toContainText("2 pieces");
+  await expect(sheet(page)).toContainText("1 open line was left out");
+  expect(await faults(page)).toEqual([]);
+  await outline(3).focus();
+  await page.keyboard.press("Space");
+  await expect(outline(3)).not.toBeChecked();
+  await expect(sheet(page)).toContainText("1 piece.");
+  await expect(sheet(page).getByLabel("Width", { exact: true })).toHaveValue("180");
+  await sheet(page).getByLabel("Height", { exact: true }).fill("90");
+  await page.keyboard.press("Tab");
+  await expect(sheet(page).getByLabel("Width", { exact: true })).toHaveValue("162");
+  await sheet(page).getByRole("button", { name: "Put it on the piece" }).click();
+  await expect(sheet(page)).toBeHidden();
+  const group = page.getByRole("group", { name: "slip", exact: true });
+  await expect(group).toContainText("90.0 mm high");
+  await expect(group).toContainText("the letters, as a bar does");
+  // The dot lies on the plate now.
+  await expect(verdict(page)).toContainText("Everything holds.");
+  // Kept on the shelf it is offered again.
+  await group.getByRole("button", { name: "Keep it on your shelf" }).click();
+  await expect(page.getByText("is on your shelf")).toBeVisible();
+  await page.getByRole("button", { name: "Add a holder or shape" }).click();
+  await page.getByRole("menuitem", { name: /Drawing or picture/ }).click();
+  expect(await faults(page)).toEqual([]);
+  await sheet(page).getByRole("button", { name: "slip", exact: true }).first().click();
+  await expect(group).toHaveCount(2);
+  await page.keyboard.press("Control+z");
+  await expect(group).toHaveCount(1);
+  await page.keyboard.press("Control+z");
+  await expect(group).toBeHidden();
+  await expect(verdict(page)).toContainText("fall off");
+});
+
+test("a picture: traced, its threshold by keyboard, cut, and the file holds", async ({ page }, info) => {
+  const drawn = `<svg xmlns="http://www.w3.org/2000/svg" width="700" height="400"><rect width="700" height="400" fill="#efe9dd"/>
+    <g fill="#28424c"><ellipse cx="350" cy="210" rx="310" ry="150"/><circle cx="660" cy="30" r="1.6"/></g></svg>`;
+  const path = info.outputPath("bay.png");
+  writeFileSync(path, spawnSync("rsvg-convert", { input: drawn, maxBuffer: 1e8 }).stdout);
+  await openTopper(page, "Bay");
+  await openSheet(page);
+  await sheet(page).getByLabel("Choose a file").setInputFiles(path);
+  await expect(sheet(page)).toContainText("1 piece.");
+  const slider = sheet(page).getByRole("slider", { name: "Where the shape ends" });
+  const before = Number(await slider.getAttribute("aria-valuenow"));
+  await slider.focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press("ArrowRight");
+  await expect(slider).toHaveAttribute("aria-valuenow", String(before + 5));
+  await sheet(page).getByRole("button", { name: "Find it" }).click();
+  await expect(slider).toHaveAttribute("aria-valuenow", String(before));
+  await sheet(page).getByRole("button", { name: "Show what is background" }).click();
+  await page.getByLabel("Outlines of the file").click({ position: { x: 60, y: 120 } });
+  await expect(sheet(page).getByRole("button", { name: "Show what is background" })).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  await sheet(page).getByRole("button", { name: "Put it on the piece" }).click();
+  await expect(page.getByRole("group", { name: "bay", exact: true })).toBeVisible();
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await page.getByRole("link", { name: "To the cutter" }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "SVG true curves" }).click(),
+  ]);
+  const file = info.outputPath("piece.svg");
+  await download.saveAs(file);
+  const checked = spawnSync("npx", ["tsx", "cli/check.ts", file, "--lines", "--json"], { cwd: ROOT, encoding: "utf8" });
+  expect(JSON.parse(checked.stdout)).toMatchObject({ verdict: "holds", solids: 1 });
+});
+
+test("what cannot be used is said, and nothing is lost; an SVG can be pasted", async ({ page }) => {
+  await openTopper(page, "Nothing");
+  await openSheet(page);
+  const file = sheet(page).locator("input[type='file']");
+  await file.setInputFiles(svgFile('<svg xmlns="http://www.w3.org/2000/svg"><text>Skerrow</text></svg>', "words.svg"));
+  await expect(sheet(page).getByRole("alert")).toContainText("text is not an outline");
+  // Open lines alone: the way out is offered beside the refusal.
+  const lines = '<svg xmlns="http://www.w3.org/2000/svg"><path fill="none" stroke="black" d="M0 0H200"/></svg>';
+  await file.setInputFiles(svgFile(lines, "lines.svg"));
+  await expect(sheet(page).getByRole("alert")).toContainText("All lines in the file are open");
+  await sheet(page).getByLabel("Open lines get a width of").fill("4");
+  await page.keyboard.press("Tab");
+  await expect(sheet(page)).toContainText("1 open line was given a width");
+  await file.setInputFiles({ name: "seal.png", mimeType: "image/png", buffer: Buffer.from("no picture at all") });
+  await expect(sheet(page).getByRole("alert")).toContainText("This picture cannot be read");
+  await expect(sheet(page).getByRole("button", { name: "Put it on the piece" })).toBeDisabled();
+  await page.keyboard.press("Escape");
+  await expect(sheet(page)).toBeHidden();
+  await expect(verdict(page)).toContainText("fall off");
+  await page.evaluate((text) => {
+    const data = new DataTransfer();
+    data.setData("text/plain", text);
+    window.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, cancelable: true }));
+  }, WHEEL);
+  await expect(sheet(page)).toContainText("3 of 3");
+});

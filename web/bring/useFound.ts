@@ -1,0 +1,103 @@
+/**
+ * A file that is brought in: read, traced where it is a picture, read again for other choices.
+ */
+import type { Point } from "@mend-joint/core/geometry";
+import type { Picture } from "@mend-joint/core/trace";
+import { useEffect, useRef, useState } from "react";
+import type { Found, TraceWish } from "../workers/bringing";
+import { openDrawing, openPicture, outlinesWith, previewTrace, stopBringing, traceAgain } from "../workers/examiner";
+import { isPicture, pictureOf } from "./picture";
+
+export interface TraceChoices {
+  /** `null`: midway between shape and background. */
+  threshold: number | null;
+  /** Smallest speck and hole that is kept, mm across where the picture has 96 pixels to the inch. */
+  speck: number;
+  hole: number;
+  detail: number;
+}
+
+export const USUAL: TraceChoices = { threshold: null, speck: 0.6, hole: 0.6, detail: 1 };
+
+export type Reading =
+  | { now: "reading" }
+  | { now: "refused"; why: string; openLines: boolean }
+  | { now: "found"; found: Found; picture: { picture: Picture; url: string } | null };
+
+/** mm for a pixel, before a size is asked for: 96 to the inch, as CSS has it. */
+const PIXEL = 25.4 / 96;
+
+/** A slider that is still for so long (ms) has come to rest. */
+const REST = 150;
+
+function wishOf({ threshold, speck, hole, detail }: TraceChoices): TraceWish {
+  const area = (mm: number) => (Math.PI / 4) * (mm / PIXEL) ** 2;
+  return {
+    scale: PIXEL,
+    threshold: threshold ?? undefined,
+    speck: area(speck),
+    hole: area(hole),
+    detail,
+  };
+}
+
+/** @param lineWidth of open lines, mm; `null` leaves them out */
+export function useFound(file: File, lineWidth: number | null, choices: TraceChoices, background: Point | null) {
+  const [reading, setReading] = useState<Reading>({ now: "reading" });
+  const [busy, setBusy] = useState(false);
+  const picture = useRef<{ picture: Picture; url: string } | null>(null);
+  const isTraced = isPicture(file);
+  /** Counts questions: only the answer to the newest is shown. */
+  const newest = useRef(0);
+
+  // A file is read once; what its other choices change is asked of the one that was read.
+  const opened = useRef<File | null>(null);
+  const spot = useRef<Point | null>(null);
+
+  useEffect(() => {
+    const own = ++newest.current;
+    const isNewest = () => own === newest.current;
+    const show = (found: Found) => isNewest() && setReading({ now: "found", found, picture: picture.current });
+    const read = async () => {
+      if (!isTraced) {
+        const lines = lineWidth ?? undefined;
+        if (opened.current === file) return show(await outlinesWith(lines));
+        const found = await openDrawing(new Uint8Array(await file.arrayBuffer()), lines);
+        opened.current = file;
+        return show(found);
+      }
+      if (opened.current !== file || spot.current !== background) {
+        picture.current ??= { picture: await pictureOf(file), url: URL.createObjectURL(file) };
+        await openPicture(picture.current.picture, background ?? undefined);
+        opened.current = file;
+        spot.current = background;
+      }
+      // While a slider is moving, the pixels' own outline; once it rests, curves.
+      if (!isNewest()) return;
+      const wish = wishOf(choices);
+      show(await previewTrace(wish));
+      await new Promise((resolve) => setTimeout(resolve, REST));
+      if (isNewest()) show(await traceAgain(wish));
+    };
+    setBusy(true);
+    read()
+      .catch((error: Error) => {
+        // What was read may be lost with its worker: the next choice reads the file again.
+        opened.current = null;
+        if (isNewest()) setReading({ now: "refused", why: error.message, openLines: error.name === "OpenLinesError" });
+      })
+      .finally(() => {
+        if (isNewest()) setBusy(false);
+      });
+  }, [file, isTraced, lineWidth, choices, background]);
+
+  useEffect(
+    () => () => {
+      newest.current = -1;
+      if (picture.current) URL.revokeObjectURL(picture.current.url);
+      stopBringing();
+    },
+    [],
+  );
+  return { reading, busy, isTraced };
+}

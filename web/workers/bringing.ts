@@ -1,0 +1,150 @@
+/**
+ * What is brought in from elsewhere: outlines of drawings, and of pictures once they are traced. One file at a time is remembered.
+ */
+import { type BroughtIn, chooseOutlines, examineSolids, type FoundDrawing, findOutlines } from "@mend-joint/core";
+import { curveData, type Drawing, pathData, readDrawing } from "@mend-joint/core/formats";
+import {
+  type Box,
+  type CurvePath,
+  flatten,
+  islandsOf,
+  mapCurve,
+  type Point,
+  type Region,
+  regionBox,
+  ringArea,
+  transformRegion,
+} from "@mend-joint/core/geometry";
+import { type Stock, widthToDraw } from "@mend-joint/core/piece";
+import {
+  outlinesAt,
+  type Picture,
+  previewAt,
+  readField,
+  type ShapeField,
+  sizedOutlines,
+  type TraceOptions,
+} from "@mend-joint/core/trace";
+
+/** What the screen shows of it; mm, y downwards. */
+export interface Found {
+  outlines: { data: string; hole: boolean; area: number; box: Box }[];
+  box: Box;
+  told: BroughtIn[];
+  notes: string[];
+  /** Of a picture: where its shape ends as a threshold, and what was too small to be taken. */
+  /** Its outlines follow the pixels and are still to be fitted. */
+  rough?: true;
+  traced?: { threshold: number; left: { specks: number; holes: number } };
+}
+
+/** What the chosen outlines would be as a part. */
+export interface Chosen {
+  outline: string;
+  width: number;
+  height: number;
+  nodes: number;
+  /** Pieces that do not hang together. */
+  pieces: number;
+  /** Narrowest place of the material at the size asked for, mm, and what the sheet wants. */
+  thinnest: number;
+  wanted: number;
+}
+
+let drawing: Drawing | undefined;
+let field: ShapeField | undefined;
+let found: FoundDrawing | undefined;
+
+/** @throws DrawingError */
+export async function openDrawing(file: Uint8Array, lineWidth: number | undefined): Promise<Found> {
+  drawing = await readDrawing(file);
+  return outlinesWith(lineWidth);
+}
+
+/** The same file with another width for its open lines. @throws DrawingError */
+export function outlinesWith(lineWidth: number | undefined): Found {
+  found = findOutlines(drawing!, { lineWidth });
+  return shown(found);
+}
+
+/** @param background a place that is background, pixels from the upper left corner @throws PictureError */
+export function openPicture(picture: Picture, background: Point | undefined): void {
+  field = readField(picture, { background });
+}
+
+export interface TraceWish extends TraceOptions {
+  /** mm for a pixel at the size asked for. */
+  scale: number;
+}
+
+/** A box of pixels, y upwards, in mm, y downwards. */
+const scaledBox = ({ minX, minY, maxX, maxY }: Box, scale: number, height: number): Box => ({
+  minX: minX * scale,
+  minY: (height - maxY) * scale,
+  maxX: maxX * scale,
+  maxY: (height - minY) * scale,
+});
+
+/** What the outlines will be, roughly; it is shown and not chosen from. @throws PictureError */
+export function previewTrace({ scale, ...options }: TraceWish): Found {
+  const { rings, width, height, threshold, left } = previewAt(field!, options);
+  const outlines = rings.map((ring) => ({
+    data: pathData(
+      ring,
+      (x) => x * scale,
+      (y) => (height - y) * scale,
+      2,
+    ),
+    hole: ringArea(ring) < 0,
+    area: Math.abs(ringArea(ring)) * scale * scale,
+    box: scaledBox(regionBox([ring])!, scale, height),
+  }));
+  const box = { minX: 0, minY: 0, maxX: width * scale, maxY: height * scale };
+  return { outlines, box, told: [], notes: [], traced: { threshold, left }, rough: true };
+}
+
+/** @throws PictureError */
+export function traceAgain({ scale, ...options }: TraceWish): Found {
+  const traced = outlinesAt(field!, options);
+  const { outlines } = sizedOutlines(traced.outlines, scale);
+  const down = outlines.map((path) => mapCurve(path, (x, y) => ({ x, y: traced.height * scale - y }), true));
+  found = {
+    outlines: down.map((path) => {
+      const ring = flatten(path);
+      // Turned over, what was counter-clockwise is not any more.
+      return { shape: 0, path, ring, box: regionBox([ring])!, area: Math.abs(ringArea(ring)), hole: ringArea(ring) > 0 };
+    }),
+    fills: ["evenodd"],
+    told: [],
+    notes: [],
+  };
+  const page = { minX: 0, minY: 0, maxX: traced.width * scale, maxY: traced.height * scale };
+  return { ...shown(found), box: page, traced: { threshold: traced.threshold, left: traced.left } };
+}
+
+function shown({ outlines, told, notes }: FoundDrawing): Found {
+  const data = (path: CurvePath) => curveData(path);
+  return {
+    outlines: outlines.map(({ path, hole, area, box }) => ({ data: data(path), hole, area, box })),
+    box: regionBox(outlines.map(({ ring }) => ring))!,
+    told,
+    notes,
+  };
+}
+
+/** @param width of the whole, mm @throws DrawingError */
+export function choose(chosen: readonly number[], width: number, piece: { stock: Stock; cut: "on-line" | "outside" }): Chosen {
+  const { outline, width: drawn, height, nodes, region } = chooseOutlines(found!, chosen);
+  const scale = width / drawn;
+  const large: Region = transformRegion(region, [scale, 0, 0, -scale, 0, 0]);
+  const wanted = widthToDraw(piece);
+  const solids = islandsOf(large).map((each, i) => ({
+    id: `d${i}`,
+    partId: `d${i}`,
+    label: { kind: "shape", text: "", ordinal: "" } as const,
+    holder: i === 0,
+    region: each,
+  }));
+  const { thinnest = 0, pieces } = examineSolids(solids, wanted, { thinnest: true, notes: false });
+  return { outline, width, height: height * scale, nodes, pieces, thinnest, wanted };
+}

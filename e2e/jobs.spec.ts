@@ -299,7 +299,9 @@ test("three names on a backing that is wider than the beginning has it", async (
 
 /** The ornaments that are drawn, by their ids. */
 async function ornaments(page: Page): Promise<Set<string | null>> {
-  const ids = await page.locator("[data-solid^='ornament']").evaluateAll((all) => all.map((one) => one.getAttribute("data-solid")));
+  const ids = await page
+    .locator("[data-solid^='ornament']")
+    .evaluateAll((all) => all.map((one) => one.getAttribute("data-solid")));
   return new Set(ids);
 }
 

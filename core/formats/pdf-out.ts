@@ -35,19 +35,23 @@ export async function writePdf(plan: CutPlan, { title = "Piece" }: PdfOptions = 
   const { width, height, lines, fills, profile } = plan;
   const document = await newPdf(title);
   const page = document.addPage([width * POINTS_PER_MM, height * POINTS_PER_MM]);
+  const drawn: PDFOperator[] = [];
   for (const purpose of LINE_PURPOSES) {
     const own = lines.filter((line) => line.purpose === purpose);
     const areas = purpose === "engrave" ? fills : [];
     if (own.length === 0 && areas.length === 0) continue;
     const { colour, layer } = profile.lines[purpose];
-    beginLayer(document, page, layer, purpose);
+    drawn.push(beginLayer(document, page, layer, purpose));
     if (areas.length > 0) {
-      page.pushOperators(setFillingColor(colourOf(colour)), ...areas.flatMap((path) => pathOperators(path)), fillEvenOdd());
+      drawn.push(setFillingColor(colourOf(colour)), ...areas.flatMap((path) => pathOperators(path)), fillEvenOdd());
     }
-    page.pushOperators(setStrokingColor(colourOf(colour)), setLineWidth(profile.hairline * POINTS_PER_MM));
-    for (const { path } of own) page.pushOperators(...pathOperators(path), stroke());
-    page.pushOperators(PDFOperator.of(PDFOperatorNames.EndMarkedContent));
+    drawn.push(setStrokingColor(colourOf(colour)), setLineWidth(profile.hairline * POINTS_PER_MM));
+    for (const { path } of own) drawn.push(...pathOperators(path), stroke());
+    drawn.push(PDFOperator.of(PDFOperatorNames.EndMarkedContent));
   }
+  // Not packed: packing and unpacking for the proof would take longer than all the rest of the writing.
+  const { context } = document;
+  page.node.set(PDFName.of("Contents"), context.register(context.stream(drawn.join("\n"))));
   return document.save();
 }
 
@@ -80,8 +84,8 @@ function colourOf(hex: string) {
   return rgb(part(0), part(1), part(2));
 }
 
-/** An optional content group (ISO 32000-1, 8.11): what programs show as a layer. */
-function beginLayer(document: PDFDocument, page: PDFPage, name: string, purpose: LinePurpose): void {
+/** An optional content group (ISO 32000-1, 8.11): what programs show as a layer. @returns the operator that begins it */
+function beginLayer(document: PDFDocument, page: PDFPage, name: string, purpose: LinePurpose): PDFOperator {
   const { context, catalog } = document;
   const group = context.register(context.obj({ Type: "OCG", Name: PDFHexString.fromText(name) }));
   addTo(catalog.lookupMaybe(PDFName.of("OCProperties"), PDFDict) ?? newProperties(document), group);
@@ -90,7 +94,7 @@ function beginLayer(document: PDFDocument, page: PDFPage, name: string, purpose:
   const properties = resources.lookupMaybe(PDFName.of("Properties"), PDFDict) ?? context.obj({});
   properties.set(key, group);
   resources.set(PDFName.of("Properties"), properties);
-  page.pushOperators(PDFOperator.of(PDFOperatorNames.BeginMarkedContentSequence, [PDFName.of("OC"), key]));
+  return PDFOperator.of(PDFOperatorNames.BeginMarkedContentSequence, [PDFName.of("OC"), key]);
 }
 
 function newProperties({ context, catalog }: PDFDocument): PDFDict {

@@ -29,8 +29,57 @@ export function runsAlong(line: Float64Array, others: readonly Float64Array[], c
   return closed || n === 0 || isNear(line[line.length - 2]!, line[line.length - 1]!);
 }
 
+/** Lines that coincide are followed segment by segment: so many to either side of the last one are tried first. */
+const FOLLOWED = 12;
+/** So often all segments are looked through before a grid of them is worth making: where the lines begin is not known. */
+const LOOKED_THROUGH = 8;
+
 /** Whether a place is within the tolerance of a line. */
 function nearTest(line: Float64Array, closed: boolean, tolerance: number): (x: number, y: number) => boolean {
+  const n = line.length / 2;
+  const segments = closed || n === 1 ? n : n - 1;
+  const most2 = tolerance * tolerance;
+  const isBeside = (i: number, x: number, y: number): boolean => {
+    const k = i + 1 === n ? 0 : i + 1;
+    return segmentDistance2(x, y, line[2 * i]!, line[2 * i + 1]!, line[2 * k]!, line[2 * k + 1]!) <= most2;
+  };
+  let cells: ((x: number, y: number) => ArrayLike<number>) | undefined;
+  let lookedThrough = 0;
+  const find = (x: number, y: number): number => {
+    if (++lookedThrough <= LOOKED_THROUGH) {
+      for (let i = 0; i < segments; i++) if (isBeside(i, x, y)) return i;
+      return -1;
+    }
+    cells ??= segmentsByCell(line, segments, tolerance);
+    const listed = cells(x, y);
+    for (let at = 0; at < listed.length; at++) if (isBeside(listed[at]!, x, y)) return listed[at]!;
+    return -1;
+  };
+  let last = 0;
+  // Which way the place moves along the line: 1 or −1.
+  let onwards = 1;
+  const follow = (x: number, y: number, way: number): boolean => {
+    for (let k = 1, i = last; k <= Math.min(FOLLOWED, segments); k++) {
+      i += way;
+      if (i === segments) i = 0;
+      else if (i < 0) i = segments - 1;
+      if (!isBeside(i, x, y)) continue;
+      last = i;
+      onwards = way;
+      return true;
+    }
+    return false;
+  };
+  return (x, y) => {
+    if (isBeside(last, x, y) || follow(x, y, onwards) || follow(x, y, -onwards)) return true;
+    const found = find(x, y);
+    if (found !== -1) last = found;
+    return found !== -1;
+  };
+}
+
+/** The segments of a line that may lie within the tolerance of a place, by a grid of about one segment to a cell. */
+function segmentsByCell(line: Float64Array, segments: number, tolerance: number): (x: number, y: number) => Int32Array {
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
   for (let i = 0; i < line.length; i += 2) {
     minX = Math.min(minX, line[i]!);
@@ -39,8 +88,6 @@ function nearTest(line: Float64Array, closed: boolean, tolerance: number): (x: n
     maxY = Math.max(maxY, line[i + 1]!);
   }
   const n = line.length / 2;
-  const segments = closed || n === 1 ? n : n - 1;
-  // About one segment to a cell.
   const size = Math.max(2 * tolerance, Math.sqrt(((maxX - minX) * (maxY - minY)) / n), (maxX - minX + maxY - minY) / n, 1e-6);
   const columns = Math.floor((maxX - minX + 2 * tolerance) / size) + 1;
   const rows = Math.floor((maxY - minY + 2 * tolerance) / size) + 1;
@@ -65,25 +112,11 @@ function nearTest(line: Float64Array, closed: boolean, tolerance: number): (x: n
       listed[filled[cell]!++] = i;
     });
   }
-  const most2 = tolerance * tolerance;
-  // The next place along a line is mostly beside the same segment.
-  let last = 0;
-  const isBeside = (i: number, x: number, y: number): boolean => {
-    const k = i + 1 === n ? 0 : i + 1;
-    return segmentDistance2(x, y, line[2 * i]!, line[2 * i + 1]!, line[2 * k]!, line[2 * k + 1]!) <= most2;
-  };
   return (x, y) => {
-    if (isBeside(last, x, y)) return true;
-    const c = column(x);
-    const r = row(y);
-    if (c < 0 || r < 0 || c >= columns || r >= rows) return false;
-    for (let at = starts[c * rows + r]!; at < starts[c * rows + r + 1]!; at++) {
-      const i = listed[at]!;
-      if (isBeside(i, x, y)) {
-        last = i;
-        return true;
-      }
-    }
-    return false;
+    const [c, r] = [column(x), row(y)];
+    if (c < 0 || r < 0 || c >= columns || r >= rows) return NONE;
+    return listed.subarray(starts[c * rows + r]!, starts[c * rows + r + 1]!);
   };
 }
+
+const NONE = new Int32Array(0);

@@ -28,16 +28,21 @@ export function windingTest(rings: readonly Ring[]): (x: number, y: number) => n
   const wide = box.maxX - box.minX > box.maxY - box.minY;
   const [u, v, turn] = wide ? [1, 0, -1] : [0, 1, 1];
   const least = wide ? box.minX : box.minY;
-  const height = ((wide ? box.maxX : box.maxY) - least) / count || 1;
-  const stripOf = (along: number) => Math.min(count - 1, Math.max(0, Math.floor((along - least) / height)));
+  const perMm = count / ((wide ? box.maxX : box.maxY) - least || 1);
+  // No place that is asked for lies before the first.
+  const stripOf = (along: number) => {
+    const strip = ((along - least) * perMm) | 0;
+    return strip < count ? strip : count - 1;
+  };
   // Counted first, so that all strips lie in one array.
   const starts = new Int32Array(count + 1);
   for (const ring of rings) {
     for (let i = v, j = ring.length - 2 + v; i < ring.length; j = i, i += 2) {
-      const [a, b] = [ring[j]!, ring[i]!];
+      const a = ring[j]!;
+      const b = ring[i]!;
       if (a === b) continue;
-      const [first, last] = a < b ? [stripOf(a), stripOf(b)] : [stripOf(b), stripOf(a)];
-      for (let s = first; s <= last; s++) starts[s + 1]! += 4;
+      const last = stripOf(Math.max(a, b));
+      for (let s = stripOf(Math.min(a, b)); s <= last; s++) starts[s + 1]! += 4;
     }
   }
   for (let s = 0; s < count; s++) starts[s + 1]! += starts[s]!;
@@ -45,10 +50,11 @@ export function windingTest(rings: readonly Ring[]): (x: number, y: number) => n
   const next = starts.slice();
   for (const ring of rings) {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [av, bv] = [ring[j + v]!, ring[i + v]!];
+      const av = ring[j + v]!;
+      const bv = ring[i + v]!;
       if (av === bv) continue;
-      const [first, last] = av < bv ? [stripOf(av), stripOf(bv)] : [stripOf(bv), stripOf(av)];
-      for (let s = first; s <= last; s++) {
+      const last = stripOf(Math.max(av, bv));
+      for (let s = stripOf(Math.min(av, bv)); s <= last; s++) {
         const k = next[s]!;
         strips[k] = ring[j + u]!;
         strips[k + 1] = av;
@@ -60,7 +66,8 @@ export function windingTest(rings: readonly Ring[]): (x: number, y: number) => n
   }
   return (x, y) => {
     if (x < box.minX || x > box.maxX || y < box.minY || y > box.maxY) return 0;
-    const [pu, pv] = wide ? [y, x] : [x, y];
+    const pu = wide ? y : x;
+    const pv = wide ? x : y;
     const s = stripOf(pv);
     let windings = 0;
     for (let k = starts[s]!; k < starts[s + 1]!; k += 4) {

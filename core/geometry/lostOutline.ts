@@ -54,16 +54,19 @@ export function losesOutline(operation: Operation, result: Region, sources: read
     const steps = Math.ceil(length / STEP);
     const own = e < sides.firstOfClip ? 1 : 0;
     for (let k = 0; k < steps; k++) {
-      const [x, y] = [ax + (dx * (k + 0.5)) / steps, ay + (dy * (k + 0.5)) / steps];
+      const x = ax + (dx * (k + 0.5)) / steps;
+      const y = ay + (dy * (k + 0.5)) / steps;
+      // Where the result has an outline, nothing is lost, whatever lies beside: asked first of the one that was found last.
+      if (besideOthers?.again(x, y)) continue;
       const [subject, clip] = [ofSubject(x + nx, y + ny), ofClip(x + nx, y + ny)];
       const material = operation.fills(subject, clip);
       // To its right one winds around once less, unless other sides lie along this one: only then is that counted.
       if (operation.fills(subject - own, clip - (1 - own)) === material) continue;
       if (operation.fills(ofSubject(x - nx, y - ny), ofClip(x - nx, y - ny)) === material) continue;
       besideOthers ??= besideTest(others);
-      if (besideOthers(x, y)) continue;
+      if (besideOthers.any(x, y)) continue;
       besideAny ??= besideTest(result.flatMap(linesOf));
-      if (!besideAny(x, y)) return true;
+      if (!besideAny.any(x, y)) return true;
     }
   }
   return false;
@@ -143,13 +146,24 @@ function matchSides(sides: Sides, result: Region, sources: readonly Int32Array[]
   return { found, others };
 }
 
-type NearTest = (x: number, y: number) => boolean;
+interface NearTest {
+  /** Does a place lie beside one of the lines? */
+  any(x: number, y: number): boolean;
+  /** Does it lie beside the one that was found last? */
+  again(x: number, y: number): boolean;
+}
 
 function besideTest(lines: readonly Line[]): NearTest {
-  if (lines.length === 0) return () => false;
+  if (lines.length === 0) return { any: () => false, again: () => false };
   const tree = new Flatbush(lines.length);
   for (const [ax, ay, bx, by] of lines) tree.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
   tree.finish();
-  return (x, y) =>
-    tree.search(x - NEAR, y - NEAR, x + NEAR, y + NEAR).some((i) => segmentDistance2(x, y, ...lines[i]!) <= NEAR * NEAR);
+  let [ax, ay, bx, by] = lines[0]!;
+  const again = (x: number, y: number) => segmentDistance2(x, y, ax, ay, bx, by) <= NEAR * NEAR;
+  const any = (x: number, y: number) =>
+    tree.search(x - NEAR, y - NEAR, x + NEAR, y + NEAR).some((i) => {
+      [ax, ay, bx, by] = lines[i]!;
+      return again(x, y);
+    });
+  return { any, again };
 }

@@ -13,7 +13,7 @@ export interface WeldBase {
 }
 
 /** Of the vertices of all parts, at most this share may be new: else all is welded afresh. */
-const FEW = 0.3;
+const FEW = 0.4;
 
 /**
  * Welds parts of which most were welded before: what has gone is left out once, what is new is welded to the rest.

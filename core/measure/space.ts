@@ -24,15 +24,25 @@ export function findGaps({ mesh, boundary: b, leaving, sides }: Triangulated, pi
       else if (pieceAt[point] !== piece) shared.set(point, (shared.get(point) ?? new Set([pieceAt[point]!])).add(piece));
     }
   }
-  const nearest = new Map<number, { pieces: [number, number]; width: number; p: number; q: number }>();
+  interface Pair {
+    pieces: [number, number];
+    width: number;
+    p: number;
+    q: number;
+  }
+  const nearest = new Map<number, Pair>();
+  // Sides between the same two pieces mostly follow each other.
+  let [lastKey, last]: [number, Pair | undefined] = [-1, undefined];
   const offer = (m: number, n: number, width: number, p: number, q: number) => {
     const key = m < n ? m * 1e6 + n : n * 1e6 + m;
-    const known = nearest.get(key);
-    if (!known) nearest.set(key, { pieces: m < n ? [m, n] : [n, m], width, p, q });
-    else if (width < known.width) {
-      known.width = width;
-      known.p = p;
-      known.q = q;
+    if (key !== lastKey) [lastKey, last] = [key, nearest.get(key)];
+    if (!last) {
+      last = { pieces: m < n ? [m, n] : [n, m], width, p, q };
+      nearest.set(key, last);
+    } else if (width < last.width) {
+      last.width = width;
+      last.p = p;
+      last.q = q;
     }
   };
   for (const [point, touching] of shared)

@@ -88,7 +88,7 @@ describe("outlines of a file", () => {
 });
 
 const part = (change: Partial<DrawingPart> = {}): DrawingPart => scaledPart(change);
-const NOWHERE = { lettering: null, words: [], letters: () => [] };
+const NOWHERE = { lettering: null, ring: null, words: [], letters: () => [] };
 const outlineOf = (drawing: DrawingPart, at: Point) => drawingOutline(drawing, drawingShape(drawing), at, NOWHERE);
 
 describe("a drawing as a part", () => {

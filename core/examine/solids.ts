@@ -238,7 +238,12 @@ function shapeSurroundings(layouts: readonly WordLayout[]): ShapeSurroundings {
     const bodies = letters.flatMap(({ islands }) => (islands[0] ? [regionBox(islands[0].region)!] : []));
     return box && bodies.length > 0 ? [{ box, bodies }] : [];
   });
-  return { lettering: joinBoxes(layouts.map(({ box }) => box)), words, letters: () => union(layouts.flatMap(islandsIn)) };
+  return {
+    lettering: joinBoxes(layouts.map(({ box }) => box)),
+    ring: layouts.find(({ ring }) => ring)?.ring ?? null,
+    words,
+    letters: () => union(layouts.flatMap(islandsIn)),
+  };
 }
 
 /** Takes a shape out of the material; what it cuts apart goes on as parts of their own. */

@@ -9,6 +9,7 @@ import {
   islandsOf,
   normalise,
   offset,
+  type Point,
   type Region,
   type Ring,
   regionArea,
@@ -23,6 +24,8 @@ import type { Shape } from "../piece";
 /** What a shape goes by. */
 export interface ShapeSurroundings {
   lettering: Box | null;
+  /** The first line that runs round a middle: where that is, and how far from it the line reaches. */
+  ring: { middle: Point; outer: number } | null;
   /** For each word its box and the boxes of its letters without their dots and accents, from left to right. */
   words: { box: Box; bodies: Box[] }[];
   /** All of the lettering; only asked for by frames that end in it. */
@@ -52,16 +55,18 @@ export function openFrame(
   return opening === "bars" ? openWithBars({ bar, bite }, frame, solid, rowOf(around)) : frame;
 }
 
-/** The middle of a shape is the middle of the lettering, unless it was moved. */
-function outerBox({ size, form, dx, dy, frame, opening }: Shape, { lettering, words }: ShapeSurroundings): Box {
-  const { minX, minY, maxX, maxY } = lettering ?? NO_LETTERING;
+/** The middle of a shape is the middle of the lettering, or of a ring of letters, unless it was moved. */
+function outerBox(shape: Shape, { lettering, ring, words }: ShapeSurroundings): Box {
+  const { size, form, dx, dy, frame, opening } = shape;
+  const round = shape.centre === "ring" ? ring : null;
+  const { minX, minY, maxX, maxY } = round ? boxOf(round) : (lettering ?? NO_LETTERING);
   const [x, y] = [(minX + maxX) / 2 + dx, (minY + maxY) / 2 + dy];
   let [width, height] =
     size.by === "own" ? [size.width, size.height] : [maxX - minX + 2 * size.margin, maxY - minY + 2 * size.margin];
   if (size.by === "fit") {
     // The corners of the lettering must fit into what is round: a box in an ellipse is smaller by √2.
-    if (form === "disc") width = height = Math.hypot(maxX - minX, maxY - minY) + 2 * size.margin;
-    if (form === "oval")
+    if (form === "disc" && !round) width = height = Math.hypot(maxX - minX, maxY - minY) + 2 * size.margin;
+    if (form === "oval" && !round)
       [width, height] = [(maxX - minX) * Math.SQRT2 + 2 * size.margin, (maxY - minY) * Math.SQRT2 + 2 * size.margin];
     if (form === "shield") height *= 1.5;
     if (form === "arch") height += (maxX - minX) * 0.18;
@@ -79,6 +84,13 @@ function outerBox({ size, form, dx, dy, frame, opening }: Shape, { lettering, wo
   const [halfX, halfY] = [Math.max(1, width / 2), Math.max(1, height / 2)];
   return { minX: x - halfX, minY: y - halfY, maxX: x + halfX, maxY: y + halfY };
 }
+
+const boxOf = ({ middle: { x, y }, outer }: NonNullable<ShapeSurroundings["ring"]>): Box => ({
+  minX: x - outer,
+  minY: y - outer,
+  maxX: x + outer,
+  maxY: y + outer,
+});
 
 function formOutline({ form, corner }: Shape, box: Box): Region {
   const { minX, minY, maxX, maxY } = box;

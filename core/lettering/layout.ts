@@ -8,6 +8,7 @@ import { fitScale, missedSize, type Scale } from "./fit";
 import type { Font } from "./font";
 import { type Letter, type Placed, placeLetter, tieDots } from "./letters";
 import { type Line, lineOf, lineUpTo, secondRadius } from "./line";
+import { type RingExtent, ringExtent } from "./ring";
 import type { LetterShape } from "./shape";
 import { middlesOf, type ShapedLetter, shapeLetters } from "./spacing";
 import { stackedPlaces } from "./stack";
@@ -34,6 +35,8 @@ export interface WordLayout {
   line: { points: Float64Array; closed: boolean } | null;
   /** The second ring, where letters stand between two, mm. */
   secondRing: { middle: Point; radius: number } | null;
+  /** From where to where a line reaches that runs round a middle. */
+  ring: RingExtent | null;
 }
 
 /** Layouts kept per font: while one word is typed, the others stay as they are. */
@@ -82,6 +85,14 @@ function layOut(word: Word, font: Font, joint: number): WordLayout {
     capHeight: font.capHeight * scale.sy,
     line: line.points.length > 0 ? line : null,
     secondRing: word.path?.kind === "arc" && word.path.between ? { middle: word.at, radius: secondRadius(word.path) } : null,
+    ring:
+      word.path?.kind === "arc"
+        ? ringExtent(
+            word.path,
+            word.at,
+            letters.map(({ letter }) => letter),
+          )
+        : null,
   };
 }
 

@@ -20,13 +20,14 @@ export function broughtTo(layout: WordLayout, before: readonly WordLayout[], joi
 const outlines = ({ letters }: WordLayout): Region => letters.flatMap(({ islands }) => islands.flatMap(({ region }) => region));
 
 function moveLayout(layout: WordLayout, dy: number): WordLayout {
-  const { box, line, secondRing } = layout;
+  const { box, line, secondRing, ring } = layout;
   return {
     ...layout,
     letters: layout.letters.map((letter) => moveLetterBy(letter, dy)),
     box: box && { ...box, minY: box.minY + dy, maxY: box.maxY + dy },
     baseline: layout.baseline + dy,
     secondRing: secondRing && { ...secondRing, middle: { ...secondRing.middle, y: secondRing.middle.y + dy } },
+    ring: ring && { ...ring, middle: { ...ring.middle, y: ring.middle.y + dy } },
     line: line && { ...line, points: line.points.map((value, i) => (i % 2 === 1 ? value + dy : value)) },
   };
 }

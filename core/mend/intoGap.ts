@@ -2,8 +2,8 @@
  * A word put into the free space of a larger shape: in its middle, stretched until it bites above and below.
  */
 import { buildPiece, type Library, layOutWords } from "../examine";
-import { crossingsAt, joinBoxes, type Region } from "../geometry";
-import type { Part, Piece, Word } from "../piece";
+import { type Box, crossingsAt, joinBoxes, type Region, regionBox } from "../geometry";
+import { boundedTo, changeLetter, type LetterChange, type Part, type Piece, type Word } from "../piece";
 import { changeWord, round } from "./scene";
 
 /** Places across the word at which the space is looked at. */
@@ -53,6 +53,71 @@ export function intoGap(piece: Piece, wordId: string, bite: number, library: Lib
     if (still) break;
   }
   return now;
+}
+
+/** Places across a letter at which the space is looked at. */
+const COLUMNS_OF_LETTER = 9;
+
+/**
+ * Each letter of a word by itself is stretched until it bites above and below, so that short ones reach too. Of a letter with a dot the
+ * body reaches down and the dot goes up.
+ *
+ * @returns `null` where there is no material above and below any of them, or the word does not run straight
+ */
+export function lettersIntoGap(piece: Piece, wordId: string, bite: number, library: Library): Piece | null {
+  const word = piece.parts.find((part): part is Word => part.kind === "word" && part.id === wordId);
+  // From where they stand by themselves, so that doing it again does no more.
+  const plain = changeWord(piece, wordId, (old) => ({ ...old, changes: withoutStretch(old.changes) }));
+  const { layouts } = layOutWords(plain, library);
+  const layout = layouts.find((each) => each.wordId === wordId);
+  if (!layout || !word || word.path) return null;
+  const rings = buildPiece(plain, layouts)
+    .solids.filter(({ partId }) => partId !== wordId)
+    .flatMap(({ region }) => region);
+  let made = plain;
+  const stretched: Box[] = [];
+  for (const { key, islands } of layout.letters) {
+    const [body, ...dots] = islands.map(({ region }) => regionBox(region));
+    const space = body && spaceAround(rings, joinBoxes([body, ...dots])!);
+    if (!body || !space) continue;
+    const [top, bottom] = [space.high + bite, space.low - bite];
+    const dotsTop = Math.max(...dots.map((box) => box?.maxY ?? -Infinity));
+    const up = dots.length > 0 ? 0 : round(top - body.maxY);
+    const more = boundedTo(body.minY + up - bottom, "word", "changes", "reach");
+    stretched.push({ ...body, minY: bottom, maxY: top });
+    made = changeLetter(made, wordId, key, (old) => ({
+      ...old,
+      dy: round(old.dy + up),
+      reach: more > 0 ? more : undefined,
+      dotDy: dots.length > 0 ? round(old.dotDy + top - dotsTop) : old.dotDy,
+    }));
+  }
+  const grown = joinBoxes([...stretched, layout.box]);
+  if (stretched.length === 0 || !grown) return null;
+  // A size that is held means the finished word: stretched letters are part of it.
+  const held = (size: Word["size"]): Word["size"] =>
+    size.by === "cap-height" ? size : { by: "both", mm: round(grown.maxX - grown.minX), height: round(grown.maxY - grown.minY) };
+  return withShapesInPlace(
+    changeWord(made, wordId, (old) => ({ ...old, size: held(old.size) })),
+    layouts,
+    library,
+  );
+}
+
+/** Letters as they are when they are not stretched into a gap. */
+function withoutStretch(changes: Word["changes"]): Word["changes"] {
+  const plain = ([key, change]: [string, LetterChange]): [string, LetterChange] =>
+    change.reach === undefined ? [key, change] : [key, { ...change, dy: 0, reach: undefined }];
+  return Object.fromEntries(Object.entries(changes).map(plain));
+}
+
+/** How far the space reaches above and below a box at most; `null` where nothing ends it. */
+function spaceAround(rings: Region, { minX, minY, maxX, maxY }: Box): { low: number; high: number } | null {
+  const spans = Array.from({ length: COLUMNS_OF_LETTER }, (_, k) =>
+    freeSpan(rings, { x: minX + ((maxX - minX) * (k + 0.5)) / COLUMNS_OF_LETTER, y: (minY + maxY) / 2 }, "y"),
+  ).filter(({ low, high }) => Number.isFinite(low) && Number.isFinite(high));
+  if (spans.length === 0) return null;
+  return { low: Math.min(...spans.map(({ low }) => low)), high: Math.max(...spans.map(({ high }) => high)) };
 }
 
 const boxOf = (piece: Piece, wordId: string, library: Library) =>

@@ -6,7 +6,7 @@ import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { intersection, regionArea, regionBox } from "../geometry";
 import { applyMove, type Piece, parsePiece, STOCKS, sidesOf } from "../piece";
-import { beginPiece, intoGap, offerMends } from "./index";
+import { beginPiece, intoGap, lettersIntoGap, offerMends, ringSized } from "./index";
 
 const library = shippedLibrary();
 const pieceOf = (parts: object[]) => parsePiece({ name: "p", stock: STOCKS[0], parts });
@@ -162,5 +162,95 @@ describe("sizes by their edges", () => {
     const shrunk = applyMove(piece, { what: "size", id: "loop", side: "right", out: -20 });
     expect(() => parsePiece(shrunk)).not.toThrow();
     expect(shrunk.parts.find(({ kind }) => kind === "loop")).toMatchObject({ outer: 8.2 });
+  });
+});
+
+describe("letters stretched into a gap, each by itself", () => {
+  const frame = { kind: "shape", id: "frame", form: "plate", corner: 0, frame: 6, size: { by: "own", width: 150, height: 60 } };
+  const fitted = intoGap(pieceOf([frame, word("Hexagon", { size: { by: "cap-height", mm: 12 } })]), "w1", 1, library)!;
+
+  it("short ones reach both edges too, and the frame stays where it was", () => {
+    const made = lettersIntoGap(fitted, "w1", 1, library)!;
+    const inner = regionBox([regionOf(made, "frame")[1]!])!;
+    expect(regionBox(regionOf(made, "frame"))!.minY).toBeCloseTo(regionBox(regionOf(fitted, "frame"))!.minY, 1);
+    for (const { islands } of examine(made, library).words[0]!.letters) {
+      const box = regionBox(islands[0]!.region)!;
+      expect(box.maxY - inner.maxY).toBeCloseTo(1, 1);
+      expect(inner.minY - box.minY).toBeCloseTo(1, 1);
+    }
+    expect(examine(made, library).pieces).toBe(1);
+  });
+
+  it("doing it again keeps the bite; with more bite they reach further", () => {
+    const made = lettersIntoGap(fitted, "w1", 1, library)!;
+    const bites = (piece: Piece) => {
+      const inner = regionBox([regionOf(piece, "frame")[1]!])!;
+      return examine(piece, library).words[0]!.letters.map(({ islands }) => regionBox(islands[0]!.region)!.maxY - inner.maxY);
+    };
+    for (const bite of bites(lettersIntoGap(made, "w1", 1, library)!)) expect(bite).toBeCloseTo(1, 1);
+    for (const bite of bites(lettersIntoGap(made, "w1", 2, library)!)) expect(bite).toBeCloseTo(2, 1);
+  });
+
+  it("of a letter with a dot the body goes down and the dot up", () => {
+    const made = lettersIntoGap(intoGap(pieceOf([frame, word("Hi")]), "w1", 1, library)!, "w1", 1, library)!;
+    const inner = regionBox([regionOf(made, "frame")[1]!])!;
+    const [body, dot] = examine(made, library).words[0]!.letters[1]!.islands.map(({ region }) => regionBox(region)!);
+    expect(inner.minY - body!.minY).toBeCloseTo(1, 1);
+    expect(dot!.maxY - inner.maxY).toBeCloseTo(1, 1);
+    expect(examine(made, library).pieces).toBe(1);
+  });
+
+  it("without a frame there is nothing to do", () => {
+    expect(lettersIntoGap(pieceOf([word("Hi")]), "w1", 1, library)).toBeNull();
+  });
+});
+
+describe("a ring of letters", () => {
+  const arc = (more: object = {}) => ({ kind: "arc", radius: 40, angle: 90, around: true, ...more });
+  const ringOf = (piece: Piece) => examine(piece, library).words[0]!.ring!;
+
+  it("reaches from its hole to its outer diameter", () => {
+    const { inner, outer, middle } = ringOf(pieceOf([word("HIHIHI", { path: arc(), at: { x: 5, y: -3 } })]));
+    expect(middle).toEqual({ x: 5, y: -3 });
+    // Feet on the circle: the middle of a foot of an H is nearer than its ends. Heads are 20 mm further out, their corners more.
+    expect(inner).toBeGreaterThan(39);
+    expect(inner).toBeLessThan(40.01);
+    expect(outer).toBeGreaterThan(60);
+    expect(outer).toBeLessThan(62.5);
+  });
+
+  it.each([
+    ["letters on a circle", arc()],
+    ["along the bottom, inside", arc({ side: "inside", reading: "counter-clockwise" })],
+    ["with a line that is cut", arc({ line: 4, distance: -1 })],
+    ["between two rings", arc({ line: 4, between: { gap: 15, bite: 1.5, line: 4 } })],
+  ])("%s gets the diameters asked for", (_, path) => {
+    const piece = pieceOf([word("WORDSROUND", { size: { by: "cap-height", mm: 14 }, path })]);
+    const both = ringOf(ringSized(piece, "w1", { outer: 110, hole: 70 }, library)!);
+    expect(2 * both.outer).toBeCloseTo(110, 1);
+    expect(2 * both.inner).toBeCloseTo(70, 1);
+    // One of them leaves the other as it was.
+    const { inner } = ringOf(piece);
+    const wider = ringOf(ringSized(piece, "w1", { outer: 130 }, library)!);
+    expect(2 * wider.outer).toBeCloseTo(130, 1);
+    expect(wider.inner).toBeCloseTo(inner, 1);
+  });
+
+  it("a line that runs straight has none; a hole as large as the ring cannot be", () => {
+    expect(ringSized(pieceOf([word("HI")]), "w1", { outer: 80 }, library)).toBeNull();
+    expect(ringSized(pieceOf([word("HI", { path: arc() })]), "w1", { outer: 80, hole: 80 }, library)).toBeNull();
+  });
+
+  it("a disc centred on it reaches beyond it by its margin on every side, however far it goes round", () => {
+    const disc = { kind: "shape", id: "disc", form: "disc", size: { by: "fit", margin: 5 } };
+    const half = word("HALF", { path: arc({ around: false }), at: { x: 7, y: 2 } });
+    const piece = pieceOf([{ ...disc, centre: "ring" }, half]);
+    const [{ outer }, box] = [ringOf(piece), regionBox(regionOf(piece, "disc"))!];
+    expect((box.minX + box.maxX) / 2).toBeCloseTo(7, 3);
+    expect((box.minY + box.maxY) / 2).toBeCloseTo(2, 3);
+    expect((box.maxX - box.minX) / 2).toBeCloseTo(outer + 5, 1);
+    // By the box of the lettering its middle would be elsewhere.
+    const plain = regionBox(regionOf(pieceOf([disc, half]), "disc"))!;
+    expect(Math.abs((plain.minY + plain.maxY) / 2 - 2)).toBeGreaterThan(5);
   });
 });

@@ -39,6 +39,7 @@ function boundsAt(root: string, schema: z.ZodType, path: readonly string[]): Bou
 function stepInto(schema: z.ZodType, step: string): z.ZodType {
   const inner = unwrap(schema);
   if (inner instanceof z.ZodObject && step in inner.shape) return inner.shape[step] as z.ZodType;
+  if (inner instanceof z.ZodArray) return stepInto(inner.element as z.ZodType, step);
   if (inner instanceof z.ZodRecord) return stepInto(inner.valueType as z.ZodType, step);
   if (inner instanceof z.ZodUnion) {
     for (const option of inner.options as z.ZodType[]) {

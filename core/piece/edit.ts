@@ -203,13 +203,17 @@ export function addPart(piece: Piece, part: { kind: Part["kind"]; [key: string]:
 /** A next line comes close enough that its capitals nearly touch the baseline above. */
 const lineHeight = ({ size }: Word) => (size.by === "cap-height" ? size.mm * 1.35 : 30);
 
-/** Adds an empty line below the last one, which looks as that one does and meets what lies under it as that one does. */
+/**
+ * Adds an empty line below the last one, which looks as that one does and meets what lies under it as that one does. One that lies on
+ * others goes only half as far down: else there would be nothing under it.
+ */
 export function addLine(piece: Piece): Piece {
   const last = piece.parts.findLast((part): part is Word => part.kind === "word");
   const usual = { by: "cap-height", mm: 25 };
   if (!last) return addPart(piece, { kind: "word", text: "", font: "pacifico", size: usual }, "w1");
-  const size = last.size.by === "cap-height" ? last.size : usual;
-  const at = { x: last.at.x, y: Math.max(-LIMITS.reach, last.at.y - lineHeight(last)) };
+  const size = last.size.by === "cap-height" || last.size.by === "within" ? last.size : usual;
+  const down = last.meets === "add" ? lineHeight(last) : lineHeight(last) / 2;
+  const at = { x: last.at.x, y: Math.max(-LIMITS.reach, last.at.y - down) };
   const own = { text: "", keys: [], changes: {}, path: undefined, bitesBefore: undefined, size, at };
   return addPart(piece, { ...last, ...own }, "w1");
 }
@@ -230,6 +234,25 @@ export function removeNode(piece: Piece, wordId: string, index: number): Piece {
     parts: piece.parts.map((part) => {
       if (part.kind !== "word" || part.id !== wordId || part.path?.kind !== "curve" || part.path.points.length <= 2) return part;
       return { ...part, path: { ...part.path, points: part.path.points.filter((_, i) => i !== index) } };
+    }),
+  };
+}
+
+/** One point more, half way to the next one; after the last, as far on as that is from the one before. */
+export function addNode(piece: Piece, wordId: string, after: number): Piece {
+  return {
+    ...piece,
+    parts: piece.parts.map((part) => {
+      if (part.kind !== "word" || part.id !== wordId || part.path?.kind !== "curve") return part;
+      const { points } = part.path;
+      const at = points[after];
+      if (!at || points.length >= LIMITS.nodes) return part;
+      const next = points[after + 1];
+      const before = points[after - 1] ?? { x: at.x - 10, y: at.y };
+      const made = next
+        ? { x: round((at.x + next.x) / 2), y: round((at.y + next.y) / 2) }
+        : { x: within(2 * at.x - before.x), y: within(2 * at.y - before.y) };
+      return { ...part, path: { ...part.path, points: points.toSpliced(after + 1, 0, made) } };
     }),
   };
 }

@@ -25,6 +25,7 @@ export const LIMITS = {
   parts: 60,
   reach: 1000,
   name: 80,
+  nodes: 24,
   outline: 3_000_000,
   outlines: 4_000_000,
 } as const;
@@ -109,7 +110,7 @@ const wordPath = z.discriminatedUnion("kind", [
     points: z
       .array(z.strictObject({ x: offset, y: offset }))
       .min(2)
-      .max(24),
+      .max(LIMITS.nodes),
     distance: fromLine,
     line: cutLine,
   }),
@@ -297,7 +298,7 @@ const backing = z.strictObject({
 
 export const SHAPE_FORMS = ["disc", "oval", "plate", "arch", "tag", "shield", "cloud", "banner"] as const;
 
-/** A base shape behind or around the lettering; its middle is the middle of the lettering. */
+/** A base shape behind or around the lettering. */
 const shape = z.strictObject({
   kind: z.literal("shape"),
   id,
@@ -312,6 +313,8 @@ const shape = z.strictObject({
   /** Solid, or a frame of this width, mm. */
   frame: length(0.5, 200).optional(),
   corner: length(0, 200).default(6),
+  /** Its middle is that of the first line that runs round one; else that of the lettering's box. */
+  centre: z.literal("ring").optional(),
   dx: offset.default(0),
   dy: offset.default(0),
   meets: plateMeets,

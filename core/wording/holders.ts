@@ -188,7 +188,8 @@ export const SHAPE_NAMES: Record<Shape["form"], string> = {
 };
 
 function shapeSentence(shape: Shape, units: Units, say: Say): Choices {
-  const { form, size, corner, dx, dy, meets, lap } = shape;
+  const { form, size, corner, centre, dx, dy, meets, lap } = shape;
+  const around = centre === "ring" ? "the ring of letters" : "the lettering";
   const own = ({ width, height }: { width: number; height: number }) =>
     form === "disc" ? `${say(Math.min(width, height))} across` : `${formatNumber(width, units)} × ${say(height)}`;
   const large = size.by === "own" ? own(size) : `${fitting(size.margin, say)} the lettering`;
@@ -200,8 +201,8 @@ function shapeSentence(shape: Shape, units: Units, say: Say): Choices {
       key: "place",
       label: "Place",
       lead: "lies",
-      says: dx === 0 && dy === 0 ? "in the middle of the lettering" : `${aside(dx, dy, say)} of the middle`,
-      usual: dx === 0 && dy === 0,
+      says: dx === 0 && dy === 0 ? `in the middle of ${around}` : `${aside(dx, dy, say)} of the middle`,
+      usual: dx === 0 && dy === 0 && centre === undefined,
     },
   ];
   if (CORNERED.has(form)) choices.push({ key: "corner", label: "Corners", lead: "has", says: corners(corner, say), usual: true });

@@ -1,16 +1,20 @@
 import type { Examination } from "@mend-joint/core";
-import type { Piece } from "@mend-joint/core/piece";
+import { type Box, regionBox } from "@mend-joint/core/geometry";
+import type { Part, Piece } from "@mend-joint/core/piece";
 import { RadioGroup } from "radix-ui";
 import { useEffect, useState } from "react";
 import { Thumbnail } from "../stage/Thumbnail";
 import { usePiece } from "../state/piece";
 import { VerdictMark } from "../ui/VerdictMark";
 import { tryOut } from "../workers/examiner";
+import { withPart } from "./parts";
 
 interface Props<T extends string> {
   label: string;
-  /** The word that is looked at. */
-  wordId: string;
+  /** The label is seen as well as read out: where there is more than one choice. */
+  titled?: boolean;
+  /** The word or holder that is looked at; left out, the whole piece. */
+  around?: string | undefined;
   value: T;
   options: readonly { value: T; text: string }[];
   /** The piece as it would be with a choice. */
@@ -21,7 +25,7 @@ interface Props<T extends string> {
 const REST = 150;
 
 /** One of several, each shown as the piece would be with it, and whether that would hold. */
-export function Outcomes<T extends string>({ label, wordId, value, options, apply }: Props<T>) {
+export function Outcomes<T extends string>({ label, titled = false, around, value, options, apply }: Props<T>) {
   const piece = usePiece((state) => state.piece)!;
   const tried = useTried(piece, options, apply);
   const choose = (next: T) => usePiece.getState().change((old) => apply(old, next));
@@ -32,6 +36,7 @@ export function Outcomes<T extends string>({ label, wordId, value, options, appl
       onValueChange={(next) => choose(next as T)}
       className="grid grid-cols-2 gap-1.5"
     >
+      {titled && <span className="col-span-2 text-[13px] text-quiet">{label}</span>}
       {options.map((option, i) => {
         const answer = tried[i];
         // What was tried on the piece as it was is pale until it has been tried again, and says no verdict.
@@ -47,7 +52,7 @@ export function Outcomes<T extends string>({ label, wordId, value, options, appl
                 <Thumbnail
                   examination={answer.examination}
                   material={piece.stock.material}
-                  focus={answer.examination.words.find((word) => word.wordId === wordId)?.box ?? undefined}
+                  focus={around === undefined ? undefined : boxAround(answer.examination, around)}
                 />
               )}
             </span>
@@ -67,6 +72,28 @@ export function Outcomes<T extends string>({ label, wordId, value, options, appl
   );
 }
 
+interface PartProps<P extends Part, T extends string> extends Omit<Props<T>, "apply"> {
+  part: P;
+  /** What of the part is another with a choice. */
+  change(value: T): Partial<P>;
+}
+
+/** The same for what is decided about one part. */
+export function PartOutcomes<P extends Part, T extends string>({ part, change, ...shown }: PartProps<P, T>) {
+  return <Outcomes {...shown} apply={(piece, value) => withPart<P>(piece, part.id, (old) => ({ ...old, ...change(value) }))} />;
+}
+
+/** Seen around a holder, mm. */
+const AROUND = 6;
+
+/** The box of a word, or of a holder with something around it; `undefined` where it has no material. */
+function boxAround({ words, solids }: Examination, id: string): Box | undefined {
+  const word = words.find(({ wordId }) => wordId === id);
+  if (word) return word.box ?? undefined;
+  const box = regionBox(solids.filter(({ partId }) => partId === id).flatMap(({ region }) => region));
+  return box ? { minX: box.minX - AROUND, minY: box.minY - AROUND, maxX: box.maxX + AROUND, maxY: box.maxY + AROUND } : undefined;
+}
+
 /** A choice tried on a piece. */
 interface Tried {
   piece: Piece;
@@ -74,7 +101,11 @@ interface Tried {
 }
 
 /** The choices tried one after the other, for as long as the piece stays as it is. */
-function useTried<T extends string>(piece: Piece, options: Props<T>["options"], apply: Props<T>["apply"]): (Tried | undefined)[] {
+export function useTried<T extends string>(
+  piece: Piece,
+  options: readonly { value: T }[],
+  apply: (piece: Piece, value: T) => Piece,
+): (Tried | undefined)[] {
   const [tried, setTried] = useState<(Tried | undefined)[]>([]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: choices follow from the piece
   useEffect(() => {

@@ -6,6 +6,8 @@ import { LOOKS, MaterialPattern } from "../stage/materials";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { Menu } from "../ui/Menu";
+import { VerdictMark } from "../ui/VerdictMark";
+import { useTried } from "./Outcomes";
 
 /** The sheet everything is cut from; its rule decides what holds. */
 export function SheetChoice({ piece }: { piece: Piece }) {
@@ -31,19 +33,36 @@ export function SheetChoice({ piece }: { piece: Piece }) {
         </button>
       }
     >
-      {STOCKS.map((each) => (
-        <DropdownMenu.Item
-          key={each.id}
-          onSelect={() => usePiece.getState().change((old) => ({ ...old, stock: { ...each } }))}
-          className="flex items-center gap-3 rounded-lg px-2 py-2 outline-none data-[highlighted]:bg-ink/8"
-        >
-          <Swatch material={each.material} />
-          <span className="flex-1">{each.name}</span>
-          <span className="figure text-[12px] text-quiet">{formatLength(each.leastWidth, units)}</span>
-        </DropdownMenu.Item>
-      ))}
+      <Stocks piece={piece} />
     </Menu>
   );
+}
+
+const OPTIONS = STOCKS.map(({ id }) => ({ value: id }));
+const cutFrom = (piece: Piece, id: string): Piece => ({ ...piece, stock: { ...STOCKS.find((each) => each.id === id)! } });
+
+/** The sheets, with what the piece would be worth in each of them. */
+function Stocks({ piece }: { piece: Piece }) {
+  const units = useBench((state) => state.units);
+  const tried = useTried(piece, OPTIONS, cutFrom);
+  return STOCKS.map((each, i) => {
+    const answer = tried[i]?.piece === piece ? tried[i].examination : undefined;
+    return (
+      <DropdownMenu.Item
+        key={each.id}
+        onSelect={() => usePiece.getState().change((old) => cutFrom(old, each.id))}
+        className="flex items-center gap-3 rounded-lg px-2 py-2 outline-none data-[highlighted]:bg-ink/8"
+      >
+        <Swatch material={each.material} />
+        <span className="flex-1">{each.name}</span>
+        <span className="figure text-[12px] text-quiet">{formatLength(each.leastWidth, units)}</span>
+        <span className="grid size-4 place-items-center" title={answer && `in this sheet: ${answer.verdict}`}>
+          {answer && <VerdictMark verdict={answer.verdict} size={14} />}
+          {answer && <span className="sr-only">, {answer.verdict}</span>}
+        </span>
+      </DropdownMenu.Item>
+    );
+  });
 }
 
 function Swatch({ material }: { material: keyof typeof LOOKS }) {

@@ -1,5 +1,5 @@
 import { SYMBOL_NAMES, SYMBOLS, type SymbolName } from "@mend-joint/core/piece";
-import { DropdownMenu } from "radix-ui";
+import { DropdownMenu, RadioGroup } from "radix-ui";
 import { Menu } from "../ui/Menu";
 import { OrnamentShape } from "./OrnamentShape";
 
@@ -16,6 +16,30 @@ export function SymbolItems({ onPick }: { onPick(name: SymbolName): void }) {
       <OrnamentShape name={name} size={24} />
     </DropdownMenu.Item>
   ));
+}
+
+/** One of all symbols, by its shape. */
+export function SymbolChoice({ value, onChange }: { value: SymbolName; onChange(name: SymbolName): void }) {
+  return (
+    <RadioGroup.Root
+      aria-label="Which"
+      value={value}
+      onValueChange={(name) => onChange(name as SymbolName)}
+      className="flex flex-wrap gap-1"
+    >
+      {SYMBOL_NAMES.map((name) => (
+        <RadioGroup.Item
+          key={name}
+          value={name}
+          aria-label={name}
+          title={name}
+          className="grid size-9 place-items-center rounded-lg border border-transparent hover:bg-ink/8 data-[state=checked]:border-ink"
+        >
+          <OrnamentShape name={name} size={22} />
+        </RadioGroup.Item>
+      ))}
+    </RadioGroup.Root>
+  );
 }
 
 /** Symbols that stand in the text like letters. */

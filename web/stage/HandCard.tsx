@@ -2,6 +2,7 @@ import type { Examination } from "@mend-joint/core";
 import { type Box, insideTest, joinBoxes, regionBox } from "@mend-joint/core/geometry";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { type Selection, useBench } from "../state/bench";
+import { usePiece } from "../state/piece";
 import { isTyping } from "../ui/typing";
 import { useSize } from "../ui/useSize";
 import { coverageOf, placeCard, staysClear } from "./card";
@@ -19,7 +20,7 @@ export function HandCard(props: Props) {
   const selection = useBench((state) => state.selection);
   const step = useBench((state) => state.step);
   const what = selection?.move.what;
-  if (!selection || selection.typed || what === "word" || (what === "holder" && step === "holders")) return null;
+  if (!selection || selection.typed || (what === "holder" && step === "holders")) return null;
   return <Card {...props} selection={selection} />;
 }
 
@@ -39,8 +40,7 @@ function Card({ examination, view, size, selection, children }: Props & { select
       const [low, high] = [toScreen(view, size, { x: minX, y: minY }), toScreen(view, size, { x: maxX, y: maxY })];
       return { minX: low.x, minY: high.y, maxX: high.x, maxY: low.y };
     };
-    const outlines = [...examination.solids, ...examination.ghosts];
-    const held = joinBoxes(outlines.filter(({ id }) => selection.solids.includes(id)).map(({ region }) => regionBox(region)));
+    const held = boxInHand(examination, selection);
     if (!held) return setAt(null);
     const own = { width: card.current.offsetWidth, height: card.current.offsetHeight };
     // What is being typed in stays where it is, unless it has grown over what is in the hand.
@@ -65,6 +65,18 @@ function Card({ examination, view, size, selection, children }: Props & { select
       {children}
     </div>
   );
+}
+
+/** Where on the piece that lies which is in the hand. */
+function boxInHand({ solids, ghosts }: Examination, { solids: ids, move }: Selection): Box | null {
+  if (move.what === "node") {
+    const word = usePiece.getState().piece?.parts.find(({ id }) => id === move.wordId);
+    const point = word?.kind === "word" && word.path?.kind === "curve" ? word.path.points[move.index] : undefined;
+    if (word?.kind !== "word" || !point) return null;
+    const [x, y] = [word.at.x + point.x, word.at.y + point.y];
+    return { minX: x, minY: y, maxX: x, maxY: y };
+  }
+  return joinBoxes([...solids, ...ghosts].filter(({ id }) => ids.includes(id)).map(({ region }) => regionBox(region)));
 }
 
 /** While Shift is held more letters may be taken, those behind the card too. */

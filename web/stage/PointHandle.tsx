@@ -1,6 +1,7 @@
 import type { Point } from "@mend-joint/core/geometry";
 import { applyMove, type Move } from "@mend-joint/core/piece";
 import type { KeyboardEvent } from "react";
+import { useBench } from "../state/bench";
 import { asRun, usePiece } from "../state/piece";
 import { nudgeOf } from "../ui/arrows";
 
@@ -42,6 +43,7 @@ export function PointHandle({ at, title, moves, onRemove }: Props) {
       tabIndex={0}
       aria-label={title}
       onKeyDown={onKeyDown}
+      onFocus={() => moves.what === "node" && useBench.setState({ selection: { solids: [], move: moves } })}
     >
       <title>{title}</title>
     </circle>

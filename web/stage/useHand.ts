@@ -95,6 +95,7 @@ function gripOf(examination: Examination, target: Element, start: { x: number; y
   const node = target.getAttribute("data-node");
   if (node) {
     const [wordId, index] = node.split(" ") as [string, string];
+    useBench.setState({ selection: { solids: [], move: { what: "node", wordId, index: Number(index) } } });
     return (dx, dy) => ({ what: "node", wordId, index: Number(index), dx, dy });
   }
   const end = target.getAttribute("data-end");

@@ -26,7 +26,9 @@ export interface Selection {
     | Omit<Extract<Move, { what: "letters" }>, "dx" | "dy">
     | Omit<Extract<Move, { what: "letter" | "dots" }>, "dx" | "dy">
     | Omit<Extract<Move, { what: "holder" }>, "dx" | "dy">
-    | Omit<Extract<Move, { what: "word" }>, "dx" | "dy">;
+    | Omit<Extract<Move, { what: "word" }>, "dx" | "dy">
+    /** A point of a curve has no solids of its own. */
+    | Omit<Extract<Move, { what: "node" }>, "dx" | "dy">;
 }
 
 /** A place the stage is asked to show; a new object each time, so that the same place can be asked for again. */
@@ -128,12 +130,13 @@ export function withMove(piece: Piece, move: Move | null): Piece {
 
 /** The whole line of a selected letter. */
 export function lineOf(examination: Examination, { move }: Selection): Selection | null {
-  if (move.what === "holder" || move.what === "letters") return null;
-  const { wordId } = move;
-  return {
-    solids: [...examination.solids, ...examination.ghosts].filter(({ partId }) => partId === wordId).map(({ id }) => id),
-    move: { what: "word", wordId },
-  };
+  return move.what === "holder" || move.what === "letters" ? null : wholeLine(examination, move.wordId);
+}
+
+/** All letters of a line, which move together. */
+export function wholeLine(examination: Examination | null, wordId: string): Selection {
+  const drawn = examination ? [...examination.solids, ...examination.ghosts] : [];
+  return { solids: drawn.filter(({ partId }) => partId === wordId).map(({ id }) => id), move: { what: "word", wordId } };
 }
 
 /** Letters in the hand, one or several. */

@@ -5,7 +5,7 @@ import type { CheckedDrawing, Examination } from "@mend-joint/core";
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Point, Region } from "@mend-joint/core/geometry";
-import type { Mend, MendedAll, SizeWanted, TiedUp } from "@mend-joint/core/mend";
+import type { Mend, MendedAll, RingSize, SizeWanted, TiedUp } from "@mend-joint/core/mend";
 import type { Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import type { Picture } from "@mend-joint/core/trace";
@@ -165,6 +165,16 @@ export function counterFor(
 /** The word in the middle of the space it stands in, stretched until it bites above and below; `null` where nothing bounds that. */
 export function wordIntoGap(piece: Piece, wordId: string, bite: number): Promise<Piece | null> {
   return mender.ask((remote) => remote.intoGap(piece, wordId, bite));
+}
+
+/** Each letter of the word stretched by itself until it bites above and below; `null` where nothing bounds any of them. */
+export function lettersToGap(piece: Piece, wordId: string, bite: number): Promise<Piece | null> {
+  return mender.ask((remote) => remote.lettersIntoGap(piece, wordId, bite));
+}
+
+/** A ring of letters with other diameters; `null` where the line does not run round a middle. */
+export function ringOfSize(piece: Piece, wordId: string, wanted: RingSize): Promise<Piece | null> {
+  return mender.ask((remote) => remote.ringSized(piece, wordId, wanted));
 }
 
 /** Where a stick holds best, mm right of the middle; `null` where there is no place for it. */

@@ -5,7 +5,7 @@ import type { CheckedDrawing, Examination } from "@mend-joint/core";
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Point, Region } from "@mend-joint/core/geometry";
-import type { Mend, MendedAll, SizeWanted, TiedUp } from "@mend-joint/core/mend";
+import type { Mend, MendedAll, RingSize, SizeWanted, TiedUp } from "@mend-joint/core/mend";
 import type { Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import type { Picture } from "@mend-joint/core/trace";
@@ -50,6 +50,10 @@ const api = {
   stickPlace: async (piece: Piece, stickId: string): Promise<number | null> => (await examining).placeStick(piece, stickId),
   intoGap: async (piece: Piece, wordId: string, bite: number): Promise<Piece | null> =>
     (await examining).wordIntoGap(piece, wordId, bite),
+  lettersIntoGap: async (piece: Piece, wordId: string, bite: number): Promise<Piece | null> =>
+    (await examining).lettersToGap(piece, wordId, bite),
+  ringSized: async (piece: Piece, wordId: string, wanted: RingSize): Promise<Piece | null> =>
+    (await examining).sizeRing(piece, wordId, wanted),
   upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),
   choices: async (word: Word): Promise<LetteringChoices> => (await examining).letteringChoices(word),

@@ -10,8 +10,11 @@ import {
   bridgePlace,
   counterPlace,
   intoGap,
+  lettersIntoGap,
   type Mend,
   type MendedAll,
+  type RingSize,
+  ringSized,
   type SizeWanted,
   scaleTo,
   stickPlace,
@@ -160,6 +163,16 @@ export async function counterFor(
 export async function wordIntoGap(piece: Piece, wordId: string, bite: number): Promise<Piece | null> {
   await ensureFonts(piece);
   return intoGap(piece, wordId, bite, library);
+}
+
+export async function lettersToGap(piece: Piece, wordId: string, bite: number): Promise<Piece | null> {
+  await ensureFonts(piece);
+  return lettersIntoGap(piece, wordId, bite, library);
+}
+
+export async function sizeRing(piece: Piece, wordId: string, wanted: RingSize): Promise<Piece | null> {
+  await ensureFonts(piece);
+  return ringSized(piece, wordId, wanted, library);
 }
 
 export async function placeStick(piece: Piece, stickId: string): Promise<number | null> {

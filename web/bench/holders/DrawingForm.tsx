@@ -4,9 +4,9 @@ import { toast } from "sonner";
 import { keepOutline } from "../../state/api";
 import { boxOf } from "../../state/bench";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { Two } from "../../ui/Two";
+import { PartOutcomes } from "../Outcomes";
 import { changePart } from "../parts";
 import { FrameOpening, SolidOrFrame } from "./FrameChoices";
 import { PartAngle, PartLength, YesOrNo } from "./fields";
@@ -51,7 +51,8 @@ export function DrawingForm({ drawing }: { drawing: DrawingPart }) {
       default:
         return (
           <>
-            <Choice
+            <PartOutcomes
+              part={drawing}
               label="It"
               value={drawing.meets}
               options={[
@@ -62,7 +63,7 @@ export function DrawingForm({ drawing }: { drawing: DrawingPart }) {
                 { value: "engrave", text: "is engraved" },
                 { value: "score", text: "is scored" },
               ]}
-              onChange={(meets) => set({ meets })}
+              change={(meets) => ({ meets })}
             />
             {drawing.meets === "halo" && <PartLength part={drawing} field="gap" label="Gap around it" step={0.1} />}
             {drawing.meets === "set-in" && (
@@ -124,14 +125,13 @@ function PlaceFields({ drawing }: { drawing: DrawingPart }) {
 }
 
 function FrameFields({ drawing }: { drawing: DrawingPart }) {
-  const set = (change: Partial<DrawingPart>) => changePart<DrawingPart>(drawing.id, (old) => ({ ...old, ...change }));
   return (
     <>
-      <SolidOrFrame part={drawing} width={4} onChange={set} />
+      <SolidOrFrame part={drawing} width={4} />
       {drawing.frame !== undefined && (
         <>
           <PartLength part={drawing} field="frame" label="Width of the frame" />
-          <FrameOpening part={drawing} onChange={set} />
+          <FrameOpening part={drawing} />
           {drawing.opening === "bars" && (
             <Two>
               <PartLength part={drawing} field="bar" label="Height of the bars" />

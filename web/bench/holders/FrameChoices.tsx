@@ -1,41 +1,44 @@
 /** What base shapes and drawings have in common as frames. */
 import type { DrawingPart, Shape } from "@mend-joint/core/piece";
-import { Choice } from "../../ui/Choice";
-
-type Framed = Pick<Shape | DrawingPart, "frame" | "opening">;
+import { PartOutcomes } from "../Outcomes";
 
 interface Props {
-  part: Framed;
-  onChange(change: Framed | Pick<Framed, "opening"> | Pick<Framed, "frame">): void;
+  part: Shape | DrawingPart;
 }
 
 /** @param width of a frame to begin with, mm */
-export function SolidOrFrame({ part, width, onChange }: Props & { width: number }) {
+export function SolidOrFrame({ part, width }: Props & { width: number }) {
   return (
-    <Choice
+    <PartOutcomes
+      part={part}
       label="It is"
       value={part.frame === undefined ? "solid" : "frame"}
       options={[
         { value: "solid", text: "solid" },
         { value: "frame", text: "a frame" },
       ]}
-      onChange={(value) => onChange(value === "solid" ? { frame: undefined, opening: "none" } : { frame: width })}
+      change={(value) => ({
+        frame: value === "solid" ? undefined : (part.frame ?? width),
+        ...(value === "solid" && { opening: "none" as const }),
+      })}
     />
   );
 }
 
 /** How a frame makes room for the word. */
-export function FrameOpening({ part, onChange }: Props) {
+export function FrameOpening({ part }: Props) {
   return (
-    <Choice
+    <PartOutcomes
+      part={part}
       label="At the word"
+      titled
       value={part.opening}
       options={[
         { value: "none", text: "closed" },
         { value: "behind", text: "ends in the word" },
         { value: "bars", text: "open between bars" },
       ]}
-      onChange={(opening) => onChange({ opening })}
+      change={(opening) => ({ opening })}
     />
   );
 }

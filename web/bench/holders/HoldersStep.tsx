@@ -65,13 +65,19 @@ async function addOrnament(name: SymbolName): Promise<void> {
   if (added) placing = placing.then(() => placeOrnament(added.id, run));
 }
 
+/** A search that takes longer says so, ms. */
+const SLOW = 400;
+
 /** One after the other, so that two do not go to the same place. */
 let placing = Promise.resolve();
 
 async function placeOrnament(id: string, run: string): Promise<void> {
   const find = () => usePiece.getState().piece?.parts.find((part) => part.id === id);
   const [{ piece }, before] = [usePiece.getState(), find()];
+  const looking = setTimeout(() => toast.loading("Looking for where it joins most …", { id }), SLOW);
   const place = piece && before && (await bestBridgePlace(piece, id).catch(() => null));
+  clearTimeout(looking);
+  toast.dismiss(id);
   // One that was moved, changed or removed meanwhile stays as the maker has it.
   if (!place || usePiece.getState().piece?.id !== piece.id || find() !== before) return;
   asRun(run, () => changePart<Ornament>(id, (old) => ({ ...old, at: place })));

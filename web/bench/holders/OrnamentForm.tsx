@@ -1,14 +1,14 @@
-import { type Ornament, partBounds, SYMBOL_NAMES } from "@mend-joint/core/piece";
+import { type Ornament, partBounds } from "@mend-joint/core/piece";
 import type { HolderChoiceKey } from "@mend-joint/core/wording";
 import { toast } from "sonner";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
-import { Pick } from "../../ui/Pick";
 import { Two } from "../../ui/Two";
 import { bestBridgePlace } from "../../workers/examiner";
+import { PartOutcomes } from "../Outcomes";
 import { changePart } from "../parts";
+import { SymbolChoice } from "../SymbolMenu";
 import { PartAngle, PartLength, YesOrNo } from "./fields";
 import { HolderForm } from "./HolderForm";
 
@@ -25,14 +25,7 @@ export function OrnamentForm({ ornament }: { ornament: Ornament }) {
   const edit = (key: HolderChoiceKey) => {
     switch (key) {
       case "form":
-        return (
-          <Pick
-            label="Which"
-            value={ornament.name}
-            options={SYMBOL_NAMES.map((value) => ({ value, text: value }))}
-            onChange={(name) => set({ name })}
-          />
-        );
+        return <SymbolChoice value={ornament.name} onChange={(name) => set({ name })} />;
       case "size":
         return <PartLength part={ornament} field="height" label="Height" />;
       case "turn":
@@ -59,8 +52,10 @@ export function OrnamentForm({ ornament }: { ornament: Ornament }) {
       default:
         return (
           <>
-            <Choice
+            <PartOutcomes
+              part={ornament}
               label="It"
+              around={ornament.id}
               value={ornament.meets === "carve" && ornament.closes ? "counter" : ornament.meets}
               options={[
                 { value: "add", text: "joins" },
@@ -68,7 +63,9 @@ export function OrnamentForm({ ornament }: { ornament: Ornament }) {
                 { value: "counter", text: "takes a counter’s place" },
                 { value: "halo", text: "stands in a gap" },
               ]}
-              onChange={(value) => set(value === "counter" ? { meets: "carve", closes: true } : { meets: value, closes: false })}
+              change={(value) =>
+                value === "counter" ? { meets: "carve" as const, closes: true } : { meets: value, closes: false }
+              }
             />
             {ornament.meets === "halo" && <PartLength part={ornament} field="gap" label="Gap around it" step={0.1} />}
           </>

@@ -1,34 +1,22 @@
-import { type Backing, partBounds, type Shape } from "@mend-joint/core/piece";
-import { Choice } from "../../ui/Choice";
-import { LengthField } from "../../ui/LengthField";
-
-interface Props {
-  part: Shape | Backing;
-  onChange(change: { meets?: "add" | "set-in"; lap?: number }): void;
-}
+import type { Backing, Shape } from "@mend-joint/core/piece";
+import { PartOutcomes } from "../Outcomes";
+import { PartLength } from "./fields";
 
 /** What becomes of shapes and ornaments behind a plate. */
-export function SetIn({ part, onChange }: Props) {
+export function SetIn({ part }: { part: Shape | Backing }) {
   return (
     <>
-      <Choice
+      <PartOutcomes
+        part={part}
         label="Shapes behind it"
         value={part.meets === "set-in" ? "set-in" : "add"}
         options={[
           { value: "add", text: "go on" },
           { value: "set-in", text: "end at its edge" },
         ]}
-        onChange={(meets: "add" | "set-in") => onChange({ meets })}
+        change={(meets: "add" | "set-in") => ({ meets })}
       />
-      {part.meets === "set-in" && (
-        <LengthField
-          label="They reach into it by"
-          value={part.lap}
-          {...partBounds(part.kind, "lap")}
-          step={0.1}
-          onChange={(lap) => onChange({ lap })}
-        />
-      )}
+      {part.meets === "set-in" && <PartLength part={part} field="lap" label="They reach into it by" step={0.1} />}
     </>
   );
 }

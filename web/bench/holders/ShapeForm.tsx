@@ -6,9 +6,9 @@ import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
-import { Pick } from "../../ui/Pick";
 import { Two } from "../../ui/Two";
-import { wordIntoGap } from "../../workers/examiner";
+import { lettersToGap, wordIntoGap } from "../../workers/examiner";
+import { PartOutcomes } from "../Outcomes";
 import { changePart } from "../parts";
 import { FrameOpening, SolidOrFrame } from "./FrameChoices";
 import { PartLength } from "./fields";
@@ -16,16 +16,16 @@ import { HolderForm } from "./HolderForm";
 import { SetIn } from "./SetIn";
 
 export function ShapeForm({ shape }: { shape: Shape }) {
-  const set = (change: Partial<Shape>) => changePart<Shape>(shape.id, (old) => ({ ...old, ...change }));
   const edit = (key: HolderChoiceKey) => {
     switch (key) {
       case "form":
         return (
-          <Pick
+          <PartOutcomes
+            part={shape}
             label="Form"
             value={shape.form}
             options={SHAPE_FORMS.map((value) => ({ value, text: SHAPE_NAMES[value] }))}
-            onChange={(form) => set({ form })}
+            change={(form) => ({ form })}
           />
         );
       case "size":
@@ -34,18 +34,40 @@ export function ShapeForm({ shape }: { shape: Shape }) {
         return <FrameFields shape={shape} />;
       case "place":
         return (
-          <Two>
-            <PartLength part={shape} field="dx" label="Right of middle" />
-            <PartLength part={shape} field="dy" label="Above middle" />
-          </Two>
+          <>
+            <Centre shape={shape} />
+            <Two>
+              <PartLength part={shape} field="dx" label="Right of middle" />
+              <PartLength part={shape} field="dy" label="Above middle" />
+            </Two>
+          </>
         );
       case "corner":
         return <PartLength part={shape} field="corner" label="Corner radius" />;
       default:
-        return <SetIn part={shape} onChange={set} />;
+        return <SetIn part={shape} />;
     }
   };
   return <HolderForm part={shape} title={shape.frame === undefined ? "Base shape" : "Frame"} edit={edit} />;
+}
+
+/** The middle of the lettering, or of a line that runs round one. */
+function Centre({ shape }: { shape: Shape }) {
+  const round = useBench((state) => state.examination?.words.some(({ ring }) => ring !== null) ?? false);
+  if (!round && shape.centre === undefined) return null;
+  return (
+    <PartOutcomes
+      part={shape}
+      label="Its middle is that of"
+      titled
+      value={shape.centre ?? "lettering"}
+      options={[
+        { value: "lettering", text: "the lettering" },
+        { value: "ring", text: "the ring of letters" },
+      ]}
+      change={(value) => ({ centre: value === "ring" ? value : undefined })}
+    />
+  );
 }
 
 /** Outer size: of its own, or so much larger than the lettering. */
@@ -112,7 +134,7 @@ function FrameFields({ shape }: { shape: Shape }) {
   const across = size.by === "own" ? Math.min(size.width, size.height) : null;
   return (
     <>
-      <SolidOrFrame part={shape} width={5} onChange={set} />
+      <SolidOrFrame part={shape} width={5} />
       {frame !== undefined && (
         <>
           <Two>
@@ -128,7 +150,7 @@ function FrameFields({ shape }: { shape: Shape }) {
               />
             )}
           </Two>
-          <FrameOpening part={shape} onChange={set} />
+          <FrameOpening part={shape} />
           {shape.opening === "none" && size.by === "own" && <IntoGap shape={shape} />}
           {shape.opening === "bars" && (
             <>
@@ -137,6 +159,7 @@ function FrameFields({ shape }: { shape: Shape }) {
                 <PartLength part={shape} field="bite" label="Letters bite in" step={0.1} />
               </Two>
               <GapBetweenBars bite={shape.bite} />
+              <StretchLetters bite={shape.bite} />
             </>
           )}
         </>
@@ -173,14 +196,36 @@ function IntoGap({ shape }: { shape: Shape }) {
     const { piece } = usePiece.getState();
     const done = piece && (await wordIntoGap(piece, word, shape.bite));
     if (done) usePiece.getState().change((now) => (now === piece ? done : now));
-    else toast("There is nothing above and below the word that it could bite into. Put it inside the frame first.");
+    else toast(NOTHING_AROUND);
   };
   return (
-    <div className="flex items-end justify-between gap-3">
-      <PartLength part={shape} field="bite" label="Letters bite in" step={0.1} />
-      <Button look="quiet" className="h-9 px-3" onClick={() => void stretch()}>
-        Stretch the word into it
-      </Button>
-    </div>
+    <>
+      <div className="flex items-end justify-between gap-3">
+        <PartLength part={shape} field="bite" label="Letters bite in" step={0.1} />
+        <Button look="quiet" className="h-9 px-3" onClick={() => void stretch()}>
+          Stretch the word into it
+        </Button>
+      </div>
+      <StretchLetters bite={shape.bite} />
+    </>
+  );
+}
+
+const NOTHING_AROUND = "There is nothing above and below the word that it could bite into. Put it inside the frame first.";
+
+/** Short letters reach both edges as well when each is stretched by itself. */
+function StretchLetters({ bite }: { bite: number }) {
+  const word = usePiece(({ piece }) => piece?.parts.find(({ kind }) => kind === "word")?.id);
+  if (!word) return null;
+  const stretch = async () => {
+    const { piece } = usePiece.getState();
+    const done = piece && (await lettersToGap(piece, word, bite));
+    if (done) usePiece.getState().change((now) => (now === piece ? done : now));
+    else toast(NOTHING_AROUND);
+  };
+  return (
+    <Button look="quiet" className="-ml-3 h-8 self-start px-3" onClick={() => void stretch()}>
+      Stretch each letter to both edges
+    </Button>
   );
 }

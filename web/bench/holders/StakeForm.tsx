@@ -3,6 +3,7 @@ import type { HolderChoiceKey } from "@mend-joint/core/wording";
 import { boxOf } from "../../state/bench";
 import { Choice } from "../../ui/Choice";
 import { Two } from "../../ui/Two";
+import { PartOutcomes } from "../Outcomes";
 import { changePart } from "../parts";
 import { PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
@@ -28,7 +29,8 @@ export function StakeForm({ stake }: { stake: Stake }) {
       case "gap":
         return (
           <>
-            <Choice
+            <PartOutcomes
+              part={stake}
               label="Clear space"
               value={stake.clear ?? "around"}
               options={[
@@ -36,7 +38,7 @@ export function StakeForm({ stake }: { stake: Stake }) {
                 { value: "left", text: "at the left" },
                 { value: "right", text: "at the right" },
               ]}
-              onChange={(value) => set({ clear: value === "around" ? undefined : value })}
+              change={(value) => ({ clear: value === "around" ? undefined : value })}
             />
             <PartLength part={stake} field="gap" label="Clear around them" />
           </>

@@ -3,9 +3,9 @@ import type { HolderChoiceKey } from "@mend-joint/core/wording";
 import { toast } from "sonner";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
 import { Two } from "../../ui/Two";
 import { bestStickPlace } from "../../workers/examiner";
+import { PartOutcomes } from "../Outcomes";
 import { changePart } from "../parts";
 import { PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
@@ -33,29 +33,32 @@ export function StickForm({ stick }: { stick: Stick }) {
       case "place":
         return (
           <>
-            <Choice
+            <PartOutcomes
+              part={stick}
               label="It stands under"
               value={stick.under ?? "middle"}
               options={[
                 { value: "middle", text: "the middle of the lettering" },
                 { value: "mass", text: "the centre of mass" },
               ]}
-              onChange={(value) => set({ under: value === "mass" ? "mass" : undefined, dx: 0 })}
+              change={(value) => ({ under: value === "mass" ? value : undefined, dx: 0 })}
             />
             <PartLength part={stick} field="dx" label={stick.under ? "Right of it" : "Right of middle"} />
           </>
         );
       default:
         return (
-          <Choice
+          <PartOutcomes
+            part={stick}
             label="Tip"
+            around={stick.id}
             value={stick.tip}
             options={[
               { value: "round", text: "round" },
               { value: "pointed", text: "pointed" },
               { value: "square", text: "square" },
             ]}
-            onChange={(tip) => set({ tip })}
+            change={(tip) => ({ tip })}
           />
         );
     }

@@ -3,10 +3,10 @@ import type { HolderChoiceKey } from "@mend-joint/core/wording";
 import { placesOf, useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
 import { Two } from "../../ui/Two";
+import { PartOutcomes } from "../Outcomes";
 import { changePart } from "../parts";
 import { PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
@@ -38,14 +38,16 @@ export function TieForm({ tie }: { tie: Tie }) {
         );
       default:
         return (
-          <Choice
+          <PartOutcomes
+            part={tie}
             label="Ends"
+            around={tie.id}
             value={tie.square ? "square" : "round"}
             options={[
               { value: "round", text: "round" },
               { value: "square", text: "square" },
             ]}
-            onChange={(value) => set({ square: value === "square" ? true : undefined })}
+            change={(value) => ({ square: value === "square" ? true : undefined })}
           />
         );
     }

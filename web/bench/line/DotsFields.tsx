@@ -20,7 +20,7 @@ export function DotsFields({ word }: { word: Word }) {
     <>
       <Outcomes
         label="Dots and accents"
-        wordId={word.id}
+        around={word.id}
         value={word.dots}
         options={DOTS_WAYS}
         apply={(piece, dots) => withPart<Word>(piece, word.id, (old) => ({ ...old, dots }))}

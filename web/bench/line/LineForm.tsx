@@ -1,8 +1,8 @@
 import { usualTieWidth, type Word } from "@mend-joint/core/piece";
 import { type LineChoiceKey, lineSentence } from "@mend-joint/core/wording";
-import { Copy, Trash2 } from "lucide-react";
+import { Copy, Hand, Trash2 } from "lucide-react";
 import { useEffect, useRef } from "react";
-import { useBench } from "../../state/bench";
+import { useBench, wholeLine } from "../../state/bench";
 import { copyLine } from "../../state/copied";
 import { Sentence } from "../../ui/Sentence";
 import { removePart } from "../parts";
@@ -16,16 +16,16 @@ import { SizeFields } from "./SizeFields";
 import { SpacingFields } from "./SpacingFields";
 import { TextField } from "./TextField";
 
-/** A line of the piece: its text, and what is decided about it as a sentence. */
-export function LineForm({ word, only, first }: { word: Word; only: boolean; first: boolean }) {
+interface Props {
+  word: Word;
+  only: boolean;
+  first: boolean;
+}
+
+/** What is decided about a line, as a sentence. */
+export function LineSentence({ word, only, first }: Props) {
   const units = useBench((state) => state.units);
   const leastWidth = useBench((state) => usualTieWidth(state.examination?.leastWidth ?? 1.5));
-  const input = useRef<HTMLInputElement>(null);
-
-  useEffect(() => {
-    if (only && input.current?.value === "") input.current.focus();
-  }, [only]);
-
   const edit = (key: LineChoiceKey) => {
     switch (key) {
       case "size":
@@ -45,6 +45,19 @@ export function LineForm({ word, only, first }: { word: Word; only: boolean; fir
     }
   };
   return (
+    <Sentence about={`the line ${word.text}`} choices={lineSentence(word, { units, only, first, leastWidth })} edit={edit} />
+  );
+}
+
+/** A line of the piece: its text, and what is decided about it. */
+export function LineForm({ word, only, first }: Props) {
+  const input = useRef<HTMLInputElement>(null);
+
+  useEffect(() => {
+    if (only && input.current?.value === "") input.current.focus();
+  }, [only]);
+
+  return (
     <div className="flex flex-col gap-2">
       <TextField
         word={word}
@@ -53,6 +66,18 @@ export function LineForm({ word, only, first }: { word: Word; only: boolean; fir
         beside={(insert) => (
           <>
             <SymbolMenu onPick={insert} />
+            {word.text !== "" && (
+              <button
+                type="button"
+                data-hand
+                aria-label={`Take the line ${word.text} in the hand`}
+                title="Take the whole line in the hand: arrow keys move it"
+                className="p-1.5 text-quiet hover:text-ink"
+                onClick={() => useBench.setState({ selection: wholeLine(useBench.getState().examination, word.id) })}
+              >
+                <Hand size={15} />
+              </button>
+            )}
             {word.text !== "" && (
               <button
                 type="button"
@@ -77,7 +102,7 @@ export function LineForm({ word, only, first }: { word: Word; only: boolean; fir
           </>
         )}
       />
-      <Sentence about={`the line ${word.text}`} choices={lineSentence(word, { units, only, first, leastWidth })} edit={edit} />
+      <LineSentence word={word} only={only} first={first} />
     </div>
   );
 }

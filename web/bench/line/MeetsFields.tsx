@@ -10,7 +10,7 @@ export function MeetsFields({ word }: { word: Word }) {
     <>
       <Outcomes
         label="The word is"
-        wordId={word.id}
+        around={word.id}
         value={word.meets}
         options={[
           { value: "add", text: "part of the piece" },

@@ -1,3 +1,4 @@
+import type { RingSize } from "@mend-joint/core/mend";
 import {
   type ArcPath,
   type CurvePath,
@@ -9,11 +10,13 @@ import {
   type WordPath,
 } from "@mend-joint/core/piece";
 import { useBench } from "../../state/bench";
+import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
 import { Two } from "../../ui/Two";
+import { ringOfSize } from "../../workers/examiner";
 import { Outcomes } from "../Outcomes";
 import { changePart, withPart } from "../parts";
 
@@ -24,7 +27,7 @@ export function RunFields({ word }: { word: Word }) {
     <>
       <Outcomes
         label="Letters run"
-        wordId={word.id}
+        around={word.id}
         value={kind}
         options={[
           { value: "straight", text: "straight" },
@@ -56,7 +59,7 @@ function PathFields({ word, path }: { word: Word; path: WordPath }) {
         />
       );
     case "arc":
-      return <ArcFields path={path} set={set<ArcPath>} />;
+      return <ArcFields word={word} path={path} set={set<ArcPath>} />;
     case "curve":
       return (
         <>
@@ -65,7 +68,7 @@ function PathFields({ word, path }: { word: Word; path: WordPath }) {
             <Button
               look="quiet"
               className="-ml-3 h-8 px-3"
-              disabled={path.points.length >= 24}
+              disabled={path.points.length >= LIMITS.nodes}
               onClick={() => set<CurvePath>({ points: onePointMore(path) })}
             >
               Add a point
@@ -87,9 +90,10 @@ function PathFields({ word, path }: { word: Word; path: WordPath }) {
   }
 }
 
-function ArcFields({ path, set }: { path: ArcPath; set(change: Partial<ArcPath>): void }) {
+function ArcFields({ word, path, set }: { word: Word; path: ArcPath; set(change: Partial<ArcPath>): void }) {
   return (
     <>
+      <RingSizeFields word={word} />
       <Two>
         <LengthField
           label="Radius"
@@ -152,6 +156,39 @@ function ArcFields({ path, set }: { path: ArcPath; set(change: Partial<ArcPath>)
       />
       {path.between && <BetweenFields between={path.between} set={(between) => set({ between })} />}
     </>
+  );
+}
+
+/** Diameters of the whole ring. Letters grow and shrink with what lies between the two. */
+function RingSizeFields({ word }: { word: Word }) {
+  const ring = useBench((state) => state.examination?.words.find(({ wordId }) => wordId === word.id)?.ring);
+  if (!ring) return null;
+  const set = async (wanted: RingSize) => {
+    const { piece } = usePiece.getState();
+    const done = piece && (await ringOfSize(piece, word.id, wanted).catch(() => null));
+    if (done) usePiece.getState().change((now) => (now === piece ? done : now));
+  };
+  const [outer, hole] = [ring.outer, ring.inner].map((radius) => Math.round(200 * radius) / 100) as [number, number];
+  return (
+    <Two>
+      <LengthField
+        label="Outer diameter"
+        value={outer}
+        least={Math.min(outer, hole + 1)}
+        most={2 * LIMITS.reach}
+        step={1}
+        onChange={(mm) => void set({ outer: mm })}
+      />
+      <LengthField
+        label="Hole"
+        value={hole}
+        least={0}
+        most={Math.max(hole, outer - 1)}
+        step={1}
+        hint="letters fill what is between"
+        onChange={(mm) => void set({ hole: mm })}
+      />
+    </Two>
   );
 }
 

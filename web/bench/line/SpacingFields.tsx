@@ -21,7 +21,7 @@ export function SpacingFields({ word }: { word: Word }) {
     <>
       <Outcomes
         label="Letters stand"
-        wordId={word.id}
+        around={word.id}
         value={spacing}
         options={[
           { value: "font", text: "as in the font" },

@@ -2,10 +2,10 @@
  * Dots and accents brought to their letter until they bite.
  */
 import { type Box, intersectionTraced, type Region, type Ring, regionBox, translateRegion } from "../geometry";
+import { type Trial, turningPoint } from "./search";
 
 /** A joint is made a hair wider than asked, so that rounding does not decide. */
 export const SURE = 1.02;
-const HALVINGS = 14;
 /** Steps in which the way into the letter is tried first. */
 const STEPS = 12;
 
@@ -33,25 +33,19 @@ export function biteShift(body: Region, dot: Region, asked: number): number {
   const farthest = way < 0 ? own.maxY - other.minY : other.maxY - own.minY;
   const start = touchingAt(body, dot, own, way, farthest);
   if (start === null) return 0;
-  const width = (distance: number) => crossingWidth(body, translateRegion(dot, 0, way * distance));
+  const excess = (distance: number) => crossingWidth(body, translateRegion(dot, 0, way * distance)) - joint;
   // Beyond its own height the dot would come out on the other side.
   const most = Math.min(farthest, start + (own.maxY - own.minY));
-  let [short, best, widest] = [start, start, 0];
-  let enough: number | null = null;
-  for (let k = 1; k <= STEPS && enough === null; k++) {
+  let [best, widest] = [start, -joint];
+  let before: Trial = [start, -joint];
+  for (let k = 1; k <= STEPS; k++) {
     const distance = start + ((most - start) * k) / STEPS;
-    const here = width(distance);
+    const here = excess(distance);
+    if (here >= 0) return way * turningPoint([distance, here], before, excess);
     if (here > widest) [widest, best] = [here, distance];
-    if (here >= joint) enough = distance;
-    else short = distance;
+    before = [distance, here];
   }
-  if (enough === null) return way * best;
-  for (let k = 0; k < HALVINGS; k++) {
-    const middle: number = (short + enough) / 2;
-    if (width(middle) >= joint) enough = middle;
-    else short = middle;
-  }
-  return way * enough;
+  return way * best;
 }
 
 /** How far the dot goes until it first meets the letter; `null` where the letter is not in its way. */

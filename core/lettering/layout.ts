@@ -148,8 +148,8 @@ interface Arranged {
   short: number;
 }
 
-/** @param ties false leaves out the ties of dots, which lie between what is there and do not change its size */
-function arrange(word: Word, font: Font, { clusters, advance }: Clusters, scale: Scale, joint: number, ties = true): Arranged {
+/** @param final false leaves out what does not change its size: ties of dots, which lie between what is there, and poles */
+function arrange(word: Word, font: Font, { clusters, advance }: Clusters, scale: Scale, joint: number, final = true): Arranged {
   const shape = shapeOf(word, scale);
   const shaped = shapeLetters(word, clusters, shape);
   const line = lineOf(word.path, font.capHeight * scale.sy, word.at);
@@ -157,8 +157,8 @@ function arrange(word: Word, font: Font, { clusters, advance }: Clusters, scale:
   const middles = stacked ? [] : middlesOf(word, shaped, shape, line, advance);
   const start = stacked ? 0 : startOf(word, shaped, middles, shape, line);
   const frames = stacked ? stackedPlaces(word, shaped) : middles.map((middle) => line.at(start + middle));
-  const letters = shaped.map((each, i) => placeLetter(word, each, frames[i]!, joint));
-  if (ties) tieDots(word, letters, joint);
+  const letters = shaped.map((each, i) => placeLetter(word, each, frames[i]!, joint, final));
+  if (final) tieDots(word, letters, joint);
   const halves = shaped.map(
     ({ cluster: { extent, change } }) => ((extent.maxX - extent.minX) / 2) * scale.sx * (change.scale ?? 1),
   );

@@ -56,8 +56,8 @@ export interface Placed {
   letter: Letter;
 }
 
-/** Puts a letter with its dots into its place. @param frame where its foot stands */
-export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joint: number): Placed {
+/** Puts a letter with its dots into its place. @param frame where its foot stands @param final false leaves out the poles */
+export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joint: number, final: boolean): Placed {
   const { cluster, islands: alone } = shaped;
   const { change } = cluster;
   const [a, b, c, d, e, f] = placeBy(shaped, frame);
@@ -69,7 +69,14 @@ export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joi
   const islands = alone.flatMap((region, n): LetterIsland[] => {
     if (change.without?.includes(n)) return [];
     const moved: Matrix = multiply(n === 0 ? body : withDot(matrix, change), [1, 0, 0, 1, 0, shifts[n] ?? 0]);
-    return [{ id: n === 0 ? id : `${id}.${n}`, region: moveRegion(region, moved), pole: movePole(region, moved), dot: n > 0 }];
+    return [
+      {
+        id: n === 0 ? id : `${id}.${n}`,
+        region: moveRegion(region, moved),
+        pole: final ? movePole(region, moved) : null,
+        dot: n > 0,
+      },
+    ];
   });
   const angle = Math.atan2(frame[1], frame[0]) + ((change.turn ?? 0) * Math.PI) / 180;
   return {

@@ -1,11 +1,21 @@
 /**
  * Where letters stand along their line: as the font has them, or by how far their true outlines reach into each other.
  */
-import { intersection, type Matrix, multiply, type Region, regionBox, rotation, transformRegion } from "../geometry";
+import {
+  intersection,
+  type Matrix,
+  multiply,
+  type Region,
+  regionBox,
+  rotation,
+  transformRegion,
+  translateRegion,
+} from "../geometry";
 import type { Word } from "../piece";
 import type { Cluster } from "./clusters";
 import { crossingWidth, SURE } from "./dots";
 import type { Line } from "./line";
+import { type Trial, turningPoint } from "./search";
 import type { LetterShape } from "./shape";
 import { touchingDistance } from "./touch";
 
@@ -122,7 +132,7 @@ function measureGap(
   const [left, right] = [before.islands[0], letter.islands[0]];
   if (!left || !right) return null;
   const gap =
-    line.length === Infinity && word.join === undefined
+    line.length === Infinity
       ? straightGap(word, before, letter, left, right)
       : searchGap(word, before, letter, line, last, natural);
   known?.keep(gap);
@@ -131,8 +141,11 @@ function measureGap(
 
 function straightGap(word: Word, before: ShapedLetter, letter: ShapedLetter, left: Region, right: Region): number | null {
   const here = (each: ShapedLetter, region: Region) => transformRegion(region, placeBy(each, [1, 0, 0, 1, 0, 0]));
-  const touching = touchingDistance(here(before, left), here(letter, right));
-  return touching === null ? null : touching - word.overlap!;
+  const [one, other] = [here(before, left), here(letter, right)];
+  const touching = touchingDistance(one, other);
+  if (touching === null || word.join === undefined) return touching === null ? null : touching - word.overlap!;
+  const size = Math.max(before.middle, letter.middle, 1);
+  return joinedGap(one, (gap) => translateRegion(other, gap, 0), touching, size, word.join);
 }
 
 const HALVINGS = 15;
@@ -164,14 +177,24 @@ function searchGap(
   if (meets(apart) || !meets(together)) return null;
   const touching = halved(together, apart, meets);
   if (word.join === undefined) return touching - word.overlap!;
-  const joint = word.join * SURE;
-  const width = (gap: number) => crossingWidth(left, right(gap));
-  let [best, widest] = [touching, 0];
+  return joinedGap(left, right, touching, size, word.join);
+}
+
+/**
+ * Closer than touching by as much as makes the joint as wide as asked; as wide as it gets where that cannot be had.
+ *
+ * @param size how far letters go into each other at most, mm
+ */
+function joinedGap(left: Region, right: (gap: number) => Region, touching: number, size: number, asked: number): number {
+  const excess = (gap: number) => crossingWidth(left, right(gap)) - asked * SURE;
+  let before: Trial = [touching, -asked * SURE];
+  let [best, widest] = before;
   for (let k = 1; k <= STEPS; k++) {
     const gap = touching - (size * k) / STEPS;
-    const here = width(gap);
-    if (here >= joint) return halved(gap, touching - (size * (k - 1)) / STEPS, (each) => width(each) >= joint);
+    const here = excess(gap);
+    if (here >= 0) return turningPoint([gap, here], before, excess);
     if (here > widest) [widest, best] = [here, gap];
+    before = [gap, here];
   }
   return best;
 }

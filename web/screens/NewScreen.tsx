@@ -1,6 +1,6 @@
 import { type Piece, parsePiece, STARTERS, STOCKS, UNNAMED } from "@mend-joint/core/piece";
 import { ArrowLeft } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
 import { bringIn } from "../bring/BringIn";
@@ -10,7 +10,7 @@ import { createPiece, listPieces } from "../state/api";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { VerdictMark } from "../ui/VerdictMark";
-import { beginWith, beginWithOwn } from "../workers/examiner";
+import { BEGINNERS, beginWith, beginWithOwn } from "../workers/examiner";
 
 /** Shown while nothing is typed. */
 const EXAMPLE = ["Isolde", "Kit"] as const;
@@ -207,12 +207,15 @@ const KEPT = 240;
 /** All beginnings with these words, one after the other. */
 function useBeginnings(beginnings: readonly Beginning[], words: readonly string[], asTyped: boolean): ReadonlyMap<string, Made> {
   const [, setRound] = useState(0);
+  /** Not before something is typed is it waited for more. */
+  const typed = useRef(false);
   const all = words.join("\n");
   useEffect(() => {
     let gone = false;
+    const texts = all.split("\n");
+    const queue = [...beginnings];
     const make = async () => {
-      const texts = all.split("\n");
-      for (const beginning of beginnings) {
+      for (let beginning = queue.shift(); beginning; beginning = queue.shift()) {
         const key = keyOf(beginning, texts, asTyped);
         if (gone) return;
         if (known.has(key)) continue;
@@ -222,7 +225,11 @@ function useBeginnings(beginnings: readonly Beginning[], words: readonly string[
         if (!gone) setRound((round) => round + 1);
       }
     };
-    const timer = setTimeout(() => void make(), PAUSE);
+    const start = () => {
+      for (let k = 0; k < BEGINNERS; k++) void make();
+    };
+    const timer = setTimeout(start, typed.current ? PAUSE : 0);
+    typed.current = true;
     return () => {
       gone = true;
       clearTimeout(timer);

@@ -1,6 +1,6 @@
 import type { Examination } from "@mend-joint/core";
 import { type Box, regionBox } from "@mend-joint/core/geometry";
-import { useId } from "react";
+import { memo, useId } from "react";
 import { fallStyle, fallsOf } from "./fallen";
 import { LOOKS, MaterialPattern } from "./materials";
 import { regionPath } from "./paths";
@@ -12,8 +12,8 @@ interface Props {
   focus?: Box | undefined;
 }
 
-/** A piece as it will be, loose parts dropped. */
-export function Thumbnail({ examination, material, focus }: Props) {
+/** A piece as it will be, loose parts dropped. Drawn anew only where it is another: there are many on a page, of many points. */
+export const Thumbnail = memo(function Thumbnail({ examination, material, focus }: Props) {
   const id = useId();
   const { cutouts, ghosts } = examination;
   const box = focus ?? examination.box;
@@ -72,4 +72,4 @@ export function Thumbnail({ examination, material, focus }: Props) {
       </g>
     </svg>
   );
-}
+});

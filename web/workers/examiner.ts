@@ -33,6 +33,10 @@ interface Running {
 /** A worker that is started when it is first asked, and again when it has ended. */
 interface Host {
   ask<T>(question: (remote: Remote<ExaminerApi>) => Promise<T>): Promise<T>;
+  /** Starts it before it is asked. */
+  wake(): void;
+  /** How much it has to answer yet. */
+  unanswered(): number;
   /** Ends it; what it was asked is never answered. */
   stop(): void;
 }
@@ -55,14 +59,22 @@ function host(onStart: (remote: Remote<ExaminerApi>) => void = () => {}): Host {
     onStart(remote);
     return { remote, worker, lost };
   };
+  const wake = () => (running ??= start());
+  let unanswered = 0;
   return {
     ask: (question) => {
-      running ??= start();
-      return Promise.race([question(running.remote), running.lost]);
+      const { remote, lost } = wake();
+      unanswered++;
+      return Promise.race([question(remote), lost]).finally(() => {
+        unanswered--;
+      });
     },
+    wake: () => void wake(),
+    unanswered: () => unanswered,
     stop: () => {
       running?.worker.terminate();
       running = undefined;
+      unanswered = 0;
     },
   };
 }
@@ -84,6 +96,9 @@ const shelver = host();
 const cutter = host();
 /** A worker of its own reads drawings and pictures that are brought in. */
 const bringer = host();
+
+/** For pages that will ask soon: the engine takes a moment to start. */
+export const wakeExaminer = (): void => examiner.wake();
 
 /** Ends an examination that takes too long. */
 export function stopExamining(): void {
@@ -117,11 +132,20 @@ let drawn: Promise<Record<SymbolName, Region>> | undefined;
 
 /** The ornaments, for choosers. */
 export function ornaments(): Promise<Record<SymbolName, Region>> {
-  drawn ??= shelver.ask((remote) => remote.ornaments());
+  drawn ??= rest().then(() => shelver.ask((remote) => remote.ornaments()));
   drawn.catch(() => {
     drawn = undefined;
   });
   return drawn;
+}
+
+/** The examination that is under way. */
+let examining: Promise<unknown> = Promise.resolve();
+
+/** Until the piece that is opened just now has been examined: what only decorates the page is not to hold that up. */
+async function rest(): Promise<void> {
+  await new Promise((resolve) => setTimeout(resolve));
+  await examining.catch(() => {});
 }
 
 /** Features of a font that change a word, and the axes it varies on. */
@@ -140,12 +164,17 @@ export function beginWith(
   texts: readonly string[],
   asTyped: boolean,
 ): Promise<{ piece: Piece; examination: Examination }> {
-  return shelver.ask((remote) => remote.begin(starter, texts, asTyped));
+  return beginner().ask((remote) => remote.begin(starter, texts, asTyped));
 }
+
+/** Beginnings are made by so many workers at a time. */
+export const BEGINNERS = 2;
+/** Where a beginning is chosen nothing lies on the bench, so that the worker of that is free. */
+const beginner = (): Host => (shelver.unanswered() <= examiner.unanswered() ? shelver : examiner);
 
 /** A piece of the maker's own as a beginning. */
 export function beginWithOwn(own: Piece, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
-  return shelver.ask((remote) => remote.beginOwn(own, texts));
+  return beginner().ask((remote) => remote.beginOwn(own, texts));
 }
 
 /** Where an ornament joins the most of what is loose or weak; `null` where it helps nowhere. */
@@ -273,6 +302,7 @@ export function createExaminer(
       const question = () => examiner.ask((remote) => remote.examine(piece, wish));
       // Lost once, it is asked again; lost twice, it is said.
       const answer = question().catch((error: Error) => (error instanceof WorkerLost ? question() : Promise.reject(error)));
+      examining = answer;
       onAnswer(await Promise.race([answer, stopped]), piece);
     } catch (error) {
       onFault((error as Error).message);

@@ -13,9 +13,17 @@ import { expose, transfer } from "comlink";
 import type { Chosen, Found, TraceWish } from "./bringing";
 import type { CutChoices, CutSheet, Trial } from "./cutting";
 import type { ExamineWish, LetteringChoices } from "./examining";
+import { sendForFonts } from "./fontFiles";
 
 // Text shaping takes a moment to start. The worker must listen before that, or the first question would be lost.
 const examining = import("./examining");
+let started = false;
+examining.then(
+  () => {
+    started = true;
+  },
+  () => {},
+);
 const cutting = () => import("./cutting");
 const bringing = () => import("./bringing");
 
@@ -26,7 +34,10 @@ const api = {
   onProgress: (listener: (stage: string) => void) => {
     tell = listener;
   },
-  examine: async (piece: Piece, wish: ExamineWish): Promise<Examination> => (await examining).examinePiece(piece, wish, tell),
+  examine: async (piece: Piece, wish: ExamineWish): Promise<Examination> => {
+    if (!started) sendForFonts(piece);
+    return (await examining).examinePiece(piece, wish, tell);
+  },
   mends: async (piece: Piece, finding: number): Promise<Mend[]> => (await examining).mendsFor(piece, finding),
   lettering: async (word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> =>
     (await examining).letteringFacts(word, font, piece),

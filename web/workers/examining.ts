@@ -25,6 +25,7 @@ import {
 import { ornament } from "@mend-joint/core/ornaments";
 import { fillIn, type Ornament, type Piece, SYMBOL_NAMES, type SymbolName, starterById, type Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
+import { dropFontFile, fontFile, fontName } from "./fontFiles";
 
 const fonts = new Map<string, Font>();
 const loading = new Map<string, Promise<void>>();
@@ -40,27 +41,10 @@ async function ensureFont(id: string): Promise<void> {
 }
 
 async function fetchFont(id: string): Promise<void> {
-  const response = await fetch(`/api/fonts/${encodeURIComponent(id)}/file`);
-  // A font that is not there becomes a finding of the examination, not a fault of the worker.
-  if (!response.ok) return;
-  fonts.set(id, loadFont(id, await nameOf(id), new Uint8Array(await response.arrayBuffer())));
-}
-
-type Names = Map<string, string>;
-let names: Promise<Names> | undefined;
-
-async function fetchNames(): Promise<Names> {
-  const { fonts: list } = (await (await fetch("/api/fonts")).json()) as { fonts: { id: string; name: string }[] };
-  return new Map(list.map((font) => [font.id, font.name]));
-}
-
-async function nameOf(id: string): Promise<string> {
-  names ??= fetchNames();
-  const known = (await names).get(id);
-  if (known !== undefined) return known;
-  // A font that was added meanwhile is not on the list that was fetched before.
-  names = fetchNames();
-  return (await names).get(id) ?? id;
+  const [file, name] = await Promise.all([fontFile(id), fontName(id)]);
+  if (!file) return;
+  fonts.set(id, loadFont(id, name, file));
+  dropFontFile(id);
 }
 
 export const library: Library = withDrawings({ font: (id) => fonts.get(id) });

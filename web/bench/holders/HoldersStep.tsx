@@ -24,8 +24,8 @@ const KINDS: { text: string; note: string; add(): void }[] = [
   { text: "Stick", note: "goes into the cake or the pot", add: () => addPart({ kind: "stick" }) },
   { text: "Flat stake", note: "pointed body, the letters stand in its notch", add: () => addPart({ kind: "stake" }) },
   { text: "Loop", note: "for a ring or an ear wire", add: () => addPart({ kind: "loop" }) },
-  { text: "Backing", note: "the lettering’s outline, grown; letters engraved", add: addBacking },
-  { text: "Base shape", note: "plate, disc, arch, tag, cloud …", add: () => addPart({ kind: "shape" }) },
+  { text: "Backing", note: "the lettering’s outline, grown; letters engraved", add: () => addUnder({ kind: "backing" }) },
+  { text: "Base shape", note: "plate, disc, arch, tag …; letters engraved", add: () => addUnder({ kind: "shape" }) },
   {
     text: "Frame",
     note: "a ring or frame around the word",
@@ -33,10 +33,10 @@ const KINDS: { text: string; note: string; add(): void }[] = [
   },
 ];
 
-/** Under a backing the letters are engraved, not cut. */
-function addBacking(): void {
+/** On a plate the letters are engraved: as part of it nothing of their outline would be left. */
+function addUnder(plate: { kind: "backing" | "shape" }): void {
   usePiece.getState().change((old) => {
-    const piece = addTo(old, { kind: "backing" });
+    const piece = addTo(old, plate);
     const engraved = (part: Part): Part => (part.kind === "word" && part.meets === "add" ? { ...part, meets: "engrave" } : part);
     return { ...piece, parts: piece.parts.map(engraved) };
   });

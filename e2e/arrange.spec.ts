@@ -71,6 +71,32 @@ test("a curve is bent by its points; what does not fit on it is named", async ({
   await expect(page.getByRole("region", { name: "Findings" })).toContainText("beyond it");
 });
 
+test("a ring has its diameters by name; a whole line and a point of a curve have their card; the sheet says what it would hold", async ({
+  page,
+}) => {
+  await page.goto("/bench/demo-oyster-bar");
+  await expect(verdict(page)).toContainText("holds");
+  await page.getByRole("button", { name: "Take the line OYSTER BAR in the hand" }).click();
+  const card = page.getByRole("group", { name: "In the hand" });
+  await expect(card.getByRole("heading", { name: "The line “OYSTER BAR”" })).toBeVisible();
+  await card.getByRole("button", { name: /^Letters run: / }).click();
+  const outer = card.getByRole("textbox", { name: "Outer diameter" });
+  await outer.fill("180");
+  await outer.press("Enter");
+  await expect.poll(async () => Number(await outer.inputValue())).toBeCloseTo(180, 0);
+  const hole = Number(await card.getByRole("textbox", { name: "Hole" }).inputValue());
+  expect(hole).toBeCloseTo(114, 0);
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Change the sheet" }).click();
+  await expect(page.getByRole("menuitem", { name: /^MDF 3 mm.*(holds|weak|falls)/ })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await card.getByRole("radio", { name: /along a curve/ }).click();
+  await page.getByRole("button", { name: "Point 2 of the curve" }).focus();
+  await expect(card.getByRole("heading", { name: "Point 2 of 4 of the curve" })).toBeVisible();
+  await card.getByRole("button", { name: "Add one after it" }).click();
+  await expect(card.getByRole("heading", { name: "Point 2 of 5 of the curve" })).toBeVisible();
+});
+
 test("a letter is turned by its handle, with Ctrl by steps; figures for it stand beside", async ({ page }) => {
   await newPiece(page, "●★●");
   await outline(page, "k2").click();

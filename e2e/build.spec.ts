@@ -189,7 +189,7 @@ test("edges of what is in the hand are pulled; a word is stretched into a frame;
   await frameChoice("Made as");
   await page.getByRole("radio", { name: "closed" }).click();
   await frameChoice("Form");
-  await page.getByRole("combobox", { name: "Form" }).selectOption("plate");
+  await page.getByRole("radio", { name: /^rounded plate/ }).click();
   await frameChoice("Size");
   const asLettering = (await page.locator("[data-solid='shape']").boundingBox())!;
   await page.getByRole("radio", { name: "its own" }).click();
@@ -205,6 +205,9 @@ test("edges of what is in the hand are pulled; a word is stretched into a frame;
   await page.getByLabel("Letters bite in").fill("2");
   await page.getByLabel("Letters bite in").press("Enter");
   await page.getByRole("button", { name: "Stretch the word into it" }).click();
+  await expect(verdict(page)).toContainText("Everything holds.");
+  // Each letter by itself: both of them reach already, and nothing is asked for twice.
+  await page.getByRole("button", { name: "Stretch each letter to both edges" }).click();
   await expect(verdict(page)).toContainText("Everything holds.");
   await frameChoice("Size");
   // Along its left side the frame is taken, and then pulled by its right edge.

@@ -1,5 +1,3 @@
-// First, so that the engine starts before the page is made.
-import "./early";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";

@@ -203,17 +203,13 @@ export function addPart(piece: Piece, part: { kind: Part["kind"]; [key: string]:
 /** A next line comes close enough that its capitals nearly touch the baseline above. */
 const lineHeight = ({ size }: Word) => (size.by === "cap-height" ? size.mm * 1.35 : 30);
 
-/**
- * Adds an empty line below the last one, which looks as that one does and meets what lies under it as that one does. One that lies on
- * others goes only half as far down: else there would be nothing under it.
- */
+/** Adds an empty line below the last one, which looks as that one does and meets what lies under it as that one does. */
 export function addLine(piece: Piece): Piece {
   const last = piece.parts.findLast((part): part is Word => part.kind === "word");
   const usual = { by: "cap-height", mm: 25 };
   if (!last) return addPart(piece, { kind: "word", text: "", font: "pacifico", size: usual }, "w1");
-  const size = last.size.by === "cap-height" || last.size.by === "within" ? last.size : usual;
-  const down = last.meets === "add" ? lineHeight(last) : lineHeight(last) / 2;
-  const at = { x: last.at.x, y: Math.max(-LIMITS.reach, last.at.y - down) };
+  const size = last.size.by === "cap-height" ? last.size : usual;
+  const at = { x: last.at.x, y: Math.max(-LIMITS.reach, last.at.y - lineHeight(last)) };
   const own = { text: "", keys: [], changes: {}, path: undefined, bitesBefore: undefined, size, at };
   return addPart(piece, { ...last, ...own }, "w1");
 }

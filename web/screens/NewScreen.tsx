@@ -10,7 +10,7 @@ import { createPiece, listPieces } from "../state/api";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { VerdictMark } from "../ui/VerdictMark";
-import { BEGINNERS, beginWith, beginWithOwn } from "../workers/examiner";
+import { beginWith, beginWithOwn } from "../workers/examiner";
 
 /** Shown while nothing is typed. */
 const EXAMPLE = ["Isolde", "Kit"] as const;
@@ -212,10 +212,9 @@ function useBeginnings(beginnings: readonly Beginning[], words: readonly string[
   const all = words.join("\n");
   useEffect(() => {
     let gone = false;
-    const texts = all.split("\n");
-    const queue = [...beginnings];
     const make = async () => {
-      for (let beginning = queue.shift(); beginning; beginning = queue.shift()) {
+      const texts = all.split("\n");
+      for (const beginning of beginnings) {
         const key = keyOf(beginning, texts, asTyped);
         if (gone) return;
         if (known.has(key)) continue;
@@ -225,10 +224,7 @@ function useBeginnings(beginnings: readonly Beginning[], words: readonly string[
         if (!gone) setRound((round) => round + 1);
       }
     };
-    const start = () => {
-      for (let k = 0; k < BEGINNERS; k++) void make();
-    };
-    const timer = setTimeout(start, typed.current ? PAUSE : 0);
+    const timer = setTimeout(() => void make(), typed.current ? PAUSE : 0);
     typed.current = true;
     return () => {
       gone = true;

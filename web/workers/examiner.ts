@@ -33,10 +33,6 @@ interface Running {
 /** A worker that is started when it is first asked, and again when it has ended. */
 interface Host {
   ask<T>(question: (remote: Remote<ExaminerApi>) => Promise<T>): Promise<T>;
-  /** Starts it before it is asked. */
-  wake(): void;
-  /** How much it has to answer yet. */
-  unanswered(): number;
   /** Ends it; what it was asked is never answered. */
   stop(): void;
 }
@@ -59,22 +55,14 @@ function host(onStart: (remote: Remote<ExaminerApi>) => void = () => {}): Host {
     onStart(remote);
     return { remote, worker, lost };
   };
-  const wake = () => (running ??= start());
-  let unanswered = 0;
   return {
     ask: (question) => {
-      const { remote, lost } = wake();
-      unanswered++;
-      return Promise.race([question(remote), lost]).finally(() => {
-        unanswered--;
-      });
+      running ??= start();
+      return Promise.race([question(running.remote), running.lost]);
     },
-    wake: () => void wake(),
-    unanswered: () => unanswered,
     stop: () => {
       running?.worker.terminate();
       running = undefined;
-      unanswered = 0;
     },
   };
 }
@@ -96,9 +84,6 @@ const shelver = host();
 const cutter = host();
 /** A worker of its own reads drawings and pictures that are brought in. */
 const bringer = host();
-
-/** For pages that will ask soon: the engine takes a moment to start. */
-export const wakeExaminer = (): void => examiner.wake();
 
 /** Ends an examination that takes too long. */
 export function stopExamining(): void {
@@ -164,17 +149,12 @@ export function beginWith(
   texts: readonly string[],
   asTyped: boolean,
 ): Promise<{ piece: Piece; examination: Examination }> {
-  return beginner().ask((remote) => remote.begin(starter, texts, asTyped));
+  return shelver.ask((remote) => remote.begin(starter, texts, asTyped));
 }
-
-/** Beginnings are made by so many workers at a time. */
-export const BEGINNERS = 2;
-/** Where a beginning is chosen nothing lies on the bench, so that the worker of that is free. */
-const beginner = (): Host => (shelver.unanswered() <= examiner.unanswered() ? shelver : examiner);
 
 /** A piece of the maker's own as a beginning. */
 export function beginWithOwn(own: Piece, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
-  return beginner().ask((remote) => remote.beginOwn(own, texts));
+  return shelver.ask((remote) => remote.beginOwn(own, texts));
 }
 
 /** Where an ornament joins the most of what is loose or weak; `null` where it helps nowhere. */

@@ -7,6 +7,7 @@ import { fileURLToPath } from "node:url";
 import { expect, type Page, test } from "@playwright/test";
 import { faults } from "./axe";
 import { copyOf } from "./pieces";
+import { choose } from "./sentence";
 
 const ROOT = fileURLToPath(new URL("..", import.meta.url));
 const sheet = (page: Page) => page.getByRole("dialog", { name: "Bring in a drawing or a picture" });
@@ -134,4 +135,24 @@ test("what cannot be used is said, and nothing is lost; an SVG can be pasted", a
     window.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, cancelable: true }));
   }, WHEEL);
   await expect(sheet(page)).toContainText("3 of 3");
+});
+
+test("a word goes round an outline of a drawing; without the drawing it stands straight and says so", async ({ page }) => {
+  await page.goto(`/bench/${await copyOf(page, "demo-capstan", "Rim")}`);
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await choose(page, "Letters run", "round a drawing’s outline");
+  await page.getByRole("combobox", { name: "Which outline" }).selectOption("number 2 by size");
+  await page.getByRole("radio", { name: "inside", exact: true }).click();
+  const distance = page.getByRole("textbox", { name: "Distance from it" });
+  await distance.fill("-2.2");
+  await distance.press("Enter");
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await expect(page.getByRole("button", { name: /^Letters run: round the outline of a drawing/ })).toBeVisible();
+  await page.getByRole("button", { name: /^3 Holders/ }).click();
+  await page.getByRole("button", { name: "Remove the capstan wheel" }).click();
+  await page.getByRole("button", { name: /^1 Words/ }).click();
+  await page.getByRole("button", { name: /^Letters run: / }).click();
+  await expect(page.getByText("Its drawing is gone, so the letters stand straight.")).toBeVisible();
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(verdict(page)).toContainText("Everything holds.");
 });

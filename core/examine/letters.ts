@@ -55,7 +55,7 @@ const suffixOf = (n: number): string => (n % 100 > 10 && n % 100 < 14 ? "th" : (
 /** The line that a word stands on, where it is to be cut; and the outer ring, where letters stand between two. */
 export function lineSolids(word: Word, { line, secondRing }: WordLayout): Solid[] {
   const second = ringSolid(word, secondRing);
-  const width = word.path && word.path.kind !== "stacked" ? word.path.line : undefined;
+  const width = word.path && "line" in word.path ? word.path.line : undefined;
   if (!line || width === undefined) return second;
   const region = strokeRegion(line.points, width, line.closed ? "closed" : "round");
   return [

@@ -1,11 +1,11 @@
 /**
  * From the words of a piece to letters in their places, and what could not be set.
  */
-import type { Point, Region } from "../geometry";
-import type { DrawingLook } from "../holders";
+import { type Point, type Region, type Ring, ringArea, transformRing } from "../geometry";
+import { type DrawingLook, drawingShape } from "../holders";
 import type { Finding, FindingFacts, FindingKind, FindingOf } from "../judge";
 import { broughtTo, type Font, layoutWord, type WordLayout } from "../lettering";
-import { type Piece, type Word, widthToDraw } from "../piece";
+import { type DrawingPart, type Piece, type Word, widthToDraw } from "../piece";
 
 /** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
 export interface Library {
@@ -25,12 +25,23 @@ export function layOutWords(piece: Piece, library: Library): { layouts: WordLayo
       findings.push(remark("missing-letter", [part.id], part.at, "falls", facts));
       continue;
     }
-    const alone = layoutWord(part, font, widthToDraw(piece));
+    const alone = layoutWord(part, font, widthToDraw(piece), guideOf(part, piece, library));
     const layout = part.bitesBefore === undefined ? alone : broughtTo(alone, layouts, part.bitesBefore);
     layouts.push(layout);
     findings.push(...lettersLost(part, layout, font));
   }
   return { layouts, findings };
+}
+
+/** The outline of a drawing that a word goes round. One that sits on a letter itself is no guide: where it lies is not known yet. */
+function guideOf({ path }: Word, { parts }: Piece, library: Library): Ring | undefined {
+  if (path?.kind !== "outline") return undefined;
+  const drawing = parts.find((part): part is DrawingPart => part.kind === "drawing" && part.id === path.drawing);
+  if (!drawing || drawing.at.letter) return undefined;
+  const shape = library.drawing?.(drawing) ?? drawingShape(drawing);
+  const bySize = [...shape].sort((a, b) => Math.abs(ringArea(b)) - Math.abs(ringArea(a)));
+  const ring = bySize[Math.min(path.number, bySize.length - 1)];
+  return ring && transformRing(ring, [1, 0, 0, 1, drawing.at.x, drawing.at.y]);
 }
 
 type Lost = readonly { key: string; text: string }[];

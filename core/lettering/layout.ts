@@ -1,7 +1,17 @@
 /**
  * From a word to letters in their places.
  */
-import { type Box, joinBoxes, type Matrix, type Point, regionBox, transformPoint, transformRegion } from "../geometry";
+import {
+  type Box,
+  fingerprint,
+  joinBoxes,
+  type Matrix,
+  type Point,
+  type Ring,
+  regionBox,
+  transformPoint,
+  transformRegion,
+} from "../geometry";
 import type { Word } from "../piece";
 import { type Clusters, clustersOf } from "./clusters";
 import { fitScale, missedSize, type Scale } from "./fit";
@@ -48,28 +58,29 @@ const kept = new WeakMap<Font, Map<string, WordLayout>>();
  *
  * @param font at the word's own axes
  * @param joint how wide dots and accents are joined to their letters where they are to be, mm
+ * @param guide the outline that a word goes round which does so, in its place
  */
-export function layoutWord(word: Word, font: Font, joint = 1.5): WordLayout {
+export function layoutWord(word: Word, font: Font, joint = 1.5, guide?: Ring): WordLayout {
   const known = kept.get(font) ?? new Map<string, WordLayout>();
   kept.set(font, known);
-  const key = `${joint} ${JSON.stringify(word)}`;
+  const key = `${joint} ${JSON.stringify(word)} ${guide ? fingerprint([guide]) : ""}`;
   let layout = known.get(key);
   if (!layout) {
-    layout = layOut(word, font, joint);
+    layout = layOut(word, font, joint, guide);
     if (known.size >= KEPT) known.clear();
     known.set(key, layout);
   }
   return layout;
 }
 
-function layOut(word: Word, font: Font, joint: number): WordLayout {
+function layOut(word: Word, font: Font, joint: number, guide?: Ring): WordLayout {
   const set = clustersOf(word, font);
   const quick = isSimple(word);
   const least = 0.1 / font.unitsPerEm;
   const scale = fitScale(word.size, font.capHeight, least, (trial) =>
-    quick ? simpleBox(word, set, trial) : boxOf(arrange(word, font, set, trial, joint, false).letters),
+    quick ? simpleBox(word, set, trial) : boxOf(arrange({ word, font, set, joint, guide }, trial, false).letters),
   );
-  const { letters, line, beyond, short } = arrange(word, font, set, scale, joint);
+  const { letters, line, beyond, short } = arrange({ word, font, set, joint, guide }, scale);
   trim(word, letters);
   const box = boxOf(letters);
   return {
@@ -148,11 +159,21 @@ interface Arranged {
   short: number;
 }
 
+/** What is put on a line. */
+interface Setting {
+  word: Word;
+  font: Font;
+  set: Clusters;
+  joint: number;
+  guide: Ring | undefined;
+}
+
 /** @param final false leaves out what does not change its size: ties of dots, which lie between what is there, and poles */
-function arrange(word: Word, font: Font, { clusters, advance }: Clusters, scale: Scale, joint: number, final = true): Arranged {
+function arrange({ word, font, set, joint, guide }: Setting, scale: Scale, final = true): Arranged {
+  const { clusters, advance } = set;
   const shape = shapeOf(word, scale);
   const shaped = shapeLetters(word, clusters, shape);
-  const line = lineOf(word.path, font.capHeight * scale.sy, word.at);
+  const line = lineOf(word.path, font.capHeight * scale.sy, word.at, guide);
   const stacked = word.path?.kind === "stacked";
   const middles = stacked ? [] : middlesOf(word, shaped, shape, line, advance);
   const start = stacked ? 0 : startOf(word, shaped, middles, shape, line);

@@ -1,8 +1,8 @@
 /**
- * What letters stand on: a straight line, an arc, a curve, a spiral.
+ * What letters stand on: a straight line, an arc, a curve, a spiral, the outline of a drawing.
  */
-import type { Matrix, Point } from "../geometry";
-import type { ArcPath, CurvePath, SpiralPath, WordPath } from "../piece";
+import { backwards, type Matrix, offset, type Point, type Ring, regionBox, ringArea } from "../geometry";
+import type { ArcPath, CurvePath, OutlinePath, SpiralPath, WordPath } from "../piece";
 
 /** A line with places along it; letters stand on it with their feet, upright across its direction. */
 export interface Line {
@@ -29,9 +29,15 @@ const straightLine = ({ x, y }: Point): Line => ({
   points: new Float64Array(),
 });
 
-/** @param capHeight of the letters, mm: inside a ring they hang from the line by their heads @param middle the word's own place */
-export function lineOf(path: WordPath | undefined, capHeight: number, middle: Point): Line {
+/**
+ * @param capHeight of the letters, mm: inside a ring they hang from the line by their heads
+ * @param middle the word's own place
+ * @param guide the outline that a word goes round; without it, its letters stand straight
+ */
+export function lineOf(path: WordPath | undefined, capHeight: number, middle: Point, guide?: Ring): Line {
   switch (path?.kind) {
+    case "outline":
+      return (guide && outlineLine(path, capHeight, middle, guide)) ?? straightLine(middle);
     case "arc":
       return arcLine(path, capHeight, middle);
     case "curve":
@@ -51,12 +57,71 @@ export function footRadius(path: ArcPath, capHeight: number): number {
   const { radius, reading } = path;
   // Between two rings, letters stand on the one that they are read along.
   const side = path.between ? (reading === "clockwise" ? "outside" : "inside") : path.side;
-  const clockwise = reading === "clockwise";
-  const away = side === "outside" ? fromMiddle(path) : -fromMiddle(path);
-  // Heads point away from the middle when read clockwise, towards it otherwise.
-  const hangs = clockwise ? side === "inside" : side === "outside";
-  const head = hangs ? (side === "inside" ? -capHeight : capHeight) : 0;
-  return Math.max(0.1, radius + away + head);
+  return Math.max(0.1, radius + feetAway({ side, reading }, fromMiddle(path), capHeight));
+}
+
+/** How far outside of a ring the feet stand, mm; heads point away from its middle when read clockwise, towards it otherwise. */
+function feetAway({ side, reading }: Pick<ArcPath, "side" | "reading">, distance: number, capHeight: number): number {
+  const hangs = (reading === "clockwise") === (side === "inside");
+  return side === "outside" ? distance + (hangs ? capHeight : 0) : -distance - (hangs ? capHeight : 0);
+}
+
+/** Letters turn with the outline as it runs over this share of their height, not with each of its corners. */
+const SMOOTHED = 0.7;
+
+/** @returns `null` where nothing is left of the outline at that distance */
+function outlineLine(path: OutlinePath, capHeight: number, { x: dx, y: dy }: Point, guide: Ring): Line | null {
+  const solid = ringArea(guide) > 0 ? guide : backwards(guide);
+  const away = feetAway(path, path.distance, capHeight);
+  const rings = away === 0 ? [solid] : offset([solid], away);
+  const ring = rings.reduce<Ring | null>((best, each) => (ringArea(each) > (best ? ringArea(best) : 0) ? each : best), null);
+  if (!ring) return null;
+  const points = ringFrom(path.reading === "clockwise" ? backwards(ring) : ring, (path.angle * Math.PI) / 180);
+  for (let i = 0; i < points.length; i += 2) {
+    points[i] = points[i]! + dx;
+    points[i + 1] = points[i + 1]! + dy;
+  }
+  const { length, at } = walkLine([...points, points[0]!, points[1]!], 0);
+  const around = (s: number) => s - Math.floor(s / length) * length;
+  const half = Math.min((SMOOTHED * capHeight) / 2, length / 8);
+  return {
+    length,
+    closed: true,
+    at: (s) => {
+      const [, , , , x, y] = at(around(s));
+      const [, , , , ax, ay] = at(around(s - half));
+      const [, , , , bx, by] = at(around(s + half));
+      const chord = Math.hypot(bx - ax, by - ay) || 1;
+      const [cos, sin] = [(bx - ax) / chord, (by - ay) / chord];
+      return [cos, sin, -sin, cos, x, y];
+    },
+    points: Float64Array.from(points),
+  };
+}
+
+/** A ring begun where it is farthest from the middle of its box in a direction (radians). */
+function ringFrom(ring: Ring, angle: number): number[] {
+  const box = regionBox([ring])!;
+  const [cx, cy] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+  const n = ring.length / 2;
+  // In a frame in which the direction is the first axis.
+  const along = (i: number) => (ring[2 * i]! - cx) * cos + (ring[2 * i + 1]! - cy) * sin;
+  const across = (i: number) => (ring[2 * i + 1]! - cy) * cos - (ring[2 * i]! - cx) * sin;
+  let best = { u: -Infinity, i: 0, t: 0 };
+  for (let i = 0; i < n; i++) {
+    const k = (i + 1) % n;
+    const [v0, v1] = [across(i), across(k)];
+    if (v0 > 0 === v1 > 0) continue;
+    const t = v0 / (v0 - v1);
+    const u = along(i) + (along(k) - along(i)) * t;
+    if (u > best.u) best = { u, i, t };
+  }
+  const { i, t } = best;
+  const k = (i + 1) % n;
+  const start = [ring[2 * i]! + (ring[2 * k]! - ring[2 * i]!) * t, ring[2 * i + 1]! + (ring[2 * k + 1]! - ring[2 * i + 1]!) * t];
+  const rest = Array.from({ length: n }, (_, step) => (k + step) % n).flatMap((p) => [ring[2 * p]!, ring[2 * p + 1]!]);
+  return [...start, ...rest] as number[];
 }
 
 /** Radius of the middle of the second ring. */

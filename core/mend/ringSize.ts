@@ -2,9 +2,12 @@
  * A line of letters round a middle, sized by its outer diameter and its hole.
  */
 import { type Library, layOutWords } from "../examine";
-import type { RingExtent, WordLayout } from "../lettering";
 import { type ArcPath, boundedTo, type Piece, type Word } from "../piece";
 import { changeWord } from "./scene";
+
+type Layout = ReturnType<typeof layOutWords>["layouts"][number];
+/** Radii of what a line reaches from and to, mm. */
+type Extent = Pick<NonNullable<Layout["ring"]>, "inner" | "outer">;
 
 /** Diameters, mm; what is left out stays as it is. */
 export interface RingSize {
@@ -40,7 +43,7 @@ export function ringSized(piece: Piece, wordId: string, wanted: RingSize, librar
   return now;
 }
 
-function nearer(word: Word, { capHeight }: WordLayout, ring: RingExtent, wanted: Omit<RingExtent, "middle">): Word {
+function nearer(word: Word, { capHeight }: Layout, ring: Extent, wanted: Extent): Word {
   const { path } = word;
   if (path?.kind !== "arc") return word;
   const fit = (path: ArcPath): Word => ({ ...word, path });

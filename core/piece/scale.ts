@@ -133,6 +133,7 @@ function scaleChange(change: LetterChange, by: Length): LetterChange {
 
 function scalePath(path: WordPath, by: Length, width: Length): WordPath {
   if (path.kind === "stacked") return { ...path, joint: width(path.joint) };
+  if (path.kind === "outline") return { ...path, distance: by(path.distance) };
   const line = { distance: by(path.distance), ...given({ line: path.line }, by) };
   switch (path.kind) {
     case "arc": {

@@ -125,6 +125,18 @@ const wordPath = z.discriminatedUnion("kind", [
     distance: fromLine,
     line: cutLine,
   }),
+  /** Round one of the outlines of a drawing; the word's place moves it away from there. */
+  z.strictObject({
+    kind: z.literal("outline"),
+    drawing: id,
+    /** Which of its outlines, numbered by size from 0. */
+    number: z.number().int().min(0).max(LIMITS.parts).default(0),
+    /** Where the word's middle (or its first or last letter, by its alignment) is, seen from the outline's middle, degrees. */
+    angle: length(-360, 360).default(90),
+    side: z.enum(["outside", "inside"]).default("outside"),
+    reading: z.enum(["clockwise", "counter-clockwise"]).default("clockwise"),
+    distance: fromLine,
+  }),
 ]);
 
 const word = z
@@ -509,6 +521,7 @@ export type PathKind = WordPath["kind"];
 export type ArcPath = Extract<WordPath, { kind: "arc" }>;
 export type CurvePath = Extract<WordPath, { kind: "curve" }>;
 export type SpiralPath = Extract<WordPath, { kind: "spiral" }>;
+export type OutlinePath = Extract<WordPath, { kind: "outline" }>;
 export type WordSize = z.output<typeof wordSize>;
 export type DotsWay = z.output<typeof dotsWay>;
 export type LetterChange = z.output<typeof letterChange>;

@@ -56,7 +56,11 @@ export function randomPiece(seed: number): Piece {
   if (draw.chance(0.15)) parts.push(randomOrnament(draw));
   // With numbers of their own: the pieces of seeds that have been cases stay what they were but for them.
   const drawings = new Draw(seed + 0x5eed);
-  if (drawings.chance(0.2)) parts.splice(drawings.chance(0.5) ? 0 : parts.length, 0, randomDrawing(drawings));
+  if (drawings.chance(0.2)) {
+    parts.splice(drawings.chance(0.5) ? 0 : parts.length, 0, randomDrawing(drawings));
+    const rounds = new Draw(seed + 0x0071);
+    if (rounds.chance(0.3)) sendRound(rounds, parts);
+  }
   return parsePiece({
     id: `r${seed}`,
     name: `R${seed}`,
@@ -227,6 +231,21 @@ const randomDrawing = (draw: Draw): object => {
     meets: draw.one(["add", "add", "add", "carve", "halo", "set-in", "engrave"]),
   };
 };
+
+/** The first word goes round the drawing. */
+function sendRound(draw: Draw, parts: object[]): void {
+  const at = parts.findIndex((part) => "kind" in part && part.kind === "word");
+  const path = {
+    kind: "outline",
+    drawing: "d1",
+    number: draw.chance(0.3) ? 1 : 0,
+    angle: draw.from(0, 360),
+    side: draw.one(["outside", "inside"]),
+    reading: draw.one(["clockwise", "counter-clockwise"]),
+    distance: draw.from(-4, 4),
+  };
+  parts[at] = { ...parts[at], path, size: { by: "cap-height", mm: draw.from(6, 20) } };
+}
 
 /** A heap of rectangles, triangles and polygons, some at whole millimetres, where everything touches everything. */
 export function randomHeap(seed: number): Float64Array[] {

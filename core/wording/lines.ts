@@ -112,6 +112,8 @@ function runOf(path: WordPath | undefined, say: (mm: number) => string): string 
       return "along a curve of your own";
     case "spiral":
       return "along a spiral";
+    case "outline":
+      return `round the outline of a drawing, ${say(path.distance)} ${path.side === "outside" ? "outside" : "inside"}`;
   }
 }
 

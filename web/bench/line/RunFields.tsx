@@ -1,20 +1,25 @@
+import { parsePathData } from "@mend-joint/core/geometry";
 import type { RingSize } from "@mend-joint/core/mend";
 import {
   type ArcPath,
   type CurvePath,
+  type DrawingPart,
   LIMITS,
+  type OutlinePath,
   type PathKind,
   partBounds,
   type SpiralPath,
   type Word,
   type WordPath,
 } from "@mend-joint/core/piece";
+import { useMemo } from "react";
 import { useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
+import { Pick } from "../../ui/Pick";
 import { Two } from "../../ui/Two";
 import { ringOfSize } from "../../workers/examiner";
 import { Outcomes } from "../Outcomes";
@@ -23,6 +28,7 @@ import { changePart, withPart } from "../parts";
 /** What the letters of a word stand on. */
 export function RunFields({ word }: { word: Word }) {
   const kind = word.path?.kind ?? "straight";
+  const drawings = useDrawings();
   return (
     <>
       <Outcomes
@@ -35,8 +41,11 @@ export function RunFields({ word }: { word: Word }) {
           { value: "arc", text: "along an arc or round a ring" },
           { value: "curve", text: "along a curve of your own" },
           { value: "spiral", text: "along a spiral" },
+          ...(drawings.length > 0 || kind === "outline"
+            ? [{ value: "outline" as const, text: "round a drawing’s outline" }]
+            : []),
         ]}
-        apply={(piece, next) => withPart<Word>(piece, word.id, (old) => (next === kind ? old : withPath(old, next)))}
+        apply={(piece, next) => withPart<Word>(piece, word.id, (old) => (next === kind ? old : withPath(old, next, drawings[0])))}
       />
       {word.path && <PathFields word={word} path={word.path} />}
     </>
@@ -87,6 +96,8 @@ function PathFields({ word, path }: { word: Word; path: WordPath }) {
       );
     case "spiral":
       return <SpiralFields path={path} set={set<SpiralPath>} />;
+    case "outline":
+      return <OutlineFields path={path} set={set<OutlinePath>} />;
   }
 }
 
@@ -111,24 +122,7 @@ function ArcFields({ word, path, set }: { word: Word; path: ArcPath; set(change:
           hint="90 top, 270 bottom"
         />
       </Two>
-      <Choice
-        label="Side of the ring"
-        value={path.side}
-        options={[
-          { value: "outside", text: "outside" },
-          { value: "inside", text: "inside" },
-        ]}
-        onChange={(side) => set({ side })}
-      />
-      <Choice
-        label="Read"
-        value={path.reading}
-        options={[
-          { value: "clockwise", text: "along the top" },
-          { value: "counter-clockwise", text: "along the bottom" },
-        ]}
-        onChange={(reading) => set({ reading, angle: reading === "clockwise" ? 90 : 270 })}
-      />
+      <SideAndReading path={path} set={set} />
       <Choice
         label="Spacing"
         value={path.around ? "around" : "natural"}
@@ -155,6 +149,106 @@ function ArcFields({ word, path, set }: { word: Word; path: ArcPath; set(change:
         }
       />
       {path.between && <BetweenFields between={path.between} set={(between) => set({ between })} />}
+    </>
+  );
+}
+
+/** Drawings that a line can go round: one that sits on a letter goes where that goes. */
+function useDrawings(): readonly DrawingPart[] {
+  const parts = usePiece((state) => state.piece?.parts);
+  return (parts ?? []).filter((part): part is DrawingPart => part.kind === "drawing" && !part.at.letter);
+}
+
+function OutlineFields({ path, set }: { path: OutlinePath; set(change: Partial<OutlinePath>): void }) {
+  const drawings = useDrawings();
+  const drawing = drawings.find(({ id }) => id === path.drawing);
+  const outline = drawing?.outline;
+  const count = useMemo(() => (outline ? (parsePathData(outline)?.length ?? 1) : 1), [outline]);
+  return (
+    <>
+      {!drawing && (
+        <p className="text-[13px] text-falls">
+          Its drawing is gone, so the letters stand straight. Choose another, or another way to run.
+        </p>
+      )}
+      {(drawings.length > 1 || !drawing) && (
+        <Pick
+          label="Round"
+          value={drawing?.id ?? ""}
+          options={[
+            ...(drawing ? [] : [{ value: "", text: "choose a drawing" }]),
+            ...drawings.map(({ id, name }) => ({ value: id, text: name })),
+          ]}
+          onChange={(id) => id !== "" && set({ drawing: id, number: 0 })}
+        />
+      )}
+      {count > 1 && (
+        <Pick
+          label="Which outline"
+          value={String(Math.min(path.number, count - 1))}
+          options={Array.from({ length: Math.min(count, LIMITS.parts) }, (_, i) => ({
+            value: String(i),
+            text: i === 0 ? "the largest" : `number ${i + 1} by size`,
+          }))}
+          onChange={(value) => set({ number: Number(value) })}
+        />
+      )}
+      <Two>
+        <LengthField
+          label="Distance from it"
+          value={path.distance}
+          {...partBounds("word", "path", "outline", "distance")}
+          step={0.1}
+          onChange={(distance) => set({ distance })}
+          hint="below 0 into it"
+        />
+        <NumberField
+          label="Middle at"
+          unit="°"
+          value={path.angle}
+          {...partBounds("word", "path", "outline", "angle")}
+          onChange={(angle) => set({ angle })}
+          hint="90 top, 270 bottom"
+        />
+      </Two>
+      <SideAndReading path={path} set={set} />
+    </>
+  );
+}
+
+interface Sided {
+  side: ArcPath["side"];
+  reading: ArcPath["reading"];
+}
+
+/** On which side letters stand, and to which their heads point. */
+function SideAndReading({
+  path: { side, reading },
+  set,
+}: {
+  path: Sided;
+  set(change: Partial<Sided & { angle: number }>): void;
+}) {
+  return (
+    <>
+      <Choice
+        label="Side of the ring"
+        value={side}
+        options={[
+          { value: "outside", text: "outside" },
+          { value: "inside", text: "inside" },
+        ]}
+        onChange={(next) => set({ side: next })}
+      />
+      <Choice
+        label="Read"
+        value={reading}
+        options={[
+          { value: "clockwise", text: "along the top" },
+          { value: "counter-clockwise", text: "along the bottom" },
+        ]}
+        onChange={(next) => set({ reading: next, angle: next === "clockwise" ? 90 : 270 })}
+      />
     </>
   );
 }
@@ -297,7 +391,7 @@ function onePointMore({ points }: CurvePath): CurvePath["points"] {
 }
 
 /** A line of another kind, about as long as the word is now. */
-function withPath(word: Word, kind: PathKind | "straight"): Word {
+function withPath(word: Word, kind: PathKind | "straight", drawing: DrawingPart | undefined): Word {
   const { path: _, ...plain } = word;
   if (kind === "straight") return plain;
   const layout = useBench.getState().examination?.words.find(({ wordId }) => wordId === word.id);
@@ -332,6 +426,13 @@ function withPath(word: Word, kind: PathKind | "straight"): Word {
           ].map(({ x, y }) => ({ x: Math.round(x), y: Math.round(y) })),
           ...from,
         },
+      };
+    case "outline":
+      return {
+        ...plain,
+        path: { kind, drawing: drawing?.id ?? "drawing", number: 0, angle: 90, side: "outside", reading: "clockwise", ...from },
+        size: word.size.by === "cap-height" ? word.size : { by: "cap-height", mm: 15 },
+        at: { x: 0, y: 0 },
       };
     case "spiral":
       return {

@@ -46,6 +46,20 @@ test("a drawing: outlines are chosen by hand and by keyboard, sized, put behind 
   await expect(sheet(page)).toContainText("2 pieces");
   await expect(sheet(page)).toContainText("1 open line was left out");
   expect(await faults(page)).toEqual([]);
+  // A band around all of them with Alt leaves them out, without it takes them.
+  const drawn = (await sheet(page).getByRole("group", { name: "Outlines of the file" }).boundingBox())!;
+  const band = async () => {
+    await page.mouse.move(drawn.x + 2, drawn.y + 2);
+    await page.mouse.down();
+    await page.mouse.move(drawn.x + drawn.width - 2, drawn.y + drawn.height - 2, { steps: 5 });
+    await page.mouse.up();
+  };
+  await page.keyboard.down("Alt");
+  await band();
+  await page.keyboard.up("Alt");
+  await expect(sheet(page)).toContainText("0 of 3");
+  await band();
+  await expect(sheet(page)).toContainText("3 of 3");
   await outline(3).focus();
   await page.keyboard.press("Space");
   await expect(outline(3)).not.toBeChecked();
@@ -74,6 +88,15 @@ test("a drawing: outlines are chosen by hand and by keyboard, sized, put behind 
   await page.keyboard.press("Control+z");
   await expect(group).toBeHidden();
   await expect(verdict(page)).toContainText("fall off");
+  // The finished piece can be kept as an outline too; what is kept is offered beside the ornaments.
+  await page.getByRole("button", { name: /^1 Words/ }).click();
+  await page.getByRole("button", { name: "Keep its outline on your shelf" }).click();
+  await expect(page.getByText("“Slip” is on your shelf")).toBeVisible();
+  await page.getByRole("button", { name: /^3 Holders/ }).click();
+  await page.getByRole("button", { name: "Add a holder or shape" }).click();
+  await page.getByRole("menuitem", { name: /^Ornament/ }).click();
+  await page.getByRole("menuitem", { name: "Slip", exact: true }).click();
+  await expect(page.getByRole("group", { name: "Slip", exact: true })).toContainText("15.0 mm high");
 });
 
 test("a picture: traced, its threshold by keyboard, cut, and the file holds", async ({ page }, info) => {

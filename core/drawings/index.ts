@@ -3,4 +3,5 @@
  */
 export * from "./bringIn";
 export * from "./check";
+export { outlineOf } from "./kept";
 export * from "./outlines";

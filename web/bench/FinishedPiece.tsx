@@ -1,16 +1,26 @@
 import { type Piece, pieceBounds } from "@mend-joint/core/piece";
 import { type FinishChoiceKey, finishSentence } from "@mend-joint/core/wording";
+import { toast } from "sonner";
+import { keepOnShelf } from "../bring/keep";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
+import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
 import { Sentence } from "../ui/Sentence";
+import { outlineOf } from "../workers/examiner";
 
 /** The largest size that the finished piece may have, and whether it is one of a pair. */
-export function FinishedPiece({ piece: { limit, pair } }: { piece: Piece }) {
+export function FinishedPiece({ piece }: { piece: Piece }) {
+  const { limit, pair } = piece;
   const units = useBench((state) => state.units);
   const setPair = (next: Piece["pair"]) => usePiece.getState().change((old) => ({ ...old, pair: next }));
   const set = (next: Piece["limit"]) => usePiece.getState().change((old) => ({ ...old, limit: next }));
+  const keep = async () => {
+    const outline = await outlineOf(piece).catch(() => null);
+    if (outline) await keepOnShelf({ name: piece.name, ...outline });
+    else toast("There is no outline that could be kept: nothing is cut yet, or it has too many nodes.");
+  };
   const edit = (key: FinishChoiceKey) =>
     key === "limit" ? (
       <>
@@ -80,6 +90,14 @@ export function FinishedPiece({ piece: { limit, pair } }: { piece: Piece }) {
         choices={finishSentence({ limit, pair }, units)}
         edit={edit}
       />
+      <Button
+        look="quiet"
+        className="mt-1 -ml-3 h-8 px-3 text-[14px]"
+        title="To lie on other pieces, as a drawing"
+        onClick={() => void keep()}
+      >
+        Keep its outline on your shelf
+      </Button>
     </div>
   );
 }

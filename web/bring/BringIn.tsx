@@ -138,6 +138,7 @@ function Opened({ file, piece }: { file: File; piece: Piece }) {
                 : null
             }
             onToggle={(i) => setChosen(toggled(chosen, i))}
+            onBand={(around, take) => setChosen(withAll(chosen, around, take))}
           />
         )}
         {reading.now === "reading" && (
@@ -195,6 +196,9 @@ function Opened({ file, piece }: { file: File; piece: Piece }) {
                 Without holes
               </Button>
             </div>
+            <p className="mt-1 text-[12px] text-quiet">
+              Press one to leave it out or take it; draw a band around several to take them, with Alt to leave them out.
+            </p>
           </div>
         )}
         {facts && (
@@ -258,6 +262,15 @@ const largestOf = ({ outlines }: Found) =>
 function toggled(chosen: ReadonlySet<number>, i: number): Set<number> {
   const next = new Set(chosen);
   if (!next.delete(i)) next.add(i);
+  return next;
+}
+
+function withAll(chosen: ReadonlySet<number>, around: readonly number[], take: boolean): Set<number> {
+  const next = new Set(chosen);
+  for (const i of around) {
+    if (take) next.add(i);
+    else next.delete(i);
+  }
   return next;
 }
 

@@ -92,12 +92,12 @@ function Row({ outlines, onPick, onRemove }: RowProps) {
   );
 }
 
-function Silhouette({ outline }: { outline: string }) {
+export function Silhouette({ outline, className = "h-16 w-full" }: { outline: string; className?: string }) {
   const box = useMemo(() => boxOfOutline(outline), [outline]);
   if (!box) return null;
   const { minX, minY, maxX, maxY } = box;
   return (
-    <svg viewBox={`${minX} ${minY} ${maxX - minX} ${maxY - minY}`} className="h-16 w-full" aria-hidden="true">
+    <svg viewBox={`${minX} ${minY} ${maxX - minX} ${maxY - minY}`} className={className} aria-hidden="true">
       <path d={outline} fillRule="evenodd" className="fill-ink/75" />
     </svg>
   );

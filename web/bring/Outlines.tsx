@@ -1,7 +1,8 @@
 /**
  * The outlines of a file, each to be pressed: those that are chosen as they would be cut.
  */
-import type { Point } from "@mend-joint/core/geometry";
+import type { Box, Point } from "@mend-joint/core/geometry";
+import { type PointerEvent, useRef, useState } from "react";
 import type { Found } from "../workers/bringing";
 
 interface Props {
@@ -12,35 +13,77 @@ interface Props {
   /** Told the place, in pixels of the picture, while a place of the background is wanted. */
   onBackground: ((at: Point) => void) | null;
   onToggle(index: number): void;
+  /** Told the outlines that a band was drawn around, and whether they are to be taken or left out. */
+  onBand(indices: readonly number[], take: boolean): void;
 }
 
 /** Room around the outlines, as a share of their size. */
 const ROOM = 0.04;
+/** A press that has moved farther draws a band, px. */
+const DRAWS = 6;
+
+/** Where a press began, and a band once it is drawn, in mm of the file. */
+interface Press {
+  clientX: number;
+  clientY: number;
+  from: Point;
+}
+
 /** More outlines than this are not reached by Tab one by one; they can still be pressed. */
 const BY_KEYBOARD = 60;
 
-export function Outlines({ found, chosen, picture, onBackground, onToggle }: Props) {
+export function Outlines({ found, chosen, picture, onBackground, onToggle, onBand }: Props) {
+  const press = useRef<Press | null>(null);
+  const [band, setBand] = useState<Box | null>(null);
   const { minX, minY, maxX, maxY } = found.box;
   const room = ROOM * Math.max(maxX - minX, maxY - minY);
   const view = [minX - room, minY - room, maxX - minX + 2 * room, maxY - minY + 2 * room];
   // Large ones first, so that what lies inside them can be pressed.
   const order = found.outlines.map((_, i) => i).sort((a, b) => found.outlines[b]!.area - found.outlines[a]!.area);
   const material = [...chosen].map((i) => found.outlines[i]?.data ?? "").join("");
-  const place = (event: React.PointerEvent<SVGSVGElement>) => {
-    if (!onBackground || !picture) return;
-    const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(event.currentTarget.getScreenCTM()!.inverse());
+  const placeOf = (event: PointerEvent<SVGSVGElement>): Point =>
+    new DOMPoint(event.clientX, event.clientY).matrixTransform(event.currentTarget.getScreenCTM()!.inverse());
+  const down = (event: PointerEvent<SVGSVGElement>) => {
+    const at = placeOf(event);
+    if (!onBackground) {
+      press.current = { clientX: event.clientX, clientY: event.clientY, from: at };
+      return;
+    }
+    if (!picture) return;
     onBackground({
       x: ((at.x - minX) / (maxX - minX)) * picture.width,
       y: ((at.y - minY) / (maxY - minY)) * picture.height,
     });
   };
+  const move = (event: PointerEvent<SVGSVGElement>) => {
+    const begun = press.current;
+    if (!begun) return;
+    if (!band && Math.hypot(event.clientX - begun.clientX, event.clientY - begun.clientY) < DRAWS) return;
+    // From here on it is no press on an outline any more.
+    if (!band) event.currentTarget.setPointerCapture(event.pointerId);
+    setBand(boxBetween(begun.from, placeOf(event)));
+  };
+  const up = (event: PointerEvent<SVGSVGElement>) => {
+    press.current = null;
+    if (!band) return;
+    const around = found.outlines.flatMap(({ box }, i) => (isWithin(box, band) ? [i] : []));
+    onBand(around, !event.altKey);
+    setBand(null);
+  };
+  const giveUp = () => {
+    press.current = null;
+    setBand(null);
+  };
   return (
     <svg
       viewBox={view.join(" ")}
-      className={`h-full w-full ${onBackground ? "cursor-crosshair" : ""}`}
+      className={`h-full w-full touch-none ${onBackground ? "cursor-crosshair" : ""}`}
       aria-label="Outlines of the file"
       role="group"
-      onPointerDown={place}
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={giveUp}
     >
       {picture && (
         <image
@@ -83,6 +126,28 @@ export function Outlines({ found, chosen, picture, onBackground, onToggle }: Pro
             </path>
           );
         })}
+      {band && (
+        <rect
+          x={band.minX}
+          y={band.minY}
+          width={band.maxX - band.minX}
+          height={band.maxY - band.minY}
+          className="fill-focus/10 stroke-focus"
+          strokeDasharray="4 3"
+          vectorEffect="non-scaling-stroke"
+          pointerEvents="none"
+        />
+      )}
     </svg>
   );
 }
+
+const boxBetween = (a: Point, b: Point): Box => ({
+  minX: Math.min(a.x, b.x),
+  minY: Math.min(a.y, b.y),
+  maxX: Math.max(a.x, b.x),
+  maxY: Math.max(a.y, b.y),
+});
+
+const isWithin = (inner: Box, outer: Box): boolean =>
+  inner.minX >= outer.minX && inner.maxX <= outer.maxX && inner.minY >= outer.minY && inner.maxY <= outer.maxY;

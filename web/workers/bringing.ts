@@ -38,6 +38,9 @@ export interface Found {
   traced?: { threshold: number; left: { specks: number; holes: number } };
 }
 
+/** A finished piece as an outline. */
+export { outlineOf } from "@mend-joint/core";
+
 /** What the chosen outlines would be as a part. */
 export interface Chosen {
   outline: string;

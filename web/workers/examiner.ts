@@ -6,7 +6,7 @@ import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Point, Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, RingSize, SizeWanted, TiedUp } from "@mend-joint/core/mend";
-import type { Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
+import type { KeptOutline, Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import type { Picture } from "@mend-joint/core/trace";
 import { proxy, type Remote, wrap } from "comlink";
@@ -195,6 +195,10 @@ export function bestStickPlace(piece: Piece, stickId: string): Promise<number | 
 export function uprightPiece(piece: Piece, loopId: string): Promise<number | null> {
   return mender.ask((remote) => remote.upright(piece, loopId));
 }
+
+/** A finished piece as an outline for other pieces; `null` where there is nothing of it, or more than can be kept. */
+export const outlineOf = (piece: Piece): Promise<Pick<KeptOutline, "outline" | "height"> | null> =>
+  mender.ask((remote) => remote.outlineOf(piece));
 
 /** Outlines of a drawing that is brought in. @param lineWidth of open lines, mm; left out, they are */
 export const openDrawing = (file: Uint8Array, lineWidth: number | undefined): Promise<Found> =>

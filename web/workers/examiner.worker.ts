@@ -6,7 +6,7 @@ import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Point, Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, RingSize, SizeWanted, TiedUp } from "@mend-joint/core/mend";
-import type { Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
+import type { KeptOutline, Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import type { Picture } from "@mend-joint/core/trace";
 import { expose, transfer } from "comlink";
@@ -68,6 +68,10 @@ const api = {
   upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),
   choices: async (word: Word): Promise<LetteringChoices> => (await examining).letteringChoices(word),
+  outlineOf: async (piece: Piece): Promise<Pick<KeptOutline, "outline" | "height"> | null> => {
+    const { material } = await (await examining).examinePiece(piece, {}, tell);
+    return (await bringing()).outlineOf(material);
+  },
   openDrawing: async (file: Uint8Array, lineWidth: number | undefined): Promise<Found> =>
     (await bringing()).openDrawing(file, lineWidth),
   outlinesWith: async (lineWidth: number | undefined): Promise<Found> => (await bringing()).outlinesWith(lineWidth),

@@ -1,7 +1,6 @@
 import { type DrawingPart, partBounds } from "@mend-joint/core/piece";
 import type { HolderChoiceKey } from "@mend-joint/core/wording";
-import { toast } from "sonner";
-import { keepOutline } from "../../state/api";
+import { keepOnShelf } from "../../bring/keep";
 import { boxOf } from "../../state/bench";
 import { Button } from "../../ui/Button";
 import { LengthField } from "../../ui/LengthField";
@@ -73,18 +72,9 @@ export function DrawingForm({ drawing }: { drawing: DrawingPart }) {
         );
     }
   };
-  const keep = async () => {
-    const { name, outline, height } = drawing;
-    try {
-      await keepOutline({ id: crypto.randomUUID(), name, outline, height });
-      toast(`“${name}” is on your shelf: it is offered wherever you bring in a drawing.`);
-    } catch (error) {
-      toast.error((error as Error).message);
-    }
-  };
   return (
     <HolderForm part={drawing} title={drawing.name} edit={edit}>
-      <Button look="quiet" className="-ml-3 h-8 self-start px-3" onClick={() => void keep()}>
+      <Button look="quiet" className="-ml-3 h-8 self-start px-3" onClick={() => void keepOnShelf(drawing)}>
         Keep it on your shelf
       </Button>
     </HolderForm>

@@ -14,7 +14,7 @@ import { describeIssues, type Piece, parseLength, parsePiece, startHoleFor } fro
 import { hasGrain, labelsOf, sheetOf } from "@mend-joint/core/report";
 import { describeFinding } from "@mend-joint/core/wording";
 import { initWasm, Resvg } from "@resvg/resvg-wasm";
-import { libraryWith, readArguments, readBytes, UsageError, writeFile } from "./files";
+import { libraryWith, numberIn, readArguments, readBytes, UsageError, writeFile } from "./files";
 import type { Terminal } from "./terminal";
 
 const FORMATS = ["svg", "dxf", "pdf", "pattern", "png"] as const;
@@ -48,15 +48,6 @@ function parse(argv: string[]) {
 
 type Values = ReturnType<typeof parse>["values"];
 
-function number(values: Values, key: "tabs" | "grain" | "pixels", least: number, most: number): number | undefined {
-  const text = values[key];
-  if (text === undefined) return undefined;
-  const value = Number(text);
-  if (text.trim() === "" || !(value >= least && value <= most))
-    throw new UsageError(`--${key} "${text}" is not a number from ${least} to ${most}`);
-  return value;
-}
-
 function readProfile(name: string | undefined): MachineProfile {
   const known = profileById(name ?? PROFILES[0]!.id);
   if (known) return known;
@@ -76,12 +67,12 @@ function parseJson(text: string, otherwise: string): unknown {
 }
 
 function optionsOf(values: Values, piece: Piece): FileOptions {
-  const tabs = number(values, "tabs", 0, 20);
+  const tabs = numberIn(values, "tabs", 0, 20);
   const drill = values.drill === undefined ? startHoleFor(piece.stock) : parseLength(values.drill, "mm");
   if (drill === null || drill <= 0 || drill > 20) throw new UsageError(`--drill "${values.drill}" is not a diameter up to 20 mm`);
   if (values.paper !== undefined && !(values.paper in PAPERS))
     throw new UsageError(`There is no paper "${values.paper}". Known: ${Object.keys(PAPERS).join(", ")}`);
-  const grain = number(values, "grain", -180, 180);
+  const grain = numberIn(values, "grain", -180, 180);
   return {
     profile: readProfile(values.profile),
     tabs: tabs ? { count: Math.round(tabs), width: 0.4 } : undefined,
@@ -94,7 +85,7 @@ function optionsOf(values: Values, piece: Piece): FileOptions {
       drill,
       grain: grain ?? (hasGrain(piece.stock) ? 0 : undefined),
     },
-    picture: { pixels: number(values, "pixels", 16, 10_000) },
+    picture: { pixels: numberIn(values, "pixels", 16, 10_000) },
   };
 }
 

@@ -20,6 +20,21 @@ export function readArguments<Read>(parse: (argv: string[]) => Read, argv: strin
   }
 }
 
+/** A figure among the options, `undefined` where it was not given. @throws UsageError */
+export function numberIn<Key extends string>(
+  values: Partial<Record<Key, string | undefined>>,
+  key: Key,
+  least: number,
+  most: number,
+): number | undefined {
+  const text = values[key];
+  if (text === undefined) return undefined;
+  const value = Number(text);
+  if (text.trim() === "" || !(value >= least && value <= most))
+    throw new UsageError(`--${key} "${text}" is not a number from ${least} to ${most}`);
+  return value;
+}
+
 const MAX_BYTES = 50_000_000;
 
 /** @throws UsageError */

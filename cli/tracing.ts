@@ -9,7 +9,7 @@ import { curveData } from "@mend-joint/core/formats";
 import { type CurvePath, mapCurve } from "@mend-joint/core/geometry";
 import { parseLength } from "@mend-joint/core/piece";
 import { sizedOutlines, tracePicture } from "@mend-joint/core/trace";
-import { readArguments, readBytes, UsageError, writeFile } from "./files";
+import { numberIn, readArguments, readBytes, UsageError, writeFile } from "./files";
 import { readPicture } from "./pictures";
 import type { Terminal } from "./terminal";
 
@@ -38,16 +38,6 @@ function lengthIn(values: Values, key: "width" | "hollow", most: number): number
   const mm = parseLength(text, "mm");
   if (mm === null || mm <= 0 || mm > most) throw new UsageError(`--${key} "${text}" is not a length up to ${most} mm`);
   return mm;
-}
-
-function numberIn(values: Values, key: "dpi" | "threshold", least: number, most: number): number | undefined {
-  const text = values[key];
-  if (text === undefined) return undefined;
-  const value = Number(text);
-  if (text.trim() === "" || !(value >= least && value <= most)) {
-    throw new UsageError(`--${key} "${text}" is not a number from ${least} to ${most}`);
-  }
-  return value;
 }
 
 /** @returns the exit code @throws ClearError, UsageError */

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { freshSeed } from "../tests/seed";
 import { turningPoint } from "./search";
 
 /** Tells how often it was asked. */
@@ -46,7 +47,7 @@ describe("the place where a test turns", () => {
           expect(tried.count()).toBeLessThanOrEqual(19);
         },
       ),
-      { verbose: true },
+      { seed: freshSeed("turning points") },
     );
   });
 

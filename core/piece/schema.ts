@@ -26,6 +26,7 @@ export const LIMITS = {
   reach: 1000,
   name: 80,
   nodes: 24,
+  numbered: 59,
   outline: 3_000_000,
   outlines: 4_000_000,
 } as const;
@@ -130,7 +131,7 @@ const wordPath = z.discriminatedUnion("kind", [
     kind: z.literal("outline"),
     drawing: id,
     /** Which of its outlines, numbered by size from 0. */
-    number: z.number().int().min(0).max(LIMITS.parts).default(0),
+    number: z.number().int().min(0).max(LIMITS.numbered).default(0),
     /** Where the word's middle (or its first or last letter, by its alignment) is, seen from the outline's middle, degrees. */
     angle: length(-360, 360).default(90),
     side: z.enum(["outside", "inside"]).default("outside"),

@@ -2,6 +2,7 @@
  * Changing one part of the piece on the bench.
  */
 import { addPart as addTo, LIMITS, type Part, type Piece } from "@mend-joint/core/piece";
+import { toast } from "sonner";
 import { usePiece } from "../state/piece";
 import { keepFocusNear } from "../ui/focus";
 
@@ -12,6 +13,23 @@ export function withPart<P extends Part>(piece: Piece, id: string, edit: (part: 
 
 export function changePart<P extends Part>(id: string, edit: (part: P) => P): void {
   usePiece.getState().change((piece) => withPart(piece, id, edit));
+}
+
+/**
+ * A change that a worker works out. It is taken unless the piece was changed meanwhile.
+ *
+ * @param none said where there is no such change
+ */
+export async function changeBy(work: (piece: Piece) => Promise<Piece | null>, none: string): Promise<void> {
+  const { piece } = usePiece.getState();
+  if (!piece) return;
+  try {
+    const done = await work(piece);
+    if (done) usePiece.getState().change((now) => (now === piece ? done : now));
+    else toast(none);
+  } catch (error) {
+    toast.error((error as Error).message);
+  }
 }
 
 export function removePart(id: string): void {

@@ -1,6 +1,6 @@
 import { type Piece, parsePiece, STARTERS, STOCKS, UNNAMED } from "@mend-joint/core/piece";
 import { ArrowLeft } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
 import { bringIn } from "../bring/BringIn";
@@ -207,8 +207,6 @@ const KEPT = 240;
 /** All beginnings with these words, one after the other. */
 function useBeginnings(beginnings: readonly Beginning[], words: readonly string[], asTyped: boolean): ReadonlyMap<string, Made> {
   const [, setRound] = useState(0);
-  /** Not before something is typed is it waited for more. */
-  const typed = useRef(false);
   const all = words.join("\n");
   useEffect(() => {
     let gone = false;
@@ -224,8 +222,7 @@ function useBeginnings(beginnings: readonly Beginning[], words: readonly string[
         if (!gone) setRound((round) => round + 1);
       }
     };
-    const timer = setTimeout(() => void make(), typed.current ? PAUSE : 0);
-    typed.current = true;
+    const timer = setTimeout(() => void make(), PAUSE);
     return () => {
       gone = true;
       clearTimeout(timer);

@@ -1,6 +1,6 @@
-import { partBounds, type Word } from "@mend-joint/core/piece";
-import { LengthField } from "../../ui/LengthField";
+import type { Word } from "@mend-joint/core/piece";
 import { LineSentence } from "../line/LineForm";
+import { PlaceFigures } from "../PlaceFigures";
 import { changePart } from "../parts";
 
 /** A whole line in the hand: where it stands, and what is decided about it. */
@@ -9,10 +9,7 @@ export function LineInHand({ word, only, first }: { word: Word; only: boolean; f
   return (
     <div className="flex flex-col gap-3">
       <h3 className="truncate text-[14px] font-semibold">The line “{word.text}”</h3>
-      <div className="grid grid-cols-2 gap-x-4">
-        <LengthField label="Right" value={word.at.x} {...partBounds("word", "at", "x")} onChange={(x) => place({ x })} />
-        <LengthField label="Up" value={word.at.y} {...partBounds("word", "at", "y")} onChange={(y) => place({ y })} />
-      </div>
+      <PlaceFigures at={word.at} within={["word", "at"]} onChange={place} />
       <LineSentence word={word} only={only} first={first} />
     </div>
   );

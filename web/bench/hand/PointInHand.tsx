@@ -1,8 +1,8 @@
-import { addNode, LIMITS, partBounds, removeNode, type Word } from "@mend-joint/core/piece";
+import { addNode, LIMITS, removeNode, type Word } from "@mend-joint/core/piece";
 import { useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
-import { LengthField } from "../../ui/LengthField";
+import { PlaceFigures } from "../PlaceFigures";
 import { changePart } from "../parts";
 
 /** A point of the curve that a line stands on. */
@@ -20,16 +20,12 @@ export function PointInHand({ word, index }: { word: Word; index: number }) {
           }
         : old,
     );
-  const bounds = (axis: "x" | "y") => partBounds("word", "path", "curve", "points", axis);
   return (
     <div className="flex flex-col gap-3">
       <h3 className="text-[14px] font-semibold">
         Point {index + 1} of {points.length} of the curve
       </h3>
-      <div className="grid grid-cols-2 gap-x-4">
-        <LengthField label="Right" value={point.x} {...bounds("x")} onChange={(x) => set({ x })} />
-        <LengthField label="Up" value={point.y} {...bounds("y")} onChange={(y) => set({ y })} />
-      </div>
+      <PlaceFigures at={point} within={["word", "path", "curve", "points"]} onChange={set} />
       <div className="-mx-2 flex flex-wrap">
         <Button
           look="quiet"

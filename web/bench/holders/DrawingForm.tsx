@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { LengthField } from "../../ui/LengthField";
 import { Two } from "../../ui/Two";
 import { PartOutcomes } from "../Outcomes";
+import { PlaceFigures } from "../PlaceFigures";
 import { changePart } from "../parts";
 import { FrameOpening, SolidOrFrame } from "./FrameChoices";
 import { PartAngle, PartLength, YesOrNo } from "./fields";
@@ -106,12 +107,7 @@ function SizeFields({ drawing }: { drawing: DrawingPart }) {
 function PlaceFields({ drawing }: { drawing: DrawingPart }) {
   const place = (change: Partial<DrawingPart["at"]>) =>
     changePart<DrawingPart>(drawing.id, (old) => ({ ...old, at: { ...old.at, ...change } }));
-  return (
-    <Two>
-      <LengthField label="Right" value={drawing.at.x} {...partBounds("drawing", "at", "x")} onChange={(x) => place({ x })} />
-      <LengthField label="Up" value={drawing.at.y} {...partBounds("drawing", "at", "y")} onChange={(y) => place({ y })} />
-    </Two>
-  );
+  return <PlaceFigures at={drawing.at} within={["drawing", "at"]} onChange={place} />;
 }
 
 function FrameFields({ drawing }: { drawing: DrawingPart }) {

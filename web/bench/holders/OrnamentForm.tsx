@@ -1,12 +1,11 @@
-import { type Ornament, partBounds } from "@mend-joint/core/piece";
+import type { Ornament } from "@mend-joint/core/piece";
 import type { HolderChoiceKey } from "@mend-joint/core/wording";
 import { toast } from "sonner";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
-import { LengthField } from "../../ui/LengthField";
-import { Two } from "../../ui/Two";
 import { bestBridgePlace } from "../../workers/examiner";
 import { PartOutcomes } from "../Outcomes";
+import { PlaceFigures } from "../PlaceFigures";
 import { changePart } from "../parts";
 import { SymbolChoice } from "../SymbolMenu";
 import { PartAngle, PartLength, YesOrNo } from "./fields";
@@ -36,17 +35,7 @@ export function OrnamentForm({ ornament }: { ornament: Ornament }) {
           </>
         );
       case "place":
-        return (
-          <Two>
-            <LengthField
-              label="Right"
-              value={ornament.at.x}
-              {...partBounds("ornament", "at", "x")}
-              onChange={(x) => place({ x })}
-            />
-            <LengthField label="Up" value={ornament.at.y} {...partBounds("ornament", "at", "y")} onChange={(y) => place({ y })} />
-          </Two>
-        );
+        return <PlaceFigures at={ornament.at} within={["ornament", "at"]} onChange={place} />;
       case "round":
         return <PartLength part={ornament} field="round" label="Round points by" step={0.1} />;
       default:

@@ -1,6 +1,5 @@
 import { partBounds, SHAPE_FORMS, type Shape, type Word } from "@mend-joint/core/piece";
 import { type HolderChoiceKey, SHAPE_NAMES } from "@mend-joint/core/wording";
-import { toast } from "sonner";
 import { boxOf, useBench } from "../../state/bench";
 import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
@@ -9,7 +8,7 @@ import { LengthField } from "../../ui/LengthField";
 import { Two } from "../../ui/Two";
 import { lettersToGap, wordIntoGap } from "../../workers/examiner";
 import { PartOutcomes } from "../Outcomes";
-import { changePart } from "../parts";
+import { changeBy, changePart } from "../parts";
 import { FrameOpening, SolidOrFrame } from "./FrameChoices";
 import { PartLength } from "./fields";
 import { HolderForm } from "./HolderForm";
@@ -190,42 +189,32 @@ function GapBetweenBars({ bite }: { bite: number }) {
 
 /** Puts the first word into the space within a frame. */
 function IntoGap({ shape }: { shape: Shape }) {
-  const word = usePiece(({ piece }) => piece?.parts.find(({ kind }) => kind === "word")?.id);
-  if (!word) return null;
-  const stretch = async () => {
-    const { piece } = usePiece.getState();
-    const done = piece && (await wordIntoGap(piece, word, shape.bite));
-    if (done) usePiece.getState().change((now) => (now === piece ? done : now));
-    else toast(NOTHING_AROUND);
-  };
   return (
     <>
-      <div className="flex items-end justify-between gap-3">
-        <PartLength part={shape} field="bite" label="Letters bite in" step={0.1} />
-        <Button look="quiet" className="h-9 px-3" onClick={() => void stretch()}>
-          Stretch the word into it
-        </Button>
-      </div>
+      <PartLength part={shape} field="bite" label="Letters bite in" step={0.1} />
+      <Stretch text="Stretch the word into it" bite={shape.bite} by={wordIntoGap} />
       <StretchLetters bite={shape.bite} />
     </>
   );
 }
 
-const NOTHING_AROUND = "There is nothing above and below the word that it could bite into. Put it inside the frame first.";
-
 /** Short letters reach both edges as well when each is stretched by itself. */
-function StretchLetters({ bite }: { bite: number }) {
+const StretchLetters = ({ bite }: { bite: number }) => (
+  <Stretch text="Stretch each letter to both edges" bite={bite} by={lettersToGap} />
+);
+
+function Stretch({ text, bite, by }: { text: string; bite: number; by: typeof wordIntoGap }) {
   const word = usePiece(({ piece }) => piece?.parts.find(({ kind }) => kind === "word")?.id);
   if (!word) return null;
-  const stretch = async () => {
-    const { piece } = usePiece.getState();
-    const done = piece && (await lettersToGap(piece, word, bite));
-    if (done) usePiece.getState().change((now) => (now === piece ? done : now));
-    else toast(NOTHING_AROUND);
-  };
   return (
-    <Button look="quiet" className="-ml-3 h-8 self-start px-3" onClick={() => void stretch()}>
-      Stretch each letter to both edges
+    <Button
+      look="quiet"
+      className="-ml-3 h-8 self-start px-3"
+      onClick={() => void changeBy((piece) => by(piece, word, bite), NOTHING_AROUND)}
+    >
+      {text}
     </Button>
   );
 }
+
+const NOTHING_AROUND = "There is nothing above and below the word that it could bite into. Put it inside the frame first.";

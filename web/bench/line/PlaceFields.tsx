@@ -1,6 +1,7 @@
 import { partBounds, type Word } from "@mend-joint/core/piece";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
+import { PlaceFigures } from "../PlaceFigures";
 import { changePart } from "../parts";
 
 /** Where a line stands among the others. */
@@ -8,10 +9,7 @@ export function PlaceFields({ word, first }: { word: Word; first: boolean }) {
   const place = (at: Partial<Word["at"]>) => changePart<Word>(word.id, (old) => ({ ...old, at: { ...old.at, ...at } }));
   return (
     <>
-      <div className="grid grid-cols-2 gap-4">
-        <LengthField label="Line right" value={word.at.x} {...partBounds("word", "at", "x")} onChange={(x) => place({ x })} />
-        <LengthField label="Line up" value={word.at.y} {...partBounds("word", "at", "y")} onChange={(y) => place({ y })} />
-      </div>
+      <PlaceFigures at={word.at} within={["word", "at"]} labels={["Line right", "Line up"]} onChange={place} />
       {!first && (
         <div className="grid grid-cols-2 gap-4">
           <Choice

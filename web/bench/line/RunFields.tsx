@@ -23,7 +23,7 @@ import { Pick } from "../../ui/Pick";
 import { Two } from "../../ui/Two";
 import { ringOfSize } from "../../workers/examiner";
 import { Outcomes } from "../Outcomes";
-import { changePart, withPart } from "../parts";
+import { changeBy, changePart, withPart } from "../parts";
 
 /** What the letters of a word stand on. */
 export function RunFields({ word }: { word: Word }) {
@@ -122,7 +122,7 @@ function ArcFields({ word, path, set }: { word: Word; path: ArcPath; set(change:
           hint="90 top, 270 bottom"
         />
       </Two>
-      <SideAndReading path={path} set={set} />
+      <SideAndReading of="ring" path={path} set={set} />
       <Choice
         label="Spacing"
         value={path.around ? "around" : "natural"}
@@ -186,7 +186,7 @@ function OutlineFields({ path, set }: { path: OutlinePath; set(change: Partial<O
         <Pick
           label="Which outline"
           value={String(Math.min(path.number, count - 1))}
-          options={Array.from({ length: Math.min(count, LIMITS.parts) }, (_, i) => ({
+          options={Array.from({ length: Math.min(count, LIMITS.numbered + 1) }, (_, i) => ({
             value: String(i),
             text: i === 0 ? "the largest" : `number ${i + 1} by size`,
           }))}
@@ -211,7 +211,7 @@ function OutlineFields({ path, set }: { path: OutlinePath; set(change: Partial<O
           hint="90 top, 270 bottom"
         />
       </Two>
-      <SideAndReading path={path} set={set} />
+      <SideAndReading of="outline" path={path} set={set} />
     </>
   );
 }
@@ -223,16 +223,18 @@ interface Sided {
 
 /** On which side letters stand, and to which their heads point. */
 function SideAndReading({
+  of,
   path: { side, reading },
   set,
 }: {
+  of: "ring" | "outline";
   path: Sided;
   set(change: Partial<Sided & { angle: number }>): void;
 }) {
   return (
     <>
       <Choice
-        label="Side of the ring"
+        label={`Side of the ${of}`}
         value={side}
         options={[
           { value: "outside", text: "outside" },
@@ -257,11 +259,8 @@ function SideAndReading({
 function RingSizeFields({ word }: { word: Word }) {
   const ring = useBench((state) => state.examination?.words.find(({ wordId }) => wordId === word.id)?.ring);
   if (!ring) return null;
-  const set = async (wanted: RingSize) => {
-    const { piece } = usePiece.getState();
-    const done = piece && (await ringOfSize(piece, word.id, wanted).catch(() => null));
-    if (done) usePiece.getState().change((now) => (now === piece ? done : now));
-  };
+  const set = (wanted: RingSize) =>
+    changeBy((piece) => ringOfSize(piece, word.id, wanted), "The letters leave no room for that: make the hole smaller.");
   const [outer, hole] = [ring.outer, ring.inner].map((radius) => Math.round(200 * radius) / 100) as [number, number];
   return (
     <Two>

@@ -59,17 +59,28 @@ async function picture(name: string, svg: string, by: "librsvg" | "resvg", soile
 
 const ringsOf = (svg: string): Ring[] => readSvg(svg).shapes.flatMap(({ subpaths }) => subpaths.map(({ ring }) => ring));
 
-/** How far every place on some outlines lies from others, ascending. */
-function distances(rings: readonly Ring[], others: readonly Ring[], step: number): number[] {
+/**
+ * How far places on some outlines lie from others: within what 95 % of their length lies, and the farthest place of all, corners
+ * included. Places are evenly far apart along the outlines, however short the chords are: a round tip has many of them.
+ */
+function deviation(rings: readonly Ring[], others: readonly Ring[], step: number): { most: number; farthest: number } {
   const off: number[] = [];
+  let farthest = 0;
   for (const ring of rings) {
+    /** From the start of a side to the next place on it, mm. */
+    let next = 0;
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
       const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
-      const n = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay) / step));
-      for (let k = 0; k < n; k++) off.push(nearest(ax + ((bx - ax) * k) / n, ay + ((by - ay) * k) / n, others));
+      const length = Math.hypot(bx - ax, by - ay);
+      for (; next < length; next += step) {
+        off.push(nearest(ax + ((bx - ax) * next) / length, ay + ((by - ay) * next) / length, others));
+      }
+      next -= length;
+      farthest = Math.max(farthest, nearest(ax, ay, others));
     }
   }
-  return off.sort((a, b) => a - b);
+  off.sort((a, b) => a - b);
+  return { most: off[Math.floor(0.95 * off.length)]!, farthest: Math.max(farthest, off[off.length - 1]!) };
 }
 
 function nearest(x: number, y: number, rings: readonly Ring[]): number {
@@ -94,15 +105,17 @@ const CASES = Object.keys(SHAPES).flatMap((shape) =>
   // The largest pictures take a second each: one shape with corners, one with a hole.
   (shape === "ring" || shape === "star" ? [100, 300, 600] : [100, 300]).flatMap((dpi) =>
     (dpi === 600 ? (["librsvg"] as const) : (["librsvg", "resvg"] as const)).flatMap((by) =>
-      [false, true].map((soiled) => ({ shape, dpi, by, soiled })),
+      [false, true].map((soiled) => ({ shape, dpi, by, soiled, noise: seed })),
     ),
   ),
 );
+/** Three of its tips come back round. */
+CASES.push({ shape: "star", dpi: 100, by: "resvg", soiled: true, noise: 845171368 });
 
 describe("known shapes", () => {
-  it.each(CASES)("$shape at $dpi dpi by $by, soiled: $soiled", async ({ shape, dpi, by, soiled }) => {
+  it.each(CASES)("$shape at $dpi dpi by $by, soiled: $soiled, noise $noise", async ({ shape, dpi, by, soiled, noise }) => {
     const { svg, scale } = page(SHAPES[shape]!, dpi);
-    const path = await picture(`${shape}-${dpi}-${by}`, svg, by, soiled ? seed : null);
+    const path = await picture(`${shape}-${dpi}-${by}`, svg, by, soiled ? noise : null);
     const { status, stdout, stderr } = await run(path, "--dpi", String(25.4 / scale));
     expect([status, stderr]).toEqual([0, ""]);
     const rings = ringsOf(stdout.toString());
@@ -113,10 +126,10 @@ describe("known shapes", () => {
     expect(rings).toHaveLength(truth.length);
     const area = shape === "disc" ? Math.PI * 21.3 ** 2 : shape === "ring" ? Math.PI * 300 : woundOf(truth);
     expect(Math.abs(woundOf(rings) / area - 1)).toBeLessThan(soiled ? 0.004 : 0.002);
-    for (const off of [distances(rings, truth, 2 * scale), distances(truth, rings, 2 * scale)]) {
+    for (const off of [deviation(rings, truth, 2 * scale), deviation(truth, rings, 2 * scale)]) {
       const [most, tip] = soiled ? [0.3, 3] : [0.15, 1.5];
-      expect(off[Math.floor(0.95 * off.length)]! / scale).toBeLessThan(most);
-      expect(off[off.length - 1]! / scale).toBeLessThan(tip);
+      expect(off.most / scale).toBeLessThan(most);
+      expect(off.farthest / scale).toBeLessThan(tip);
     }
   });
 

@@ -53,8 +53,6 @@ export interface Examination {
   scores: ScoreLine[];
   /** Loops, and how the piece hangs by each. */
   hangers: Hanger[];
-  /** For each of `solids`, the share of its own outline that is outline of the piece, 0 to 1. */
-  visible: number[];
   /** The line along the middle of the material with its widths, where it was asked for. */
   skeleton?: Skeleton;
   /** Narrowest place of all strokes, mm, where it was asked for; 0 without material. */

@@ -114,11 +114,11 @@ export function examineSolids(
     falls: hold.falls || classify(hold.width, leastWidth, lost) === "falls",
   }));
   const letters = lettersOf(words, solids);
-  const left = outlineLeft(welded, solids.length);
-  const visible = solids.map(({ region }, i) => Math.min(1, left[i]! / (regionPerimeter(region) || 1)));
   const findings = stage("judge", () => {
     const found = judge(solids, holds, material, rule, extra);
     if (options.notes === false) return markAccepted(found, accepted);
+    const left = outlineLeft(welded, solids.length);
+    const visible = solids.map(({ region }, i) => Math.min(1, left[i]! / (regionPerimeter(region) || 1)));
     const holes = smallestHole > 0 ? smallHoles(welded, smallestHole) : [];
     const all = [
       ...found,
@@ -157,7 +157,6 @@ export function examineSolids(
     area: regionArea(welded.region),
     pieces: material.components.filter(({ area }) => area >= CRUMB).length,
     standIn,
-    visible,
     ...(options.skeleton && { skeleton: field.skeleton() }),
     ...(options.thinnest && { thinnest: thinnestStroke(field)?.width ?? 0 }),
     [MEASURED]: change ? before : { parts: solids, welded, field },

@@ -4,6 +4,7 @@
 import {
   backwards,
   boxesMeet,
+  boxOfKept,
   difference,
   intersection,
   islandsOf,
@@ -250,7 +251,7 @@ function shapeSurroundings(layouts: readonly WordLayout[]): ShapeSurroundings {
 function carve(solids: readonly Solid[], shape: Region, keeps: (solid: Solid) => boolean = () => false): Solid[] {
   const box = regionBox(shape);
   return solids.flatMap((solid) => {
-    if (keeps(solid) || !boxesMeet(box, regionBox(solid.region))) return [solid];
+    if (keeps(solid) || !boxesMeet(box, boxOfKept(solid.region))) return [solid];
     const left = difference(solid.region, shape);
     if (Math.abs(regionArea(left) - regionArea(solid.region)) < 1e-6) return [solid];
     const islands = islandsOf(left).filter((island) => regionArea(island) > CRUMB);

@@ -1,7 +1,7 @@
 /**
  * Holders: what keeps the letters together, as outlines that follow the lettering.
  */
-import { arcPoints, type Box, normalise, type Region, regionCentroid, union } from "../geometry";
+import { arcPoints, type Box, boxOfKept, normalise, type Region, regionCentroid, union } from "../geometry";
 import type { Bar, Stick } from "../piece";
 import { roundedRectangle } from "./shapes";
 
@@ -57,10 +57,15 @@ export function stickOutline(stick: Stick, around: Surroundings): Region {
 /** Height of the lowest boundary on the vertical through x, or `null` where there is no material. */
 export function undersideAt(regions: Region[], x: number): number | null {
   let lowest: number | null = null;
-  for (const ring of regions.flat()) {
+  const across = regions.filter((region) => {
+    const box = boxOfKept(region);
+    return box && box.minX <= x && box.maxX >= x;
+  });
+  for (const ring of across.flat()) {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
+      const [ax, bx] = [ring[j]!, ring[i]!];
       if (ax === bx || ax > x === bx > x) continue;
+      const [ay, by] = [ring[j + 1]!, ring[i + 1]!];
       const y = ay + ((by - ay) * (x - ax)) / (bx - ax);
       if (lowest === null || y < lowest) lowest = y;
     }

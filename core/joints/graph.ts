@@ -38,12 +38,27 @@ export function graphOf(nodes: number, edges: GraphEdge[], nodeOf: number[]): Jo
 /** A sampled chord is at most this much longer than the true minimum, as a share; sampling steps are a third of the width. */
 const SAMPLED_EXCESS = 1.1;
 
+/** Necks that a graph is made of, and the bodies at their ends. */
+export interface Net {
+  field: WidthField;
+  /** Body of each part, −1 for parts without material. */
+  terminals: readonly number[];
+  necks: Run[];
+}
+
 /**
- * @param terminals body of each part, −1 for parts without material
- * @param held bodies that count as one node, node 0: those inside holders
+ * What several graphs of the same parts have in common: the necks between bodies, dead ends taken out and those in a row put together.
+ *
+ * @param kept 1 for bodies that stay although no part sits in them
  */
-export function buildGraph(field: WidthField, terminals: readonly number[], held: Uint8Array): JointGraph {
-  const { a, b, count } = field.necks;
+export function netOf(field: WidthField, terminals: readonly number[], kept: Uint8Array): Net {
+  const keep = kept.slice();
+  for (const body of terminals) if (body >= 0) keep[body] = 1;
+  return { field, terminals, necks: reduce(keep.length, field.necks.a, field.necks.b, keep) };
+}
+
+/** @param held bodies that count as one node, node 0: those inside holders */
+export function buildGraph({ field, terminals, necks }: Net, held: Uint8Array): JointGraph {
   const nodeOfBody = new Int32Array(held.length);
   let nodes = 1;
   for (let body = 0; body < held.length; body++) nodeOfBody[body] = held[body] === 1 ? 0 : nodes++;
@@ -52,14 +67,12 @@ export function buildGraph(field: WidthField, terminals: readonly number[], held
   keep[0] = 1;
   for (const node of nodeOf) if (node >= 0) keep[node] = 1;
 
-  const from = new Int32Array(count);
-  const to = new Int32Array(count);
-  for (let k = 0; k < count; k++) {
-    from[k] = nodeOfBody[a[k]!]!;
-    to[k] = nodeOfBody[b[k]!]!;
-  }
-  const runs = reduce(nodes, from, to, keep);
-  const edges = runs.map(({ a, b, necks }): GraphEdge => ({ a, b, necks, ...narrowestOf(field, necks) }));
+  const from = Int32Array.from(necks, ({ a }) => nodeOfBody[a]!);
+  const to = Int32Array.from(necks, ({ b }) => nodeOfBody[b]!);
+  const edges = reduce(nodes, from, to, keep).map(({ a, b, necks: runs }): GraphEdge => {
+    const all = runs.length === 1 ? necks[runs[0]!]!.necks : runs.flatMap((run) => necks[run]!.necks);
+    return { a, b, necks: all, ...narrowestOf(field, all) };
+  });
   return graphOf(nodes, edges, nodeOf);
 }
 
@@ -84,6 +97,7 @@ export function narrowestOf(field: WidthField, necks: readonly number[]): { narr
   return { narrowest, width };
 }
 
+/** Edges in a row between two nodes. */
 interface Run {
   a: number;
   b: number;

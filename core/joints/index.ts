@@ -2,9 +2,9 @@
  * From widths to holds: how wide every part is joined, where it would break, how often it is held, what goes with it.
  */
 import Flatbush from "flatbush";
-import { boxHolds, insideTest, type Point, type Region, regionArea, regionBox } from "../geometry";
+import { boxHolds, boxOfKept, insideTest, type Point, type Region, regionArea } from "../geometry";
 import { type Neck, poleOf, type WidthField } from "../measure";
-import { buildGraph, type JointGraph, lostWithEdge, minimumCut, narrowestOf } from "./graph";
+import { buildGraph, type JointGraph, lostWithEdge, minimumCut, narrowestOf, netOf } from "./graph";
 import { buildMergeTree } from "./tree";
 
 export { classify, GRACE, isNarrower, type WidthState } from "./classify";
@@ -59,23 +59,30 @@ export interface Joints {
   widestPath(a: number, b: number): number;
 }
 
-/** The paths between the middles of all parts, widest first. */
-function reachOf(parts: readonly JointPart[], field: WidthField) {
+/**
+ * The paths between the middles of all parts, widest first.
+ *
+ * @param ties whether ties are asked for too: else no body counts as one of a holder's
+ */
+function reachOf(parts: readonly JointPart[], field: WidthField, ties: boolean) {
   const poles = parts.map((part) => (part.pole === undefined ? poleOf(part.region) : part.pole));
   const places = poles.map((pole) => (pole ? field.middle(pole.x, pole.y) : null));
   const terminals = places.map((place) => place?.body ?? -1);
   const { anchors, main, standIn } = chooseAnchors(parts);
   // Holds are measured to the middle of a holder, ties to any place in it: two graphs of the same necks.
-  const toMiddles = buildGraph(field, terminals, new Uint8Array(field.bodies.length));
+  const none = new Uint8Array(field.bodies.length);
+  const held = ties ? bodiesOfHolders(field, parts, anchors, terminals) : none;
+  const net = netOf(field, terminals, held);
+  const toMiddles = buildGraph(net, none);
   const clearance = places.map((place) => place?.clearance ?? 0);
   const tree = buildMergeTree(toMiddles, clearance);
   const deciderOf = (i: number) => tree.reach(i, anchors.includes(i) ? [main] : anchors);
-  return { poles, places, terminals, anchors, main, standIn, toMiddles, clearance, tree, deciderOf };
+  return { poles, places, terminals, anchors, main, standIn, held, net, toMiddles, clearance, tree, deciderOf };
 }
 
 /** How wide every part is held, mm, 0 for what falls: all that is asked while a mend is looked for. */
 export function findHoldWidths(parts: readonly JointPart[], field: WidthField): number[] {
-  const { poles, clearance, toMiddles, deciderOf } = reachOf(parts, field);
+  const { poles, clearance, toMiddles, deciderOf } = reachOf(parts, field, false);
   return parts.map((_, i) => {
     const decider = deciderOf(i);
     if (!decider || !poles[i]) return 0;
@@ -85,9 +92,12 @@ export function findHoldWidths(parts: readonly JointPart[], field: WidthField): 
 
 /** @param parts in the order that `Neck.parts` refers to */
 export function findJoints(parts: readonly JointPart[], field: WidthField): Joints {
-  const { poles, places, terminals, anchors, main, standIn, toMiddles, clearance, tree, deciderOf } = reachOf(parts, field);
-  const held = bodiesOfHolders(field, parts, anchors, terminals);
-  const graph = buildGraph(field, terminals, held);
+  const { poles, places, terminals, anchors, main, standIn, held, net, toMiddles, clearance, tree, deciderOf } = reachOf(
+    parts,
+    field,
+    true,
+  );
+  const graph = buildGraph(net, held);
 
   // One neck per middle, so that all that hangs on it can be seen to hang on the same place.
   const middles = places.map(
@@ -147,7 +157,7 @@ function bodiesOfHolders(
   anchors: readonly number[],
   terminals: readonly number[],
 ): Uint8Array {
-  const boxes = parts.map((part) => regionBox(part.region));
+  const boxes = parts.map((part) => boxOfKept(part.region));
   const tests: ((x: number, y: number) => boolean)[] = [];
   const lies = (i: number, x: number, y: number) => {
     if (!boxes[i] || !boxHolds(boxes[i], x, y)) return false;

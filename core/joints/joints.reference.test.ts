@@ -12,7 +12,7 @@ import { poleOf } from "../measure";
 import { rasterise } from "../tests/raster";
 import { ask, askScipy, type Question } from "../tests/scipy";
 import { fineCircle, holdsOf, place, rectangle, turned } from "../tests/shapes";
-import { buildGraph, minimumCut } from "./graph";
+import { buildGraph, minimumCut, netOf } from "./graph";
 
 const SEED = 20261125;
 const PIXEL = 0.05;
@@ -89,7 +89,7 @@ it("minimum cuts, in necks and in micrometres, are the library's maximum flows",
     });
     const held = new Uint8Array(field.bodies.length);
     if (terminals[0]! >= 0) held[terminals[0]!] = 1;
-    const graph = buildGraph(field, terminals, held);
+    const graph = buildGraph(netOf(field, terminals, held), held);
     for (const capacity of [() => 1, ({ width }: { width: number }) => Math.round(width * 1000)]) {
       for (const source of new Set(graph.nodeOf)) {
         if (source <= 0) continue;

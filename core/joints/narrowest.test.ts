@@ -7,7 +7,7 @@ import { describe, expect, it } from "vitest";
 import { examine, type Solid } from "../examine";
 import { measureWelded } from "../examine/measured";
 import { poleOf, type WidthField } from "../measure";
-import { buildGraph } from "./graph";
+import { buildGraph, netOf } from "./graph";
 
 const library = shippedLibrary();
 
@@ -38,7 +38,8 @@ describe.each(fieldsOf())("%s", (_, field, solids) => {
       const pole = poleOf(region);
       return (pole && field.locate(pole.x, pole.y)?.body) ?? -1;
     });
-    const { edges } = buildGraph(field, terminals, new Uint8Array(field.bodies.length));
+    const none = new Uint8Array(field.bodies.length);
+    const { edges } = buildGraph(netOf(field, terminals, none), none);
     // A piece of one part has nothing to be joined to.
     if (solids.length > 1) expect(edges.length).toBeGreaterThan(0);
     for (const { necks, narrowest, width } of edges) {

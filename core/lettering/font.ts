@@ -135,6 +135,7 @@ function outlinesOf(font: hb.Font, face: hb.Face): Outlines {
   const outlines = new Map<number, PathCommand[]>();
   const islands = new Map<string, Region[]>();
   const extents = new Map<number, Box | null>();
+  const shaped = new Map<string, ReturnType<typeof shape>>();
 
   const outline = (glyph: number) => {
     let commands = outlines.get(glyph);
@@ -148,7 +149,16 @@ function outlinesOf(font: hb.Font, face: hb.Face): Outlines {
   return {
     unitsPerEm: face.upem,
     capHeight: capHeightOf(font, face),
-    shape: (text, forms) => shape(font, text, forms),
+    shape: (text, forms = []) => {
+      const key = `${text}|${forms.map(({ form, start, end }) => `${form} ${start} ${end}`).join()}`;
+      let known = shaped.get(key);
+      if (!known) {
+        if (shaped.size >= CACHE) shaped.clear();
+        known = shape(font, text, forms);
+        shaped.set(key, known);
+      }
+      return known;
+    },
     formsOf: (text, start, end) => formsOf(font, face, text, start, end),
     featuresFor: (text) => featuresFor(font, face, text),
     extent: (glyphs) => {

@@ -3,12 +3,12 @@
  */
 import {
   type Box,
+  boxOfKept,
   fingerprint,
   joinBoxes,
   type Matrix,
   type Point,
   type Ring,
-  regionBox,
   transformPoint,
   transformRegion,
 } from "../geometry";
@@ -109,7 +109,7 @@ function layOut(word: Word, font: Font, joint: number, guide?: Ring): WordLayout
 
 const nameOf = ({ letter: { key, text } }: Placed) => ({ key, text });
 const boxOf = (letters: readonly Placed[]) =>
-  joinBoxes(letters.flatMap(({ letter }) => letter.islands.map(({ region }) => regionBox(region))));
+  joinBoxes(letters.flatMap(({ letter }) => letter.islands.map(({ region }) => boxOfKept(region))));
 
 const shapeOf = (word: Word, { sx, sy }: Scale): LetterShape => ({
   sx,

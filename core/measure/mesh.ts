@@ -16,6 +16,8 @@ export interface Mesh {
   starts: Int32Array;
   /** Boundary edge that lies on a half-edge (either direction), −1 for none. */
   edgeOn: Int32Array;
+  /** Half-edge against the direction of each boundary edge, in the material; −1 for those that are missing. */
+  against: Int32Array;
   /** 1 for triangles in the material. */
   inside: Uint8Array;
   /** Boundary edges that the triangulation does not contain. */
@@ -65,7 +67,7 @@ export function meshOf(net: Delaunay, boundary: Boundary): Mesh {
       material[marked++] = neighbour;
     }
   }
-  return { coords, triangles, halfedges, starts, edgeOn, missing, inside };
+  return { coords, triangles, halfedges, starts, edgeOn, against, missing, inside };
 }
 
 /** Sides between two triangles, each told by one of its half-edges. */

@@ -30,7 +30,7 @@ export function findPieces({ inside, halfedges, edgeOn }: Mesh): { pieceOfTriang
 
 /** For each piece, the parts that have edges of it, ascending. */
 export function partsOfPieces(
-  { inside, edgeOn }: Mesh,
+  { inside, against }: Mesh,
   { owner }: Boundary,
   pieceOfTriangle: Int32Array,
   pieces: number,
@@ -38,16 +38,14 @@ export function partsOfPieces(
   const found = Array.from({ length: pieces }, () => new Set<number>());
   // Edges of one part lie next to each other, so that most need not be put in again.
   const last = new Int32Array(pieces).fill(-1);
-  for (let t = 0; t < inside.length; t++) {
-    if (inside[t] === 0) continue;
+  for (let e = 0; e < against.length; e++) {
+    const part = owner[e]!;
+    const t = (against[e]! / 3) | 0;
+    if (part < 0 || against[e] === -1 || inside[t] === 0) continue;
     const piece = pieceOfTriangle[t]!;
-    for (let h = 3 * t; h < 3 * t + 3; h++) {
-      if (edgeOn[h] === -1) continue;
-      const part = owner[edgeOn[h]!]!;
-      if (part < 0 || part === last[piece]) continue;
-      last[piece] = part;
-      found[piece]!.add(part);
-    }
+    if (part === last[piece]) continue;
+    last[piece] = part;
+    found[piece]!.add(part);
   }
   return found.map((parts) => [...parts].sort((a, b) => a - b));
 }

@@ -21,7 +21,7 @@ export function retype(word: Word, text: string): Word {
   const keys: string[] = [];
   const freshKey = keysBeside(word);
   let old = 0;
-  for (const { value, added, removed } of diffArrays(graphemesOf(word.text), graphemesOf(text))) {
+  for (const { value, added, removed } of diffArrays([...graphemesOf(word.text)], [...graphemesOf(text)])) {
     if (removed) old += value.length;
     else if (added) for (let i = 0; i < value.length; i++) keys.push(freshKey());
     else for (let i = 0; i < value.length; i++) keys.push(word.keys[old++] ?? freshKey());

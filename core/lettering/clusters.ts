@@ -2,8 +2,8 @@
  * A word as the letters it is set in: glyphs grouped by the characters they came from, symbols among them.
  */
 import { type Box, type Region, regionBox, transformRegion } from "../geometry";
-import { DRAWN, ornament } from "../ornaments";
-import { graphemesOf, type LetterChange, type SymbolName, symbolOf, UNCHANGED_LETTER, type Word } from "../piece";
+import { DRAWN, drawnOutline, keepsHoleFree, ornament } from "../ornaments";
+import { graphemesOf, type LetterChange, SYMBOLS, type SymbolName, symbolOf, UNCHANGED_LETTER, type Word } from "../piece";
 import type { Font, LetterForm, ShapedGlyph } from "./font";
 import type { LetterShape } from "./shape";
 import { shapedIslands, shapeKey, shapeMatrix } from "./shape";
@@ -11,7 +11,10 @@ import { shapedIslands, shapeKey, shapeMatrix } from "./shape";
 export interface Cluster {
   key: string;
   text: string;
-  symbol?: SymbolName;
+  /** What it is called, for symbols. */
+  symbol?: string;
+  /** Its hole is there to be used. */
+  keepsHole?: boolean;
   /** Pen position and advance in font units. */
   x: number;
   advance: number;
@@ -67,7 +70,7 @@ export function clustersOf(word: Word, font: Font): Clusters {
     const x = penOf(glyphs);
     const advance = glyphs.reduce((sum, glyph) => sum + glyph.advance, 0);
     const place = { key, text, x: x + moved, from: index, to, change: word.changes[key] ?? UNCHANGED_LETTER };
-    const symbol = symbolOf(text) ?? (text.trim() === "" && index > 0 ? word.separator : undefined);
+    const symbol = symbolFor(word, text) ?? (text.trim() === "" && index > 0 ? separatorOf(word) : undefined);
     if (symbol) {
       const drawn = symbolCluster(symbol, font);
       clusters.push({ ...place, ...drawn });
@@ -84,7 +87,7 @@ export function clustersOf(word: Word, font: Font): Clusters {
   }
   let advance = shaped.advance + moved;
   if (closesWithSeparator(word) && clusters.length > 0) {
-    const drawn = symbolCluster(word.separator!, font);
+    const drawn = symbolCluster(separatorOf(word)!, font);
     const end = graphemes.length;
     const change = word.changes[CLOSING_KEY] ?? UNCHANGED_LETTER;
     clusters.push({ key: CLOSING_KEY, text: "", x: advance, from: end, to: end + 1, change, ...drawn });
@@ -94,8 +97,12 @@ export function clustersOf(word: Word, font: Font): Clusters {
 }
 
 /** On a ring that closes, the last word is parted from the first like the others are. */
-const closesWithSeparator = ({ path, separator, text }: Word) =>
-  separator !== undefined && path?.kind === "arc" && path.around && text.trim() !== "" && !/\s$/.test(text);
+const closesWithSeparator = (word: Word) =>
+  separatorOf(word) !== undefined &&
+  word.path?.kind === "arc" &&
+  word.path.around &&
+  word.text.trim() !== "" &&
+  !/\s$/.test(word.text);
 
 /** What the maker has chosen, as stretches of the text: features of the whole word, and forms of single letters. */
 function formsIn(word: Word, graphemes: readonly string[]): LetterForm[] {
@@ -113,12 +120,37 @@ function formsIn(word: Word, graphemes: readonly string[]): LetterForm[] {
   return forms;
 }
 
-const symbolIslands = new Map<string, Region[]>();
-const SYMBOLS_KEPT = 400;
+/** A silhouette that stands in a text. */
+interface TextSymbol {
+  name: string;
+  /** 100 high; the same object every time. */
+  outline: Region;
+  keepsHole: boolean;
+}
 
-function symbolCluster(symbol: SymbolName, { capHeight }: Font): Pick<Cluster, "symbol" | "advance" | "extent" | "islands"> {
+function symbolFor({ drawn }: Word, letter: string): TextSymbol | undefined {
+  const own = drawn[letter];
+  if (own) {
+    const outline = drawnOutline(own.outline);
+    return outline.length > 0 ? { name: own.name, outline, keepsHole: false } : undefined;
+  }
+  const name = symbolOf(letter);
+  return name && { name, outline: ornament(name), keepsHole: keepsHoleFree(name) };
+}
+
+function separatorOf(word: Word): TextSymbol | undefined {
+  return word.separator === undefined ? undefined : symbolFor(word, SYMBOLS[word.separator as SymbolName] ?? word.separator);
+}
+
+const symbolIslands = new WeakMap<Region, Map<string, Region[]>>();
+const KEPT = 100;
+
+function symbolCluster(
+  { name, outline, keepsHole }: TextSymbol,
+  { capHeight }: Font,
+): Pick<Cluster, "symbol" | "keepsHole" | "advance" | "extent" | "islands"> {
   const unit = capHeight / DRAWN;
-  const box = regionBox(ornament(symbol))!;
+  const box = regionBox(outline)!;
   const bearing = BEARING * capHeight;
   const left = bearing - box.minX * unit;
   const extent = {
@@ -127,20 +159,23 @@ function symbolCluster(symbol: SymbolName, { capHeight }: Font): Pick<Cluster, "
     minY: box.minY * unit,
     maxY: box.maxY * unit,
   };
+  const known = symbolIslands.get(outline) ?? new Map<string, Region[]>();
+  symbolIslands.set(outline, known);
   return {
-    symbol,
+    symbol: name,
+    keepsHole,
     extent,
     advance: extent.maxX + bearing,
     islands: (shape) => {
-      const key = `${symbol} ${capHeight} ${shapeKey(shape)}`;
-      let known = symbolIslands.get(key);
-      if (!known) {
-        if (symbolIslands.size >= SYMBOLS_KEPT) symbolIslands.clear();
+      const key = `${capHeight} ${shapeKey(shape)}`;
+      let islands = known.get(key);
+      if (!islands) {
+        if (known.size >= KEPT) known.clear();
         const [a, , c, d] = shapeMatrix(shape);
-        known = shapedIslands(transformRegion(ornament(symbol), [a * unit, 0, c * unit, d * unit, left * a, 0]), shape);
-        symbolIslands.set(key, known);
+        islands = shapedIslands(transformRegion(outline, [a * unit, 0, c * unit, d * unit, left * a, 0]), shape);
+        known.set(key, islands);
       }
-      return known;
+      return islands;
     },
   };
 }

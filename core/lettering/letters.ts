@@ -13,8 +13,7 @@ import {
   translateRegion,
 } from "../geometry";
 import { type Body, poleOf } from "../measure";
-import { keepsHoleFree } from "../ornaments";
-import { type DotsWay, type SymbolName, usualTieWidth, type Word } from "../piece";
+import { type DotsWay, usualTieWidth, type Word } from "../piece";
 import type { Cluster } from "./clusters";
 import { biteShifts } from "./dots";
 import { isTieWay, tiedDot } from "./dotTies";
@@ -36,7 +35,8 @@ export interface Letter {
   key: string;
   /** The characters it stands for: several for a ligature. */
   text: string;
-  symbol?: SymbolName | undefined;
+  /** What it is called, for symbols. */
+  symbol?: string | undefined;
   /** Where the letter's own origin stands. */
   origin: { x: number; y: number };
   /** The middle of its foot, about which it turns. */
@@ -116,8 +116,8 @@ function moveRegion(region: Region, matrix: Matrix): Region {
 }
 
 /** The hole of a symbol that stays free, in its outline at this size. */
-function holeOf({ symbol }: Cluster, [body]: readonly Region[]): Region {
-  const hole = symbol && keepsHoleFree(symbol) ? body?.[1] : undefined;
+function holeOf({ keepsHole }: Cluster, [body]: readonly Region[]): Region {
+  const hole = keepsHole ? body?.[1] : undefined;
   return hole ? [backwards(hole)] : [];
 }
 

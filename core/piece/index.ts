@@ -2,6 +2,7 @@ export * from "./align";
 export * from "./bounds";
 export * from "./edit";
 export * from "./outlines";
+export * from "./ownSymbols";
 export * from "./resize";
 export * from "./retype";
 export * from "./scale";

@@ -9,7 +9,7 @@ import { z } from "zod";
 import { ClearError } from "../errors";
 // Only this of the geometry: pages that know of pieces need not load the polygon library.
 import { parsePathData } from "../geometry/pathData";
-import { SYMBOL_NAMES } from "./symbols";
+import { OWN_MARKS, SYMBOL_NAMES } from "./symbols";
 import { graphemesOf } from "./text";
 
 // Checks are not compiled into code, which pages would have to allow.
@@ -29,6 +29,8 @@ export const LIMITS = {
   numbered: 59,
   outline: 3_000_000,
   outlines: 4_000_000,
+  /** Of an outline that stands in a text. */
+  symbol: 60_000,
 } as const;
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, "must be 1 to 40 letters, digits, - or _");
@@ -140,6 +142,24 @@ const wordPath = z.discriminatedUnion("kind", [
   }),
 ]);
 
+/**
+ * Closed outlines as SVG path data of M, L, C, Z and circular A, absolute, mm, y downwards, in its own place and size; what lies inside
+ * another outline is a hole.
+ */
+const closedOutlines = z
+  .string()
+  .max(LIMITS.outline, `has more than ${LIMITS.outline / 1e6} million characters: a simpler outline is wanted`)
+  .refine((data) => (parsePathData(data)?.length ?? 0) > 0, "must be closed outlines as path data of M, L, C, A and Z");
+
+/** An outline of the maker's own as a symbol in a text. */
+const drawnSymbol = z.strictObject({
+  name: z.string().trim().min(1, "must not be empty").max(LIMITS.name),
+  outline: closedOutlines.max(
+    LIMITS.symbol,
+    `has more than ${LIMITS.symbol / 1000} thousand characters: as a symbol in a text a simpler outline is wanted`,
+  ),
+});
+
 const word = z
   .strictObject({
     kind: z.literal("word"),
@@ -184,8 +204,10 @@ const word = z
     axes: z
       .record(z.string().regex(/^[\x20-\x7e]{4}$/, 'must be a tag such as "wght"'), z.number().min(-1e5).max(1e5))
       .default({}),
-    /** A symbol in place of the spaces between words. */
-    separator: z.enum(SYMBOL_NAMES).optional(),
+    /** Outlines of the maker's own that stand in the text like letters, by the character that stands for each: Ⓐ to Ⓩ. */
+    drawn: z.record(z.string().regex(/^[Ⓐ-Ⓩ]$/u, "must be a character from Ⓐ to Ⓩ"), drawnSymbol).default({}),
+    /** A symbol in place of the spaces between words; Ⓐ to Ⓩ for an outline of the maker's own. */
+    separator: z.enum([...SYMBOL_NAMES, ...OWN_MARKS]).optional(),
     /** Where a letter covers another, its edge is scored. */
     score: z.boolean().default(false),
     /** It comes up (or down) to the words before it until the widest joint with them has this width, mm. */
@@ -381,15 +403,6 @@ const ornament = z.strictObject({
   /** Holes of the material around it are filled before it is cut out: it takes the place of a counter. */
   closes: z.boolean().default(false),
 });
-
-/**
- * Closed outlines as SVG path data of M, L, C, Z and circular A, absolute, mm, y downwards, in its own place and size; what lies inside
- * another outline is a hole.
- */
-const closedOutlines = z
-  .string()
-  .max(LIMITS.outline, `has more than ${LIMITS.outline / 1e6} million characters: a simpler outline is wanted`)
-  .refine((data) => (parsePathData(data)?.length ?? 0) > 0, "must be closed outlines as path data of M, L, C, A and Z");
 
 /** An outline from elsewhere: a drawing, or what was traced from a picture. */
 const drawing = z.strictObject({

@@ -18,11 +18,57 @@ export const SYMBOLS = {
   paw: "🐾",
   arrow: "➳",
   flourish: "❧",
+  boat: "⛵",
+  lighthouse: "⛯",
+  helm: "⎈",
+  whale: "🐋",
+  crab: "🦀",
+  drop: "💧",
+  fir: "🌲",
+  tree: "🌳",
+  flower: "🌼",
+  tulip: "🌷",
+  clover: "🍀",
+  mushroom: "🍄",
+  apple: "🍎",
+  pear: "🍐",
+  cherries: "🍒",
+  acorn: "🌰",
+  feather: "🪶",
+  cat: "🐈",
+  rabbit: "🐰",
+  bird: "🐦",
+  duck: "🦆",
+  hen: "🐔",
+  butterfly: "🦋",
+  snail: "🐌",
+  bear: "🐻",
+  bone: "🦴",
+  house: "🏠",
+  bell: "🔔",
+  key: "🔑",
+  gift: "🎁",
+  balloon: "🎈",
+  cup: "☕",
+  cupcake: "🧁",
+  note: "♫",
+  bow: "🎀",
+  candle: "🕯",
+  umbrella: "☂",
+  gear: "⚙",
+  cloud: "☁",
+  snowflake: "❄",
+  mountain: "⛰",
+  lightning: "⚡",
+  flame: "🔥",
 } as const;
 
 export type SymbolName = keyof typeof SYMBOLS;
 
 export const SYMBOL_NAMES = Object.keys(SYMBOLS) as [SymbolName, ...SymbolName[]];
+
+/** Characters that stand for outlines of the maker's own, each word with its own: Ⓐ to Ⓩ. */
+export const OWN_MARKS = Array.from({ length: 26 }, (_, i) => String.fromCodePoint(0x24b6 + i)) as [string, ...string[]];
 
 const BY_CHARACTER = new Map<string, SymbolName>(SYMBOL_NAMES.map((name) => [SYMBOLS[name], name]));
 

@@ -34,6 +34,8 @@ export interface LetteringFacts {
   suits: Suitability;
 }
 
+export { smallestHeight } from "./silhouettes";
+
 export type Suitability = "well" | "with care" | "not";
 
 /** Below this share of the least width there is little to be mended. */

@@ -45,6 +45,12 @@ const MEETS: Record<Word["meets"], string> = {
 /** Letters with dots or accents, or marks that come in two pieces. */
 const DOTTED = /[\u0300-\u036fij!?:;%"„“”=÷]/u;
 
+function separatorOf({ separator, drawn }: Word): string {
+  if (separator === undefined) return "a blank";
+  const name = drawn[separator]?.name ?? separator;
+  return `${/^[aeiou]/i.test(name) ? "an" : "a"} ${name}`;
+}
+
 export function lineSentence(word: Word, { units, only, first, leastWidth }: Setting): SentenceChoice<LineChoiceKey>[] {
   const say = (mm: number) => formatLength(mm, units);
   const tied = word.dots === "tie" || word.dots === "slanted" || word.dots === "neighbour";
@@ -65,7 +71,7 @@ export function lineSentence(word: Word, { units, only, first, leastWidth }: Set
       key: "separator",
       label: "Between words",
       lead: "has between its words",
-      says: word.separator ? `${/^[aeiou]/.test(word.separator) ? "an" : "a"} ${word.separator}` : "a blank",
+      says: separatorOf(word),
       usual: word.separator === undefined,
     },
     {

@@ -124,6 +124,14 @@ export function ornaments(): Promise<Record<SymbolName, Region>> {
   return drawn;
 }
 
+/** The least height at which each silhouette survives, mm: ours by name, the maker's own by id. */
+export function smallestHeights(
+  wanted: number,
+  own: readonly Pick<KeptOutline, "id" | "outline">[],
+): Promise<Record<string, number>> {
+  return shelver.ask((remote) => remote.smallestHeights(wanted, own));
+}
+
 /** The examination that is under way. */
 let examining: Promise<unknown> = Promise.resolve();
 

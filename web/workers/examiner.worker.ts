@@ -67,6 +67,8 @@ const api = {
     (await examining).sizeRing(piece, wordId, wanted),
   upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),
+  smallestHeights: async (wanted: number, own: readonly Pick<KeptOutline, "id" | "outline">[]): Promise<Record<string, number>> =>
+    (await examining).smallestHeights(wanted, own),
   choices: async (word: Word): Promise<LetteringChoices> => (await examining).letteringChoices(word),
   outlineOf: async (piece: Piece): Promise<Pick<KeptOutline, "outline" | "height"> | null> => {
     const { material } = await (await examining).examinePiece(piece, {}, tell);

@@ -22,9 +22,18 @@ import {
   tieUp,
   uprightAngle,
 } from "@mend-joint/core/mend";
-import { ornament } from "@mend-joint/core/ornaments";
-import { fillIn, type Ornament, type Piece, SYMBOL_NAMES, type SymbolName, starterById, type Word } from "@mend-joint/core/piece";
-import type { LetteringFacts } from "@mend-joint/core/shelf";
+import { drawnOutline, ornament } from "@mend-joint/core/ornaments";
+import {
+  fillIn,
+  type KeptOutline,
+  type Ornament,
+  type Piece,
+  SYMBOL_NAMES,
+  type SymbolName,
+  starterById,
+  type Word,
+} from "@mend-joint/core/piece";
+import { type LetteringFacts, smallestHeight } from "@mend-joint/core/shelf";
 import { dropFontFile, fontFile, fontName } from "./fontFiles";
 
 const fonts = new Map<string, Font>();
@@ -180,6 +189,14 @@ export async function letteringChoices(word: Word): Promise<LetteringChoices> {
   await ensureFont(word.font);
   const font = fonts.get(word.font)?.vary(word.axes);
   return font ? { axes: font.axes, features: font.featuresFor(word.text) } : { axes: [], features: [] };
+}
+
+/** The least height at which silhouettes survive, mm, for ours by name and for the maker's own by id. */
+export function smallestHeights(wanted: number, own: readonly Pick<KeptOutline, "id" | "outline">[]): Record<string, number> {
+  return Object.fromEntries([
+    ...SYMBOL_NAMES.map((name) => [name, smallestHeight(ornament(name), wanted)] as const),
+    ...own.map(({ id, outline }) => [id, smallestHeight(drawnOutline(outline), wanted)] as const),
+  ]);
 }
 
 export function allOrnaments(): Record<SymbolName, Region> {

@@ -10,12 +10,10 @@ import {
 import type { Holder } from "@mend-joint/core/wording";
 import { ChevronRight, Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import { bringIn } from "../../bring/BringIn";
-import { boxOfOutline, Silhouette } from "../../bring/OutlineShelf";
+import { boxOfOutline } from "../../bring/OutlineShelf";
 import { putOnPiece } from "../../bring/put";
-import { listOutlines } from "../../state/api";
 import { useBench } from "../../state/bench";
 import { asRun, usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
@@ -100,26 +98,9 @@ async function placeOrnament(id: string, run: string): Promise<void> {
 const ORNAMENT = 15;
 
 /** What the maker keeps for other pieces is offered beside the ornaments. */
-function OwnOutlines() {
-  const [own, setOwn] = useState<readonly KeptOutline[]>([]);
-  useEffect(() => {
-    listOutlines().then(setOwn, () => {});
-  }, []);
-  const put = ({ name, outline }: KeptOutline) => {
-    const box = boxOfOutline(outline);
-    if (box) putOnPiece({ outline, height: ORNAMENT, width: (ORNAMENT * (box.maxX - box.minX)) / (box.maxY - box.minY) }, name);
-  };
-  return own.map((each) => (
-    <DropdownMenu.Item
-      key={each.id}
-      aria-label={each.name}
-      title={`${each.name}, from your shelf`}
-      onSelect={() => put(each)}
-      className="grid size-10 place-items-center rounded-lg outline-none data-[highlighted]:bg-ink/8"
-    >
-      <Silhouette outline={each.outline} className="size-6" />
-    </DropdownMenu.Item>
-  ));
+function putOwnOutline({ name, outline }: KeptOutline): void {
+  const box = boxOfOutline(outline);
+  if (box) putOnPiece({ outline, height: ORNAMENT, width: (ORNAMENT * (box.maxX - box.minX)) / (box.maxY - box.minY) }, name);
 }
 
 export function HoldersStep({ piece }: { piece: Piece }) {
@@ -167,10 +148,9 @@ export function HoldersStep({ piece }: { piece: Piece }) {
           <DropdownMenu.SubContent
             sideOffset={6}
             collisionPadding={8}
-            className="z-10 grid grid-cols-6 gap-1 rounded-xl border border-rule bg-film p-2 shadow-lg"
+            className="z-10 max-h-[var(--radix-dropdown-menu-content-available-height)] overflow-y-auto rounded-xl border border-rule bg-film p-2 shadow-lg"
           >
-            <SymbolItems onPick={(name) => void addOrnament(name)} />
-            <OwnOutlines />
+            <SymbolItems onPick={(name) => void addOrnament(name)} onPickOwn={putOwnOutline} />
           </DropdownMenu.SubContent>
         </DropdownMenu.Sub>
         <DropdownMenu.Item onSelect={() => bringIn()} className="rounded-lg px-3 py-1.5 outline-none data-[highlighted]:bg-ink/8">

@@ -65,7 +65,7 @@ export function LineForm({ word, only, first }: Props) {
         input={input}
         beside={(insert) => (
           <>
-            <SymbolMenu onPick={insert} />
+            <SymbolMenu word={word} onPick={insert} />
             {word.text !== "" && (
               <button
                 type="button"

@@ -1,0 +1,36 @@
+/**
+ * Outlines of the maker's own as silhouettes.
+ */
+import { flatten, normalise, parsePathData, type Region, regionBox, transformRegion } from "../geometry";
+import { DRAWN } from "./height";
+
+/** Chords stay within this of the curves, in a drawing 100 high. */
+const NEAR = 0.01;
+
+const drawn = new Map<string, Region>();
+const KEPT = 100;
+
+/**
+ * @param outline closed outlines as path data, y downwards; what lies inside another is a hole
+ * @returns the silhouette, 100 high, standing on y = 0 with its left end at x = 0; the same object every time
+ */
+export function drawnOutline(outline: string): Region {
+  let region = drawn.get(outline);
+  if (!region) {
+    if (drawn.size >= KEPT) drawn.clear();
+    region = draw(outline);
+    drawn.set(outline, region);
+  }
+  return region;
+}
+
+function draw(outline: string): Region {
+  const paths = parsePathData(outline) ?? [];
+  // How large it is as drawn tells how finely its curves are followed.
+  const rough = regionBox(paths.map((path) => flatten(path, 0.1)));
+  if (!rough || rough.maxY <= rough.minY) return [];
+  const rings = paths.map((path) => flatten(path, (NEAR * (rough.maxY - rough.minY)) / DRAWN));
+  const { minX, minY, maxY } = regionBox(rings)!;
+  const scale = DRAWN / (maxY - minY);
+  return normalise(transformRegion(rings, [scale, 0, 0, -scale, -minX * scale, maxY * scale]), "evenodd");
+}

@@ -1,0 +1,2 @@
+/** Height that silhouettes are drawn for. */
+export const DRAWN = 100;

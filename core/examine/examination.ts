@@ -9,7 +9,7 @@ import type { Skeleton } from "../measure";
 import type { MeasuredBase } from "./measured";
 import type { Cutout, ExaminedLetter, Overlap } from "./outcome";
 import type { ScoreLine } from "./scores";
-import type { Ghost, Solid } from "./solids";
+import type { Ghost, Solid, WordBridge } from "./solids";
 
 /** A loop, and how far the piece turns when it hangs by it, degrees, counter-clockwise; `null` without material. */
 export interface Hanger {
@@ -51,6 +51,8 @@ export interface Examination {
   ghosts: Ghost[];
   /** Lines to be scored where letters meet. */
   scores: ScoreLine[];
+  /** What holds the insides of cut-out letters. */
+  bridges: WordBridge[];
   /** Loops, and how the piece hangs by each. */
   hangers: Hanger[];
   /** The line along the middle of the material with its widths, where it was asked for. */

@@ -54,6 +54,7 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
   const whole = {
     ...examination,
     ghosts: built.ghosts,
+    bridges: built.bridges,
     scores: [
       ...scoreLines(piece, built.solids),
       ...scoredOutlines(
@@ -147,6 +148,7 @@ export function examineSolids(
     letters,
     overlaps,
     ghosts: [],
+    bridges: [],
     scores: [],
     hangers: [],
     words,

@@ -6,5 +6,5 @@ export { examine, examineSolids, type HeldSolids, holdSolids } from "./examine";
 export { examineMoving } from "./moving";
 export type { Cutout, ExaminedLetter, Overlap } from "./outcome";
 export type { ScoreLine } from "./scores";
-export { buildPiece, type Ghost, type Solid, solidsOf } from "./solids";
+export { buildPiece, type Ghost, otherBridgePlaces, type Solid, solidsOf, type WordBridge } from "./solids";
 export { type Library, layOutWords, remark } from "./words";

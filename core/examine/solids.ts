@@ -4,6 +4,7 @@
 import {
   backwards,
   boxesMeet,
+  boxHolds,
   boxOfKept,
   difference,
   intersection,
@@ -14,12 +15,17 @@ import {
   type Region,
   regionArea,
   regionBox,
+  regionContains,
   ringArea,
   union,
 } from "../geometry";
 import {
+  type Bridge,
   backingOutline,
   barOutline,
+  bridgePlaces,
+  bridgesOf,
+  type CutLetter,
   drawingOutline,
   drawingShape,
   fillOutline,
@@ -34,10 +40,10 @@ import {
 } from "../holders";
 import type { PartLabel } from "../judge";
 import type { WordLayout } from "../lettering";
-import { type Anchor, type Part, type Piece, placeOfEnd, type Word } from "../piece";
+import { type Anchor, type Part, type Piece, placeOfEnd, usualTieWidth, type Word, widthToDraw } from "../piece";
 import { lettersToSolids, lineSolids, type Solid } from "./letters";
 import { materialUnder } from "./under";
-import type { Library } from "./words";
+import { type Library, layOutWords } from "./words";
 
 export type { Solid } from "./letters";
 
@@ -53,6 +59,12 @@ export interface Built {
   ghosts: Ghost[];
   /** Middles of the holes of loops. */
   hangers: { id: string; at: Point }[];
+  /** What holds the insides of cut-out letters. */
+  bridges: WordBridge[];
+}
+
+export interface WordBridge extends Bridge {
+  wordId: string;
 }
 
 /** What falls out of cutting is a piece of its own from this area on, mm². */
@@ -66,12 +78,12 @@ export const solidsOf = (piece: Piece, layouts: readonly WordLayout[], shapes?: 
 type Shapes = Pick<Library, "drawing">;
 
 export function buildPiece(piece: Piece, layouts: readonly WordLayout[], shapes: Shapes = {}): Built {
-  const built: Built & { setIn: SetIn[] } = { solids: [], ghosts: [], hangers: [], setIn: [] };
+  const built: Built & { setIn: SetIn[] } = { solids: [], ghosts: [], hangers: [], bridges: [], setIn: [] };
   const free: { region: Region; keeps: (solid: Solid) => boolean }[] = [];
   for (const part of piece.parts) {
     if (part.kind === "word") {
       const layout = layouts.find(({ wordId }) => wordId === part.id);
-      if (layout) addWord(built, part, layout);
+      if (layout) addWord(built, part, layout, usualTieWidth(widthToDraw(piece)));
     } else if (part.kind === "loop") {
       const { disc, hole, middle } = placeLoop(part, regionsOf(built));
       built.solids.push(solidOf(part, difference(disc, hole)));
@@ -97,23 +109,65 @@ export function buildPiece(piece: Piece, layouts: readonly WordLayout[], shapes:
 
 const regionsOf = ({ solids }: Built) => solids.map(({ region }) => region);
 
-function addWord(built: Built, word: Word, layout: WordLayout): void {
+/** @param bridge width of bridges that have none of their own, mm */
+function addWord(built: Built, word: Word, layout: WordLayout, bridge: number): void {
   const letters = layout.letters.flatMap((letter) => lettersToSolids(letter, layout));
   const outline = () => union(letters.map(({ region }) => region));
   switch (word.meets) {
     case "engrave":
       built.ghosts.push(...letters.map((letter): Ghost => ({ ...letter, as: "engrave" })));
       return;
-    case "carve":
+    case "carve": {
+      const bridges = word.bridges ? bridgesOf(cutLetters(word, layout), holdsIn(built), word.bridges.width ?? bridge) : [];
+      built.bridges.push(...bridges.map((each) => ({ ...each, wordId: word.id })));
       built.ghosts.push(...letters.map((letter) => carvedFrom(built, letter)));
-      built.solids = carve(built.solids, outline());
+      const strips = union(bridges.map(({ strip }) => strip));
+      built.solids = carve(built.solids, strips.length > 0 ? difference(outline(), strips) : outline());
       return;
+    }
     case "halo":
       built.solids = carve(built.solids, offset(outline(), word.gap));
       break;
     case "add":
   }
   built.solids.push(...lineSolids(word, layout), ...letters);
+}
+
+/** Its letters as something that insides can be held in. */
+export const cutLetters = ({ changes }: Word, { letters }: WordLayout): CutLetter[] =>
+  letters.map(({ key, islands }) => ({
+    key,
+    region: islands.flatMap(({ region }) => region),
+    angles: changes[key]?.bridges ?? [],
+  }));
+
+/**
+ * Other places for a bridge of a cut-out word: what was there before the word is what it may reach.
+ *
+ * @returns directions, degrees, the best first
+ */
+export function otherBridgePlaces(
+  piece: Piece,
+  { wordId, key, hole }: { wordId: string; key: string; hole: number },
+  library: Library,
+): number[] {
+  const { layouts } = layOutWords(piece, library);
+  const layout = layouts.find((each) => each.wordId === wordId);
+  const at = piece.parts.findIndex(({ id }) => id === wordId);
+  const word = piece.parts[at];
+  if (!layout || word?.kind !== "word") return [];
+  const before = buildPiece({ ...piece, parts: piece.parts.slice(0, at) }, layouts, library);
+  const width = word.bridges?.width ?? usualTieWidth(widthToDraw(piece));
+  return bridgePlaces(cutLetters(word, layout), holdsIn(before), width, key, hole);
+}
+
+/** Whether there is material at a place. */
+export function holdsIn({ solids }: Pick<Built, "solids">): (x: number, y: number) => boolean {
+  return (x, y) =>
+    solids.some(({ region }) => {
+      const box = boxOfKept(region);
+      return box && boxHolds(box, x, y) && regionContains(region, x, y);
+    });
 }
 
 const carvedFrom = (built: Built, solid: Solid): Ghost => ({

@@ -6,7 +6,8 @@ import type { Bar, Stick } from "../piece";
 import { roundedRectangle } from "./shapes";
 
 export { backingOutline } from "./backing";
-export { type DrawingLook, drawingOutline, drawingShape } from "./drawings";
+export { type Bridge, bridgePlaces, bridgesOf, type CutLetter } from "./bridges";
+export { type DrawingLook, drawingOutline, drawingShape, drawnRings } from "./drawings";
 export { fillOutline } from "./fills";
 export { type PlacedLoop, placeLoop } from "./loop";
 export { ornamentOutline } from "./ornaments";

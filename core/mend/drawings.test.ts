@@ -4,6 +4,7 @@
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
+import { compareRegions, islandsOf, regionArea } from "../geometry";
 import { type DrawingPart, type Piece, parsePiece, STOCKS } from "../piece";
 import { offerMends } from "./index";
 
@@ -55,6 +56,22 @@ describe("a drawing that is too thin somewhere", () => {
     expect(mend?.action.does).toBe("tie");
     expect(mend?.after).toBeCloseTo((mend!.action as { width: number }).width, 6);
     expect(examine(mend!.piece, library)).toMatchObject({ verdict: "holds", pieces: 1 });
+  });
+
+  it("or it is left out, wherever the drawing lies, and the rest stays where it is", () => {
+    const outline = "M-30 -10L-10 -10L-10 10L-30 10ZM-24 -3L-16 -3L-16 3L-24 3ZM-4 -4L12 -4L12 6L-4 6Z";
+    for (const change of [{}, { turn: 37, at: { x: 12, y: -5 } }, { mirror: true, turn: -120, height: 33, thicken: 0.4 }]) {
+      const apart = dumbbell(8, { outline, ...change });
+      const measured = examine(apart, library);
+      const island = measured.findings.find(({ kind }) => kind === "island")!;
+      const mend = offerMends(apart, measured, island, library).find(({ action }) => action.does === "leave out")!;
+      const after = examine(mend.piece, library);
+      expect(after).toMatchObject({ verdict: "holds", pieces: 1 });
+      // The larger square with its hole is what it was, in the same place.
+      const [kept] = islandsOf(measured.material).sort((a, b) => regionArea(b) - regionArea(a));
+      expect(compareRegions(kept!, after.material).area).toBeLessThan(0.01);
+      expect((mend.piece.parts[0] as DrawingPart).outline.match(/M/g)).toHaveLength(2);
+    }
   });
 
   it("a frame is made wider", () => {

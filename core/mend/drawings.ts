@@ -1,6 +1,8 @@
 /**
  * Mends that change a drawing: its strokes grow, or all of it.
  */
+import { islandsOf, offset, type Region, regionBox, regionContains, transformPoint, transformRing } from "../geometry";
+import { drawnRings } from "../holders";
 import type { DrawingPart, Piece } from "../piece";
 import { type Attempt, largerBy, round, type Scene, thickerBy } from "./scene";
 
@@ -59,5 +61,60 @@ export function enlargeDrawing(scene: Scene): Attempt | null {
     amounts: largerBy(scene.examination.leastWidth, scene.finding.width),
     apply: (now, amount) =>
       changed(now, drawing.id, (old) => ({ ...old, height: round(Math.min(1000, old.height * (1 + amount))) })),
+  };
+}
+
+/** Outlines are told to lie in an island when they come this near to it, mm. */
+const SAME_PLACE = 0.05;
+
+/** Of a drawing that comes in several pieces, the loose one is left out. */
+export function withoutIsland({ piece, examination, finding }: Scene): Attempt | null {
+  if (finding.kind !== "island" && finding.kind !== "loose") return null;
+  const solid = examination.solids.find(
+    ({ id, partId }) =>
+      finding.parts.includes(id) && piece.parts.some(({ kind, id: own }) => kind === "drawing" && own === partId),
+  );
+  const drawing = solid && piece.parts.find((part): part is DrawingPart => part.kind === "drawing" && part.id === solid.partId);
+  if (!solid || drawing?.frame !== undefined) return null;
+  const island = islandsOf(solid.region).find((each) => regionContains(each, finding.at.x, finding.at.y));
+  const left = drawing && island && leftOf(drawing, island, islandsOf(solid.region));
+  if (!drawing || !left) return null;
+  return {
+    kind: "leave-out",
+    action: () => ({ does: "leave out" }),
+    least: 0,
+    most: 1,
+    amounts: [1],
+    loses: [solid.id],
+    apply: (now) => changed(now, drawing.id, (old) => ({ ...old, ...left })),
+  };
+}
+
+/** A drawing without the outlines of one island; what is left stays where it is. */
+function leftOf(
+  drawing: DrawingPart,
+  island: Region,
+  all: readonly Region[],
+): Pick<DrawingPart, "outline" | "height" | "at"> | null {
+  const { rings, box, placed } = drawnRings(drawing);
+  const data = drawing.outline.split(/(?=M)/);
+  if (all.length < 2 || data.length !== rings.length) return null;
+  const grown = offset(island, SAME_PLACE + Math.abs(drawing.thicken) / 2 + drawing.round);
+  // The shape lies about the place of the drawing: all its islands together tell where that is on the piece.
+  const [here, drawn] = [regionBox(all.flat())!, regionBox(rings.map((ring) => transformRing(ring, placed)))!];
+  const [dx, dy] = [(here.minX + here.maxX - drawn.minX - drawn.maxX) / 2, (here.minY + here.maxY - drawn.minY - drawn.maxY) / 2];
+  const stays = rings.map((ring) => {
+    const { x, y } = transformPoint(placed, { x: ring[0]!, y: ring[1]! });
+    return !regionContains(grown, x + dx, y + dy);
+  });
+  const rest = regionBox(rings.filter((_, i) => stays[i]));
+  if (!rest || stays.every(Boolean)) return null;
+  const before = transformPoint(placed, { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 });
+  const after = transformPoint(placed, { x: (rest.minX + rest.maxX) / 2, y: (rest.minY + rest.maxY) / 2 });
+  const exactly = (mm: number) => Math.round(mm * 1e6) / 1e6;
+  return {
+    outline: data.filter((_, i) => stays[i]).join(""),
+    height: exactly((drawing.height * (rest.maxY - rest.minY)) / (box.maxY - box.minY)),
+    at: { ...drawing.at, x: exactly(drawing.at.x + after.x - before.x), y: exactly(drawing.at.y + after.y - before.y) },
   };
 }

@@ -5,8 +5,9 @@ import { unlessTangled } from "../errors";
 import { type Examination, examine, type Library } from "../examine";
 import { compareRegions, type Region } from "../geometry";
 import { type Finding, openFindings } from "../judge";
-import { canBeKept, type Piece } from "../piece";
+import { canBeKept, type Part, type Piece } from "../piece";
 import { attemptsFor } from "./attempts";
+import { withoutIsland } from "./drawings";
 import { type HeldNearby, holdsNearby, neighbourhood } from "./nearby";
 import { patchWidth, REACHES, withPatches } from "./patches";
 import { proveMend } from "./proof";
@@ -53,7 +54,7 @@ export function offerMends(piece: Piece, examination: Examination, finding: Find
     const mend = unlessTangled(() => tryAttempt(attempt, { piece, before: examination, finding, library }));
     if (mend) mends.push(mend);
   }
-  for (const whole of [patchLimb, tieIsland]) {
+  for (const whole of [patchLimb, tieIsland, leaveOutIsland, bridgeInsides]) {
     const mend = unlessTangled(() => whole({ piece, before: examination, finding, library }));
     if (mend) mends.push(mend);
   }
@@ -88,6 +89,26 @@ function tieIsland(trial: Trial): Mend | null {
     INTO.map((share) => tie.least + share * examination.leastWidth),
     trial,
   );
+}
+
+function leaveOutIsland({ piece, before: examination, finding, library }: Trial): Mend | null {
+  const without = withoutIsland({ piece, examination, finding, library, hanging: [] });
+  return without && firstThatHelps(without, [1], { piece, before: examination, finding, library });
+}
+
+/** What drops out of cut-out letters is held by bridges. */
+function bridgeInsides(trial: Trial): Mend | null {
+  const { piece, finding } = trial;
+  const isBare = (part: Part) => part.kind === "word" && part.meets === "carve" && !part.bridges;
+  if ((finding.kind !== "loose" && finding.kind !== "island") || !piece.parts.some(isBare)) return null;
+  const bridge: Attempt = {
+    kind: "bridges",
+    action: () => ({ does: "bridges" }),
+    least: 0,
+    most: 1,
+    apply: (now) => ({ ...now, parts: now.parts.map((part) => (isBare(part) ? ({ ...part, bridges: {} } as Part) : part)) }),
+  };
+  return firstThatHelps(bridge, [1], trial);
 }
 
 /** The first amount after which the finding is gone, and fewer are left; on the whole piece. */

@@ -254,3 +254,15 @@ describe("a ring of letters", () => {
     expect(Math.abs((plain.minY + plain.maxY) / 2 - 2)).toBeGreaterThan(5);
   });
 });
+
+it("what drops out of cut-out letters is held by bridges, in one mend", () => {
+  const piece = pieceOf([
+    { kind: "shape", id: "plate", form: "plate", size: { by: "fit", margin: 9 } },
+    word("BOA", { meets: "carve", tracking: 3, size: { by: "cap-height", mm: 40 } }),
+  ]);
+  const measured = examine(piece, library);
+  expect(measured.verdict).toBe("falls");
+  const dropped = measured.findings.find(({ means }) => means === "falls")!;
+  const mend = offerMends(piece, measured, dropped, library).find(({ action }) => action.does === "bridges")!;
+  expect(examine(mend.piece, library)).toMatchObject({ verdict: "holds", pieces: 1 });
+});

@@ -23,7 +23,8 @@ export type MendKind =
   | "leave-out"
   | "onto"
   | "as-material"
-  | "fill";
+  | "fill"
+  | "bridges";
 
 /** What a mend does, without words; lengths in mm. */
 export type MendAction =
@@ -44,7 +45,7 @@ export type MendAction =
   | { does: "smaller" | "onto material"; share: number }
   | { does: "other form"; letter: string }
   | { does: "fill"; what: "gap" | "hole" }
-  | { does: "leave out" | "as material" };
+  | { does: "leave out" | "as material" | "bridges" };
 
 /** A way to mend a finding, as a function of one amount: how a copy of the piece looks when it is done by so much. */
 export interface Attempt {

@@ -22,6 +22,8 @@ export type Move =
   | { what: "letters"; letters: readonly { wordId: string; key: string }[]; dx: number; dy: number }
   /** A letter turned further, degrees. */
   | { what: "turn"; wordId: string; key: string; turn: number }
+  /** A bridge in a cut-out letter goes round the inside that it holds, degrees. */
+  | { what: "bridge"; wordId: string; key: string; hole: number; from: number; turn: number }
   | { what: "word"; wordId: string; dx: number; dy: number }
   /** A loop goes round the outline, degrees. */
   | { what: "loop"; id: string; turn: number }
@@ -50,6 +52,7 @@ export function applyMove(piece: Piece, move: Move): Piece {
   if (move.what === "turn") {
     return changeLetter(piece, move.wordId, move.key, (old) => ({ ...old, turn: turned((old.turn ?? 0) + move.turn) }));
   }
+  if (move.what === "bridge") return putBridge(piece, move, turned(move.from + move.turn));
   if (move.what === "loop") {
     return change(move.id, (part) => (part.kind === "loop" ? { ...part, angle: turned(part.angle + move.turn) } : part));
   }
@@ -89,6 +92,20 @@ export function applyMove(piece: Piece, move: Move): Piece {
         return shiftEnds(part, () => ({ x: dx, y: dy }));
       });
   }
+}
+
+/** @param angle direction from the inside that it holds, degrees; `null` for where it is best */
+export function putBridge(
+  piece: Piece,
+  { wordId, key, hole }: { wordId: string; key: string; hole: number },
+  angle: number | null,
+): Piece {
+  return changeLetter(piece, wordId, key, (old) => {
+    const bridges = [...(old.bridges ?? [])];
+    while (bridges.length <= hole) bridges.push(null);
+    bridges[hole] = angle;
+    return { ...old, bridges: bridges.some((each) => each !== null) ? bridges : undefined };
+  });
 }
 
 const STILL = { x: 0, y: 0 };

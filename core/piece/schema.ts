@@ -69,6 +69,8 @@ const letterChange = z.strictObject({
   score: z.boolean().optional(),
   /** Its dots and accents are treated otherwise than those of the word. */
   dots: dotsWay.optional(),
+  /** Cut out, the directions in which bridges hold its insides, degrees; `null` for those that go where it is best. */
+  bridges: z.array(length(-180, 180).nullable()).max(40).optional(),
   /** Separate pieces of the letter that are left out, numbered from 1 by size; 0 is the letter itself. */
   without: z.array(z.number().int().min(1).max(40)).max(40).optional(),
 });
@@ -215,6 +217,8 @@ const word = z
     /** How it meets the material before it; engraved, it takes nothing away and adds nothing. */
     meets: z.enum(["add", "carve", "halo", "engrave"]).default("add"),
     gap: length(0.1, 100).default(1.2),
+    /** Cut out, bridges are left in its strokes that hold their insides; without a width, as wide as the sheet wants, mm. */
+    bridges: z.strictObject({ width: length(0.1, 50).optional() }).optional(),
     path: wordPath.optional(),
     /** Left end of the baseline. */
     at: z.strictObject({ x: offset, y: offset }).default({ x: 0, y: 0 }),

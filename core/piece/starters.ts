@@ -317,7 +317,7 @@ export const STARTERS: readonly Starter[] = [
     "sign",
     (text) => [
       { kind: "shape", id: "shape", form: "plate", corner: 5, size: { by: "fit", margin: 9 } },
-      word(text, "titan-one", byWidth(120), { meets: "carve", tracking: 1.5 }),
+      word(text, "titan-one", byWidth(120), { meets: "carve", bridges: { width: 2.6 }, tracking: 1.5 }),
     ],
   ),
 ];

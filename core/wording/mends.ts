@@ -65,6 +65,8 @@ export function describeMend(action: MendAction, units: Units): string {
       return `Another form of the ${action.letter}`;
     case "leave out":
       return "Leave it out";
+    case "bridges":
+      return "Let bridges hold what the letters enclose";
     case "fill":
       return `Fill the ${action.what}`;
     case "onto material":

@@ -7,6 +7,7 @@ import type { Piece } from "@mend-joint/core/piece";
 import { sheetOf, twinMatrix } from "@mend-joint/core/report";
 import { useMemo } from "react";
 import { useBench } from "../state/bench";
+import { BridgeHandles } from "./BridgeHandles";
 import { Callipers } from "./Callipers";
 import { Caret } from "./Caret";
 import { EdgeHandles } from "./EdgeHandles";
@@ -143,6 +144,7 @@ export function PieceDrawing({
       />
       <Caret examination={examination} view={view} size={size} />
       <LineHandles examination={examination} piece={piece} view={view} size={size} />
+      <BridgeHandles examination={examination} view={view} size={size} />
       <TieHandles examination={examination} piece={piece} view={view} size={size} />
       <EdgeHandles examination={examination} piece={piece} view={view} size={size} />
       {move && <MoveNote examination={examination} move={move} view={view} size={size} />}

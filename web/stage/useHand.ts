@@ -103,6 +103,22 @@ function gripOf(examination: Examination, target: Element, start: { x: number; y
     const [id, index] = end.split(" ") as [string, string];
     return (dx, dy) => ({ what: "end", id, index: index === "0" ? 0 : 1, dx, dy });
   }
+  const bridged = target.getAttribute("data-bridge");
+  if (bridged) {
+    const [wordId, key, hole] = bridged.split(" ") as [string, string, string];
+    const bridge = examination.bridges.find((each) => each.wordId === wordId && each.key === key && each.hole === Number(hole));
+    if (!bridge) return null;
+    const { from, angle } = bridge;
+    const way = (at: { x: number; y: number }) => (Math.atan2(at.y - from.y, at.x - from.x) * 180) / Math.PI;
+    return (_, __, at) => ({
+      what: "bridge",
+      wordId,
+      key,
+      hole: bridge.hole,
+      from: angle,
+      turn: Math.round(way(at) - way(start)),
+    });
+  }
   const hanger = examination.hangers.find(({ id }) => id === target.getAttribute("data-solid"));
   if (hanger) return loopGrip(examination, hanger.id, start);
   const edge = target.getAttribute("data-edge");
@@ -149,7 +165,8 @@ function takenBy(
 }
 
 function snapped(move: Move): Move {
-  if (move.what === "turn" || move.what === "loop") return { ...move, turn: Math.round(move.turn / TURN_STEP) * TURN_STEP };
+  if (move.what === "turn" || move.what === "loop" || move.what === "bridge")
+    return { ...move, turn: Math.round(move.turn / TURN_STEP) * TURN_STEP };
   if (move.what === "size") return { ...move, out: Math.round(move.out) };
   const along = Math.abs(move.dx) > Math.abs(move.dy);
   return { ...move, dx: along ? Math.round(move.dx) : 0, dy: along ? 0 : Math.round(move.dy) };

@@ -124,6 +124,11 @@ export function ornaments(): Promise<Record<SymbolName, Region>> {
   return drawn;
 }
 
+/** Directions in which a bridge of a cut-out letter would reach material, degrees, the best first. */
+export function bridgePlacesOf(piece: Piece, bridge: { wordId: string; key: string; hole: number }): Promise<number[]> {
+  return mender.ask((remote) => remote.bridgePlaces(piece, bridge));
+}
+
 /** The least height at which each silhouette survives, mm: ours by name, the maker's own by id. */
 export function smallestHeights(
   wanted: number,

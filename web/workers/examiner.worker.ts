@@ -67,6 +67,8 @@ const api = {
     (await examining).sizeRing(piece, wordId, wanted),
   upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),
+  bridgePlaces: async (piece: Piece, bridge: { wordId: string; key: string; hole: number }): Promise<number[]> =>
+    (await examining).bridgePlacesIn(piece, bridge),
   smallestHeights: async (wanted: number, own: readonly Pick<KeptOutline, "id" | "outline">[]): Promise<Record<string, number>> =>
     (await examining).smallestHeights(wanted, own),
   choices: async (word: Word): Promise<LetteringChoices> => (await examining).letteringChoices(word),

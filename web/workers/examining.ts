@@ -1,7 +1,7 @@
 /**
  * Examining with the fonts of the server.
  */
-import { type Examination, examine, type Library } from "@mend-joint/core";
+import { type Examination, examine, type Library, otherBridgePlaces } from "@mend-joint/core";
 import { createExaminer, withDrawings } from "@mend-joint/core/examiner";
 import type { Region } from "@mend-joint/core/geometry";
 import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
@@ -189,6 +189,12 @@ export async function letteringChoices(word: Word): Promise<LetteringChoices> {
   await ensureFont(word.font);
   const font = fonts.get(word.font)?.vary(word.axes);
   return font ? { axes: font.axes, features: font.featuresFor(word.text) } : { axes: [], features: [] };
+}
+
+/** Directions in which a bridge of a cut-out letter would reach material, degrees, the best first. */
+export async function bridgePlacesIn(piece: Piece, bridge: { wordId: string; key: string; hole: number }): Promise<number[]> {
+  await ensureFonts(piece);
+  return otherBridgePlaces(piece, bridge, library);
 }
 
 /** The least height at which silhouettes survive, mm, for ours by name and for the maker's own by id. */

@@ -14,6 +14,7 @@ import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { Pick } from "../../ui/Pick";
 import { DOTS_WAYS } from "../line/dotsWays";
+import { Bridges } from "./Bridges";
 import { LetterFigures } from "./LetterFigures";
 import { Letterforms } from "./Letterforms";
 
@@ -79,6 +80,7 @@ export function LetterInHand({ piece, wordId, letterKey: key, what }: Props) {
           />
         </div>
       )}
+      {what === "letter" && <Bridges piece={piece} wordId={wordId} letterKey={key} />}
       {what === "letter" && <Letterforms word={word} letterKey={key} />}
       {what === "letter" && (change.without ?? []).length > 0 && (
         <div className="mt-2 flex items-center justify-between gap-2 text-[13px]">

@@ -245,3 +245,40 @@ test("a line is a sentence: choices are tried on the piece, Escape closes them, 
   await page.keyboard.press("Control+z");
   await expect(page.getByLabel("Word or line")).toHaveValue("Kit");
 });
+
+test("what cut-out letters enclose is held by bridges, which go where the maker puts them", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New piece", exact: true }).click();
+  await page
+    .getByRole("button", { name: /Cut-through plate/ })
+    .first()
+    .click();
+  await expect(verdict(page)).toContainText("Everything holds.");
+  // Without bridges the insides drop; with them they stay.
+  await choose(page, "The word is", /part of the piece/);
+  await choose(page, "The word is", /cut out of what lies under it/);
+  await page.getByRole("radio", { name: "drops out" }).click();
+  await expect(verdict(page)).toContainText("fall");
+  await page.getByRole("radio", { name: "is held by bridges" }).click();
+  await expect(verdict(page)).toContainText("Everything holds.");
+
+  const o = (await outline(page, "k3").boundingBox())!;
+  await page.mouse.click(o.x + o.width * 0.15, o.y + o.height / 2);
+  const angle = page.getByLabel("Its bridge stands at");
+  const before = await angle.inputValue();
+  await page.getByRole("button", { name: "Another place" }).click();
+  await expect(angle).not.toHaveValue(before);
+  await expect(verdict(page)).toContainText("Everything holds.");
+  // By hand, a quarter round, and by the keyboard.
+  const handle = page.getByRole("button", { name: "Bridge of O" });
+  await handle.focus();
+  const now = Number(await angle.inputValue());
+  await page.keyboard.press("ArrowLeft");
+  await expect(angle).toHaveValue(String(now + 5));
+  const { x, y, width, height } = (await handle.boundingBox())!;
+  await drag(page, { x: x + width / 2, y: y + height / 2 }, 60, 60);
+  await expect(angle).not.toHaveValue(String(now + 5));
+  expect(await faults(page)).toEqual([]);
+  for (let i = 0; i < 3; i++) await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(angle).toHaveValue(before);
+});

@@ -7,7 +7,7 @@ import { fileURLToPath } from "node:url";
 import { expect, type Page, test } from "@playwright/test";
 import { faults } from "./axe";
 import { copyOf } from "./pieces";
-import { choose } from "./sentence";
+import { choose, openChoice } from "./sentence";
 
 const ROOT = fileURLToPath(new URL("..", import.meta.url));
 const sheet = (page: Page) => page.getByRole("dialog", { name: "Bring in a drawing or a picture" });
@@ -131,6 +131,70 @@ test("a picture: traced, its threshold by keyboard, cut, and the file holds", as
   await download.saveAs(file);
   const checked = spawnSync("npx", ["tsx", "cli/check.ts", file, "--lines", "--json"], { cwd: ROOT, encoding: "utf8" });
   expect(JSON.parse(checked.stdout)).toMatchObject({ verdict: "holds", solids: 1 });
+});
+
+test("a picture that lies askew is straightened, and its tracing is changed later", async ({ page }, info) => {
+  const drawn = `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="500"><rect width="900" height="500" fill="#efe9dd"/>
+    <g fill="#28424c" transform="rotate(6 450 250)"><path fill-rule="evenodd" d="M150 120H750V380H150ZM250 180H650V320H250Z"/></g></svg>`;
+  const path = info.outputPath("gate.png");
+  writeFileSync(path, spawnSync("rsvg-convert", { input: drawn, maxBuffer: 1e8 }).stdout);
+  await openTopper(page, "Gate");
+  await openSheet(page);
+  await sheet(page).getByLabel("Choose a file").setInputFiles(path);
+  await sheet(page).getByRole("button", { name: "Straighten" }).click();
+  // It was turned clockwise.
+  await expect(sheet(page).getByLabel("Turned")).toHaveValue("6");
+  await expect(sheet(page).getByRole("button", { name: "Straighten" })).toBeDisabled();
+  await sheet(page).getByLabel("Width").fill("120");
+  await sheet(page).getByLabel("Width").press("Enter");
+  // Upright it is as high as drawn: 260 of 600.
+  await expect(sheet(page).getByLabel("Height")).toHaveValue(/^(52|51\.9|52\.0)\d*$/);
+  await sheet(page).getByRole("button", { name: "Put it on the piece" }).click();
+  const gate = page.getByRole("group", { name: "gate", exact: true });
+  await expect(gate).toBeVisible();
+  const kept = page.waitForResponse(
+    (response) => response.url().includes("/api/pictures/") && response.request().method() === "PUT",
+  );
+  expect((await kept).status()).toBe(204);
+  await page.reload();
+  await page
+    .getByRole("button", { name: /Holders/ })
+    .first()
+    .click();
+  await gate.getByRole("button", { name: "Trace its picture again" }).click();
+  const again = page.getByRole("dialog", { name: "Trace gate again" });
+  await expect(again.getByLabel("Turned")).toHaveValue("6");
+  await expect(again.getByText("Outlines taken: 2 of 2")).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  await again.getByRole("button", { name: "Without holes" }).click();
+  await again.getByRole("button", { name: "Take this outline" }).click();
+  await expect(page.getByTestId("stage").locator("[data-solid='drawing']").first()).toBeVisible();
+  await expect(gate).toContainText("52.0 mm high");
+  // One step back is the outline with its hole.
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await gate.getByRole("button", { name: "Trace its picture again" }).click();
+  await expect(again.getByText("Outlines taken: 2 of 2")).toBeVisible();
+});
+
+test("an outline of one's own stands in a text and between words", async ({ page }) => {
+  await openTopper(page, "Own");
+  await page.evaluate(async () => {
+    const outline = { id: "own-flag", name: "pennant", outline: "M0 0L60 20L0 40L0 90L-12 90L-12 0Z", height: 40 };
+    const headers = { "content-type": "application/json" };
+    await fetch("/api/outlines/own-flag", { method: "PUT", headers, body: JSON.stringify(outline) });
+  });
+  const line = page.getByLabel("Word or line").first();
+  await line.fill("Kit ");
+  await page.getByRole("button", { name: "Put in a symbol …" }).first().click();
+  const whale = page.getByRole("menuitem", { name: "whale" });
+  await whale.hover();
+  await expect(page.getByText(/survives from \d/)).toBeVisible();
+  await page.getByRole("menuitem", { name: "pennant" }).click();
+  await expect(line).toHaveValue("Kit Ⓐ");
+  await expect(page.getByText("pennant", { exact: false }).first()).toBeVisible();
+  await openChoice(page, "Between words", 0);
+  await page.getByRole("combobox", { name: "Between words" }).selectOption({ label: "pennant, your own" });
+  await expect(page.getByRole("button", { name: /^Between words: a pennant/ })).toBeVisible();
 });
 
 test("what cannot be used is said, and nothing is lost; an SVG can be pasted", async ({ page }) => {

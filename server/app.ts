@@ -17,6 +17,7 @@ import { handleError, problem } from "./problems";
 import { fontRoutes } from "./routes/fonts";
 import { machineRoutes } from "./routes/machine";
 import { outlineRoutes } from "./routes/outlines";
+import { pictureRoutes } from "./routes/pictures";
 import { pieceRoutes } from "./routes/pieces";
 import { profileRoutes } from "./routes/profiles";
 import type { Keeper } from "./store/database";
@@ -92,6 +93,7 @@ export function createApp({ db, store = NOWHERE, machine, host, pages }: AppOpti
   app.route("/api/fonts", fontRoutes(db));
   app.route("/api/profiles", profileRoutes(db));
   app.route("/api/outlines", outlineRoutes(db));
+  app.route("/api/pictures", pictureRoutes(db));
   app.route("/api/machine", machineRoutes(machine));
   app.all("/api/*", (c) => problem(c, 404, "The API has nothing at this address."));
 

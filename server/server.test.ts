@@ -9,6 +9,7 @@ import { createApp } from "./app";
 import { startSimulatedCutter } from "./machines/simulated";
 import { DataFolderError, type OpenDatabase, openDatabase } from "./store/database";
 import { seedDemo } from "./store/demo";
+import { dropUnusedPictures } from "./store/pictures";
 import { dataFolder, emptyFolder } from "./tests/folder";
 
 const document = (name = "Zoë") =>
@@ -70,6 +71,33 @@ describe("the API", () => {
     expect((await ask("/outlines/o1", { method: "DELETE" })).status).toBe(204);
     expect((await ask("/outlines/o1", { method: "DELETE" })).status).toBe(404);
     expect((await ask("/outlines")).body).toEqual({ outlines: [] });
+  });
+
+  it("keeps the picture of a drawing, as long as it is spoken of, and no other files", async () => {
+    const picture = new Uint8Array([1, 2, 3, 250]);
+    const put = (id: string, type: string, body: Uint8Array = picture) =>
+      ask(`/pictures/${id}`, { method: "PUT", headers: { "content-type": type }, body: body as BodyInit });
+    const fetched = (id: string) => app.request(`http://127.0.0.1/api/pictures/${id}`, { headers: { host: "127.0.0.1:5180" } });
+    expect((await put("p1", "image/webp")).status).toBe(204);
+    // An id keeps its picture.
+    expect((await put("p1", "image/png", new Uint8Array([9]))).status).toBe(204);
+    const got = await fetched("p1");
+    expect(got.headers.get("content-type")).toBe("image/webp");
+    expect(new Uint8Array(await got.arrayBuffer())).toEqual(picture);
+    expect((await put("p2", "image/svg+xml")).status).toBe(415);
+    expect((await put("p2", "image/png", new Uint8Array())).status).toBe(400);
+    expect((await put("p%202", "image/png")).status).toBe(400);
+    expect((await fetched("p2")).status).toBe(404);
+
+    await put("p3", "image/png");
+    const traced = { picture: "p1", pixel: 0.1, speck: 0.6, hole: 0.6, detail: 1, turn: -3.7 };
+    const part = { kind: "drawing", id: "d", name: "gate", outline: "M0 0L10 0L10 5Z", height: 40, at: { x: 0, y: 0 }, traced };
+    const { status } = await ask("/pieces", { method: "POST", json: { document: { ...document("Gate"), parts: [part] } } });
+    expect(status).toBe(201);
+    await open.db.query("update picture set added_at = now() - interval '3 days'");
+    await dropUnusedPictures(open.db);
+    expect((await fetched("p1")).status).toBe(200);
+    expect((await fetched("p3")).status).toBe(404);
   });
 
   it("keeps a piece with a drawing in it", async () => {

@@ -436,6 +436,21 @@ const drawing = z.strictObject({
   opening: z.enum(["none", "behind", "bars"]).default("none"),
   bar: length(0.5, 100).default(5),
   bite: length(-50, 50).default(1.5),
+  /** Traced from a picture that is kept, and what was chosen for that: it can be traced again. */
+  traced: z
+    .strictObject({
+      picture: id,
+      /** mm for a pixel of the picture as it is kept; sizes of specks and holes go by it. */
+      pixel: length(1e-4, 100),
+      threshold: length(0, 255).optional(),
+      speck: length(0, 50),
+      hole: length(0, 50),
+      detail: length(0.1, 10),
+      turn: length(-45, 45),
+      /** A place that is background, pixels from the upper left corner. */
+      background: z.strictObject({ x: length(0, 20_000), y: length(0, 20_000) }).optional(),
+    })
+    .optional(),
 });
 
 /** An outline that the maker keeps for other pieces. */
@@ -529,6 +544,8 @@ export type Shape = Extract<Part, { kind: "shape" }>;
 export type Stake = Extract<Part, { kind: "stake" }>;
 export type Ornament = Extract<Part, { kind: "ornament" }>;
 export type DrawingPart = Extract<Part, { kind: "drawing" }>;
+/** How a drawing was traced. */
+export type Tracing = NonNullable<DrawingPart["traced"]>;
 export type KeptOutline = z.output<typeof keptOutlineSchema>;
 export type Meets = Word["meets"];
 export type Fill = Extract<Part, { kind: "fill" }>;

@@ -14,6 +14,7 @@ import { scaled } from "./sized";
 export { type FieldOptions, readField, type ShapeField } from "./field";
 export { checkPictureSize, MOST_PIXELS, type Picture, PictureError } from "./picture";
 export { type Sized, sizedOutlines } from "./sized";
+export { levelAngle } from "./straighten";
 
 export interface TraceOptions {
   /** Grey value (or opacity) from 0 to 255 at which the shape ends; left out, midway between shape and background. */

@@ -4,7 +4,7 @@
 import { describe, expect, it } from "vitest";
 import { flatten, regionArea, ringArea } from "../geometry";
 import { freshSeed, numbersFrom } from "../tests/seed";
-import { type Picture, PictureError, readField, sizedOutlines, tracePicture } from ".";
+import { levelAngle, type Picture, PictureError, readField, sizedOutlines, tracePicture } from ".";
 
 type Inside = (x: number, y: number) => boolean;
 type Colour = readonly [number, number, number, number];
@@ -32,6 +32,29 @@ const disc =
     (x - cx) ** 2 + (y - cy) ** 2 < r * r;
 const areaOf = (picture: Picture, options = {}) =>
   regionArea(tracePicture(picture, options).outlines.map((path) => flatten(path)));
+
+describe("how far a picture was turned", () => {
+  /** A bracket of level and upright sides, turned counter-clockwise as it is seen. */
+  const bracket = (degrees: number): Inside => {
+    const [cos, sin] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+    return (x, y) => {
+      const [dx, dy] = [x - 75, y - 75];
+      const [u, v] = [cos * dx - sin * dy, sin * dx + cos * dy];
+      return Math.abs(u) < 50 && Math.abs(v) < 35 && !(u > -20 && Math.abs(v) < 15);
+    };
+  };
+
+  it.each([-14, -3.7, 0, 0.5, 2.2, 8])("%f degrees are found", (degrees) => {
+    const found = levelAngle(tracePicture(drawn(150, 150, bracket(degrees))).outlines);
+    expect(Math.abs(found! + degrees)).toBeLessThan(0.15);
+  });
+
+  it("a disc, or what stands far off, tells nothing", () => {
+    expect(levelAngle(tracePicture(drawn(100, 100, disc(50, 50, 35))).outlines)).toBeNull();
+    expect(levelAngle(tracePicture(drawn(150, 150, bracket(40))).outlines)).toBeNull();
+    expect(levelAngle([])).toBeNull();
+  });
+});
 
 describe("what is traced", () => {
   it("a disc and its hole, where they are and as large as they are", () => {

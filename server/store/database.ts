@@ -9,6 +9,7 @@ import { PGlite } from "@electric-sql/pglite";
 import { type Copies, openCopies } from "./copies";
 import { type Durable, durable, START_SETTINGS, type Sync, syncToDisk } from "./durable";
 import { lockFolder } from "./folderLock";
+import { dropUnusedPictures } from "./pictures";
 import { nameIn, pieceRow, restoreCopy } from "./pieces";
 import type { Database, PieceCopy } from "./stored";
 
@@ -105,6 +106,7 @@ async function thin(db: PGlite): Promise<void> {
                    and later.version <= piece.version - $1 and later.saved_at::date = old.saved_at::date)`,
     [ALL_KEPT],
   );
+  await dropUnusedPictures(db);
   await db.exec("vacuum");
 }
 

@@ -2,12 +2,14 @@
  * Bring in: a drawing or a picture from elsewhere becomes a part of the piece.
  */
 import { joinBoxes } from "@mend-joint/core/geometry";
-import { formatLength, type Piece } from "@mend-joint/core/piece";
+import { type DrawingPart, formatLength, type Piece } from "@mend-joint/core/piece";
 import { describeBroughtIn, describeChosen, describeLeftOut } from "@mend-joint/core/wording";
 import { FileUp } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
+import { toast } from "sonner";
 import { create } from "zustand";
+import { fetchPicture } from "../state/api";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { Button } from "../ui/Button";
@@ -17,23 +19,43 @@ import type { Chosen, Found } from "../workers/bringing";
 import { chooseOutlines } from "../workers/examiner";
 import { boxOfOutline, OutlineShelf } from "./OutlineShelf";
 import { Outlines } from "./Outlines";
-import { letteringBox, putOnPiece } from "./put";
+import { letteringBox, putOnPiece, replaceOutline, widthOfDrawing } from "./put";
 import { TraceFields } from "./TraceFields";
+import { choicesOf, keepTraced, tracingOf } from "./traced";
 import { type TraceChoices, USUAL, useFound } from "./useFound";
 
+interface Sheet {
+  pieceId: string | null;
+  file: File | null;
+  /** The drawing that is traced again, with its picture as the file. */
+  again: DrawingPart | null;
+}
+
 /** For which piece the sheet is open, and with which file: it does not wait for another piece. */
-const useSheet = create<{ pieceId: string | null; file: File | null }>(() => ({ pieceId: null, file: null }));
+const useSheet = create<Sheet>(() => ({ pieceId: null, file: null, again: null }));
 
 /** Opens the sheet. @param file brought already, by drop or paste @param pieceId of the piece that is on the bench, or comes there next */
 export function bringIn(file: File | null = null, pieceId: string | null = usePiece.getState().piece?.id ?? null): void {
-  useSheet.setState({ pieceId, file });
+  useSheet.setState({ pieceId, file, again: null });
 }
-const close = () => useSheet.setState({ pieceId: null, file: null });
+const close = () => useSheet.setState({ pieceId: null, file: null, again: null });
+
+/** Opens the sheet with the picture that a drawing was traced from, and what was chosen then. */
+export async function traceDrawingAgain(drawing: DrawingPart): Promise<void> {
+  const pieceId = usePiece.getState().piece?.id ?? null;
+  if (!drawing.traced) return;
+  try {
+    const file = await fetchPicture(drawing.traced.picture, drawing.name);
+    if (usePiece.getState().piece?.id === pieceId) useSheet.setState({ pieceId, file, again: drawing });
+  } catch (error) {
+    toast.error((error as Error).message);
+  }
+}
 
 const KINDS = ".svg,.dxf,.pdf,.png,.jpg,.jpeg,.webp,.gif,.bmp,image/*";
 
 export function BringIn() {
-  const { pieceId, file } = useSheet();
+  const { pieceId, file, again } = useSheet();
   const piece = usePiece((state) => state.piece);
   if (!piece || piece.id !== pieceId) return null;
   return (
@@ -51,10 +73,16 @@ export function BringIn() {
           }}
         >
           <header className="flex items-center justify-between gap-4 border-b border-rule px-6 py-3">
-            <Dialog.Title className="font-display text-[20px] font-semibold">Bring in a drawing or a picture</Dialog.Title>
-            {file && <FileChoice text="Another file" />}
+            <Dialog.Title className="font-display text-[20px] font-semibold">
+              {again ? `Trace ${again.name} again` : "Bring in a drawing or a picture"}
+            </Dialog.Title>
+            {file && !again && <FileChoice text="Another file" />}
           </header>
-          {file ? <Opened key={`${file.name} ${file.lastModified} ${file.size}`} file={file} piece={piece} /> : <Nothing />}
+          {file ? (
+            <Opened key={`${file.name} ${file.lastModified} ${file.size}`} file={file} piece={piece} again={again} />
+          ) : (
+            <Nothing />
+          )}
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
@@ -105,19 +133,20 @@ function Nothing() {
   );
 }
 
-function Opened({ file, piece }: { file: File; piece: Piece }) {
+function Opened({ file, piece, again }: { file: File; piece: Piece; again: DrawingPart | null }) {
   const units = useBench((state) => state.units);
   const [lineWidth, setLineWidth] = useState<number | null>(null);
-  const [choices, setChoices] = useState<TraceChoices>(USUAL);
-  const [background, setBackground] = useState<{ x: number; y: number } | null>(null);
+  const [choices, setChoices] = useState<TraceChoices>(() => (again?.traced ? choicesOf(again.traced) : USUAL));
+  const [background, setBackground] = useState<{ x: number; y: number } | null>(again?.traced?.background ?? null);
   const [picking, setPicking] = useState(false);
-  const { reading, busy, isTraced } = useFound(file, lineWidth, choices, background);
+  const { reading, busy, isTraced } = useFound(file, lineWidth, choices, background, again?.traced?.pixel);
   const found = reading.now === "found" ? reading.found : null;
   const [chosen, setChosen] = useChoice(found);
   const [width, setWidth] = useState<number | null>(null);
-  const [name, setName] = useState(() => file.name.replace(/\.\w+$/, "").slice(0, 80) || "drawing");
+  const [name, setName] = useState(() => again?.name ?? (file.name.replace(/\.\w+$/, "").slice(0, 80) || "drawing"));
   const own = widthOf(found, chosen);
-  const wide = width ?? startWidth(own, isTraced, piece);
+  const picture = reading.now === "found" ? reading.picture : null;
+  const wide = width ?? (again ? widthOfDrawing(again) : startWidth(own, isTraced && !picture?.dpi, piece));
   const { facts, fault, current } = useFacts(found, chosen, wide, piece);
   const openLines = found?.told.some(({ what }) => what === "open" || what === "given width") ?? false;
   const allOpen = reading.now === "refused" && reading.openLines;
@@ -128,7 +157,7 @@ function Opened({ file, piece }: { file: File; piece: Piece }) {
           <Outlines
             found={found}
             chosen={chosen}
-            picture={reading.now === "found" && reading.picture ? { ...reading.picture.picture, url: reading.picture.url } : null}
+            picture={picture && { ...picture.picture, url: picture.url, turn: choices.turn }}
             onBackground={
               picking
                 ? (at) => {
@@ -165,6 +194,8 @@ function Opened({ file, piece }: { file: File; piece: Piece }) {
             choices={choices}
             onChange={setChoices}
             threshold={found?.traced?.threshold ?? null}
+            level={found?.traced?.level ?? null}
+            dpi={picture && Math.round(25.4 / picture.pixel)}
             picking={picking}
             onPick={() => setPicking(!picking)}
           />
@@ -225,6 +256,11 @@ function Opened({ file, piece }: { file: File; piece: Piece }) {
           {found?.notes.map((note) => (
             <li key={note}>Not read: {note}.</li>
           ))}
+          {picture?.dpi && own !== null && width === null && !again && (
+            <li>
+              It has the picture’s own size, {formatLength(own, units)} wide at {picture.dpi} pixels to the inch.
+            </li>
+          )}
           {own !== null && !isTraced && width === null && <li>It has the file’s own size, {formatLength(own, units)} wide.</li>}
           {fault && (
             <li role="alert" className="text-falls">
@@ -238,11 +274,14 @@ function Opened({ file, piece }: { file: File; piece: Piece }) {
             disabled={!facts || !current || busy || name.trim() === ""}
             onClick={() => {
               if (!facts) return;
-              putOnPiece(facts, name.trim());
+              const tracing = picture && tracingOf(choices, picture, background, again?.traced?.picture);
+              if (again) replaceOutline(again, facts, name.trim(), tracing);
+              else putOnPiece(facts, name.trim(), tracing);
+              if (tracing && !again) void keepTraced(file, tracing);
               close();
             }}
           >
-            Put it on the piece
+            {again ? "Take this outline" : "Put it on the piece"}
           </Button>
           <Button look="quiet" onClick={close}>
             Cancel

@@ -9,7 +9,7 @@ interface Props {
   found: Found;
   chosen: ReadonlySet<number>;
   /** Shown faintly behind it. */
-  picture: { width: number; height: number; url: string } | null;
+  picture: { width: number; height: number; url: string; turn: number } | null;
   /** Told the place, in pixels of the picture, while a place of the background is wanted. */
   onBackground: ((at: Point) => void) | null;
   onToggle(index: number): void;
@@ -37,6 +37,12 @@ export function Outlines({ found, chosen, picture, onBackground, onToggle, onBan
   const [band, setBand] = useState<Box | null>(null);
   const { minX, minY, maxX, maxY } = found.box;
   const room = ROOM * Math.max(maxX - minX, maxY - minY);
+  const [middleX, middleY] = [(minX + maxX) / 2, (minY + maxY) / 2];
+  // On the screen y runs downwards.
+  const turned = new DOMMatrix()
+    .translate(middleX, middleY)
+    .rotate(-(picture?.turn ?? 0))
+    .translate(-middleX, -middleY);
   const view = [minX - room, minY - room, maxX - minX + 2 * room, maxY - minY + 2 * room];
   // Large ones first, so that what lies inside them can be pressed.
   const order = found.outlines.map((_, i) => i).sort((a, b) => found.outlines[b]!.area - found.outlines[a]!.area);
@@ -50,9 +56,10 @@ export function Outlines({ found, chosen, picture, onBackground, onToggle, onBan
       return;
     }
     if (!picture) return;
+    const level = new DOMPoint(at.x, at.y).matrixTransform(turned.inverse());
     onBackground({
-      x: ((at.x - minX) / (maxX - minX)) * picture.width,
-      y: ((at.y - minY) / (maxY - minY)) * picture.height,
+      x: ((level.x - minX) / (maxX - minX)) * picture.width,
+      y: ((level.y - minY) / (maxY - minY)) * picture.height,
     });
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
@@ -94,6 +101,7 @@ export function Outlines({ found, chosen, picture, onBackground, onToggle, onBan
           height={maxY - minY}
           opacity={onBackground ? 1 : 0.25}
           preserveAspectRatio="none"
+          transform={`rotate(${-picture.turn} ${middleX} ${middleY})`}
         />
       )}
       <path d={material} fillRule="evenodd" className="fill-ink/75" opacity={onBackground ? 0.2 : 1} pointerEvents="none" />

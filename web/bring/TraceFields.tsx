@@ -5,6 +5,7 @@ import { Slider } from "radix-ui";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
+import { NumberField } from "../ui/NumberField";
 import { Two } from "../ui/Two";
 import type { TraceChoices } from "./useFound";
 
@@ -13,13 +14,18 @@ interface Props {
   onChange(choices: TraceChoices): void;
   /** Where the shape ends now, 0 to 255; `null` while that is not known. */
   threshold: number | null;
+  /** By how much it would have to be turned to stand level, degrees; `null` where nothing tells. */
+  level: number | null;
+  /** Pixels to the inch; `null` while that is not known. */
+  dpi: number | null;
   picking: boolean;
   onPick(): void;
 }
 
 const DETAIL = { coarse: 0.5, usual: 1, fine: 2 } as const;
 
-export function TraceFields({ choices, onChange, threshold, picking, onPick }: Props) {
+export function TraceFields({ choices, onChange, threshold, level, dpi, picking, onPick }: Props) {
+  const straight = level === null ? null : Math.round(level * 10) / 10;
   const set = (change: Partial<TraceChoices>) => onChange({ ...choices, ...change });
   const at = Math.round(choices.threshold ?? threshold ?? 128);
   const detail = (Object.keys(DETAIL) as (keyof typeof DETAIL)[]).find((key) => DETAIL[key] === choices.detail) ?? "usual";
@@ -67,10 +73,32 @@ export function TraceFields({ choices, onChange, threshold, picking, onPick }: P
         ]}
         onChange={(next) => set({ detail: DETAIL[next] })}
       />
+      <div className="flex items-end gap-2">
+        <div className="min-w-0 flex-1">
+          <NumberField
+            label="Turned"
+            unit="°"
+            value={choices.turn}
+            least={-45}
+            most={45}
+            step={0.1}
+            onChange={(turn) => set({ turn })}
+          />
+        </div>
+        <Button
+          look="quiet"
+          className="h-8 px-3"
+          disabled={straight === null || straight === choices.turn}
+          title={straight === null ? "Nothing in it is straight enough to tell" : undefined}
+          onClick={() => straight !== null && set({ turn: straight })}
+        >
+          Straighten
+        </Button>
+      </div>
       <Two>
         <LengthField
           label="Smallest speck"
-          hint="at 96 pixels to the inch"
+          hint={`at ${dpi ?? 96} pixels to the inch`}
           value={choices.speck}
           least={0}
           most={50}

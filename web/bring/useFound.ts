@@ -6,7 +6,7 @@ import type { Picture } from "@mend-joint/core/trace";
 import { useEffect, useRef, useState } from "react";
 import type { Found, TraceWish } from "../workers/bringing";
 import { openDrawing, openPicture, outlinesWith, previewTrace, stopBringing, traceAgain } from "../workers/examiner";
-import { isPicture, pictureOf } from "./picture";
+import { dpiOf, isPicture, pictureOf } from "./picture";
 
 export interface TraceChoices {
   /** `null`: midway between shape and background. */
@@ -15,25 +15,37 @@ export interface TraceChoices {
   speck: number;
   hole: number;
   detail: number;
+  /** Degrees, counter-clockwise. */
+  turn: number;
 }
 
-export const USUAL: TraceChoices = { threshold: null, speck: 0.6, hole: 0.6, detail: 1 };
+export const USUAL: TraceChoices = { threshold: null, speck: 0.6, hole: 0.6, detail: 1, turn: 0 };
 
 export type Reading =
   | { now: "reading" }
   | { now: "refused"; why: string; openLines: boolean }
-  | { now: "found"; found: Found; picture: { picture: Picture; url: string } | null };
+  | { now: "found"; found: Found; picture: Opened | null };
 
-/** mm for a pixel, before a size is asked for: 96 to the inch, as CSS has it. */
-const PIXEL = 25.4 / 96;
+export interface Opened {
+  picture: Picture;
+  url: string;
+  /** mm for a pixel. */
+  pixel: number;
+  /** Pixels to the inch, where the picture says so. */
+  dpi: number | null;
+}
+
+/** mm for a pixel of a picture that does not say: 96 to the inch, as CSS has it. */
+export const PIXEL = 25.4 / 96;
 
 /** A slider that is still for so long (ms) has come to rest. */
 const REST = 150;
 
-function wishOf({ threshold, speck, hole, detail }: TraceChoices): TraceWish {
-  const area = (mm: number) => (Math.PI / 4) * (mm / PIXEL) ** 2;
+function wishOf({ threshold, speck, hole, detail, turn }: TraceChoices, pixel: number): TraceWish {
+  const area = (mm: number) => (Math.PI / 4) * (mm / pixel) ** 2;
   return {
-    scale: PIXEL,
+    scale: pixel,
+    turn,
     threshold: threshold ?? undefined,
     speck: area(speck),
     hole: area(hole),
@@ -41,11 +53,14 @@ function wishOf({ threshold, speck, hole, detail }: TraceChoices): TraceWish {
   };
 }
 
-/** @param lineWidth of open lines, mm; `null` leaves them out */
-export function useFound(file: File, lineWidth: number | null, choices: TraceChoices, background: Point | null) {
+/**
+ * @param lineWidth of open lines, mm; `null` leaves them out
+ * @param pixel mm for a pixel of a picture; left out, as the picture has it
+ */
+export function useFound(file: File, lineWidth: number | null, choices: TraceChoices, background: Point | null, pixel?: number) {
   const [reading, setReading] = useState<Reading>({ now: "reading" });
   const [busy, setBusy] = useState(false);
-  const picture = useRef<{ picture: Picture; url: string } | null>(null);
+  const picture = useRef<Opened | null>(null);
   const isTraced = isPicture(file);
   /** Counts questions: only the answer to the newest is shown. */
   const newest = useRef(0);
@@ -67,14 +82,20 @@ export function useFound(file: File, lineWidth: number | null, choices: TraceCho
         return show(found);
       }
       if (opened.current !== file || spot.current !== background) {
-        picture.current ??= { picture: await pictureOf(file), url: URL.createObjectURL(file) };
+        const dpi = picture.current || pixel ? null : await dpiOf(file);
+        picture.current ??= {
+          picture: await pictureOf(file),
+          url: URL.createObjectURL(file),
+          pixel: pixel ?? (dpi === null ? PIXEL : 25.4 / dpi),
+          dpi,
+        };
         await openPicture(picture.current.picture, background ?? undefined);
         opened.current = file;
         spot.current = background;
       }
       // While a slider is moving, the pixels' own outline; once it rests, curves.
       if (!isNewest()) return;
-      const wish = wishOf(choices);
+      const wish = wishOf(choices, picture.current!.pixel);
       show(await previewTrace(wish));
       await new Promise((resolve) => setTimeout(resolve, REST));
       if (isNewest()) show(await traceAgain(wish));
@@ -89,7 +110,7 @@ export function useFound(file: File, lineWidth: number | null, choices: TraceCho
       .finally(() => {
         if (isNewest()) setBusy(false);
       });
-  }, [file, isTraced, lineWidth, choices, background]);
+  }, [file, isTraced, lineWidth, choices, background, pixel]);
 
   useEffect(
     () => () => {

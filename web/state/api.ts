@@ -139,6 +139,23 @@ export const keepOutline = (outline: KeptOutline) =>
   call<KeptOutline>(`/outlines/${encodeURIComponent(outline.id)}`, send("PUT", outline));
 export const removeOutline = (id: string) => call<void>(`/outlines/${encodeURIComponent(id)}`, { method: "DELETE" });
 
+/** Pictures that drawings were traced from. */
+export const keepPicture = (id: string, picture: Blob) =>
+  call<void>(
+    `/pictures/${encodeURIComponent(id)}`,
+    { method: "PUT", headers: { "content-type": picture.type }, body: picture },
+    PATIENCE_FOR_FILES,
+  );
+
+/** @throws ApiError where it is not kept here */
+export async function fetchPicture(id: string, name: string): Promise<File> {
+  const response = await fetch(`/api/pictures/${encodeURIComponent(id)}`, { signal: AbortSignal.timeout(PATIENCE_FOR_FILES) });
+  if (!response.ok)
+    throw new ApiError(response.status, "The picture that this was traced from is not kept here. Bring it in again.");
+  const blob = await response.blob();
+  return new File([blob], name, { type: blob.type });
+}
+
 export const listProfiles = async () => (await call<{ profiles: MachineProfile[] }>("/profiles")).profiles;
 export const saveProfile = (profile: MachineProfile) =>
   call<MachineProfile>(`/profiles/${encodeURIComponent(profile.id)}`, send("PUT", profile));

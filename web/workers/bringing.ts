@@ -13,10 +13,12 @@ import {
   type Region,
   regionBox,
   ringArea,
+  rotation,
   transformRegion,
 } from "@mend-joint/core/geometry";
 import { type Stock, widthToDraw } from "@mend-joint/core/piece";
 import {
+  levelAngle,
   outlinesAt,
   type Picture,
   previewAt,
@@ -32,10 +34,15 @@ export interface Found {
   box: Box;
   told: BroughtIn[];
   notes: string[];
-  /** Of a picture: where its shape ends as a threshold, and what was too small to be taken. */
   /** Its outlines follow the pixels and are still to be fitted. */
   rough?: true;
-  traced?: { threshold: number; left: { specks: number; holes: number } };
+  /** Of a picture: where its shape ends as a threshold, and what was too small to be taken. */
+  traced?: {
+    threshold: number;
+    left: { specks: number; holes: number };
+    /** By how much the picture would have to be turned to stand level, degrees; `null` where nothing tells. */
+    level: number | null;
+  };
 }
 
 /** A finished piece as an outline. */
@@ -78,6 +85,15 @@ export function openPicture(picture: Picture, background: Point | undefined): vo
 export interface TraceWish extends TraceOptions {
   /** mm for a pixel at the size asked for. */
   scale: number;
+  /** The picture is turned by so much, degrees, counter-clockwise. */
+  turn: number;
+}
+
+/** About the middle of a picture, y upwards. */
+function turning(degrees: number, width: number, height: number): (x: number, y: number) => Point {
+  const [a, b] = rotation((degrees * Math.PI) / 180);
+  const [cx, cy] = [width / 2, height / 2];
+  return (x, y) => ({ x: cx + a * (x - cx) - b * (y - cy), y: cy + b * (x - cx) + a * (y - cy) });
 }
 
 /** A box of pixels, y upwards, in mm, y downwards. */
@@ -89,8 +105,15 @@ const scaledBox = ({ minX, minY, maxX, maxY }: Box, scale: number, height: numbe
 });
 
 /** What the outlines will be, roughly; it is shown and not chosen from. @throws PictureError */
-export function previewTrace({ scale, ...options }: TraceWish): Found {
-  const { rings, width, height, threshold, left } = previewAt(field!, options);
+export function previewTrace({ scale, turn, ...options }: TraceWish): Found {
+  const { rings: level, width, height, threshold, left } = previewAt(field!, options);
+  const turned = turning(turn, width, height);
+  const rings =
+    turn === 0
+      ? level
+      : level.map((ring) =>
+          ring.map((_, i) => (i % 2 === 0 ? turned(ring[i]!, ring[i + 1]!).x : turned(ring[i - 1]!, ring[i]!).y)),
+        );
   const outlines = rings.map((ring) => ({
     data: pathData(
       ring,
@@ -103,14 +126,17 @@ export function previewTrace({ scale, ...options }: TraceWish): Found {
     box: scaledBox(regionBox([ring])!, scale, height),
   }));
   const box = { minX: 0, minY: 0, maxX: width * scale, maxY: height * scale };
-  return { outlines, box, told: [], notes: [], traced: { threshold, left }, rough: true };
+  return { outlines, box, told: [], notes: [], traced: { threshold, left, level: null }, rough: true };
 }
 
 /** @throws PictureError */
-export function traceAgain({ scale, ...options }: TraceWish): Found {
+export function traceAgain({ scale, turn, ...options }: TraceWish): Found {
   const traced = outlinesAt(field!, options);
   const { outlines } = sizedOutlines(traced.outlines, scale);
-  const down = outlines.map((path) => mapCurve(path, (x, y) => ({ x, y: traced.height * scale - y }), true));
+  const turned = turning(turn, traced.width * scale, traced.height * scale);
+  const down = outlines
+    .map((path) => (turn === 0 ? path : mapCurve(path, turned, false)))
+    .map((path) => mapCurve(path, (x, y) => ({ x, y: traced.height * scale - y }), true));
   found = {
     outlines: down.map((path) => {
       const ring = flatten(path);
@@ -122,7 +148,7 @@ export function traceAgain({ scale, ...options }: TraceWish): Found {
     notes: [],
   };
   const page = { minX: 0, minY: 0, maxX: traced.width * scale, maxY: traced.height * scale };
-  return { ...shown(found), box: page, traced: { threshold: traced.threshold, left: traced.left } };
+  return { ...shown(found), box: page, traced: { threshold: traced.threshold, left: traced.left, level: levelAngle(outlines) } };
 }
 
 function shown({ outlines, told, notes }: FoundDrawing): Found {

@@ -1,5 +1,6 @@
 import { type DrawingPart, partBounds } from "@mend-joint/core/piece";
 import type { HolderChoiceKey } from "@mend-joint/core/wording";
+import { traceDrawingAgain } from "../../bring/BringIn";
 import { keepOnShelf } from "../../bring/keep";
 import { boxOf } from "../../state/bench";
 import { Button } from "../../ui/Button";
@@ -75,6 +76,11 @@ export function DrawingForm({ drawing }: { drawing: DrawingPart }) {
   };
   return (
     <HolderForm part={drawing} title={drawing.name} edit={edit}>
+      {drawing.traced && (
+        <Button look="quiet" className="-ml-3 h-8 self-start px-3" onClick={() => void traceDrawingAgain(drawing)}>
+          Trace its picture again
+        </Button>
+      )}
       <Button look="quiet" className="-ml-3 h-8 self-start px-3" onClick={() => void keepOnShelf(drawing)}>
         Keep it on your shelf
       </Button>

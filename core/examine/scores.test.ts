@@ -25,6 +25,14 @@ describe("lines within a shape (checked against plane geometry)", () => {
     expect(lengthOf(lines[0]!)).toBeCloseTo(2 * 3 * Math.acos(2 / 3), 2);
   });
 
+  it("of many sides on many, each side of the line meets the ones near it: the same", () => {
+    // Circles of radius 3 and 5 about points 6 apart: half the angle of the smaller within the larger is acos((6² + 3² − 5²) / (2·6·3)).
+    const lines = linesWithin(fineCircle(6, 0, 3), [fineCircle(0, 0, 5)]);
+    expect(lines).toHaveLength(1);
+    expect(lengthOf(lines[0]!)).toBeCloseTo(2 * 3 * Math.acos((36 + 9 - 25) / 36), 3);
+    expect(linesWithin(fineCircle(0, 0, 3), [fineCircle(0, 0, 5)]).map(lengthOf)[0]).toBeCloseTo(2 * Math.PI * 3, 3);
+  });
+
   it("holes of the shape are left out; apart there is nothing", () => {
     const frame = [rectangle(0, 0, 20, 20), Float64Array.from([5, 5, 5, 15, 15, 15, 15, 5])];
     const lines = linesWithin(rectangle(-5, 9, 30, 2), frame);

@@ -1,7 +1,12 @@
 /**
  * The parts of an outline that lie within a shape.
  */
-import { boxesMeet, type Region, type Ring, regionBox, regionContains } from "./ring";
+import Flatbush from "flatbush";
+import { insideTest } from "./inside";
+import { boxesMeet, type Region, type Ring, regionBox, regionContains, vertexCount } from "./ring";
+
+/** So many pairs of edges are looked at one by one; an index pays for more. */
+const FEW_PAIRS = 20_000;
 
 /**
  * Every edge of the ring is cut where it crosses the outline of the region; what lies inside is kept.
@@ -10,10 +15,13 @@ import { boxesMeet, type Region, type Ring, regionBox, regionContains } from "./
  */
 export function linesWithin(ring: Ring, region: Region): Float64Array[] {
   if (!boxesMeet(regionBox([ring]), regionBox(region))) return [];
+  const many = (ring.length / 2) * vertexCount(region) > FEW_PAIRS;
+  const contains = many ? insideTest(region) : (x: number, y: number) => regionContains(region, x, y);
+  const sides = many ? sidesNear(region) : () => sidesOf(region);
   const lines: number[][] = [];
   let line: number[] | null = null;
   const add = (ax: number, ay: number, bx: number, by: number) => {
-    const inside = regionContains(region, (ax + bx) / 2, (ay + by) / 2);
+    const inside = contains((ax + bx) / 2, (ay + by) / 2);
     if (!inside) line = null;
     else if (line) line.push(bx, by);
     else {
@@ -26,7 +34,7 @@ export function linesWithin(ring: Ring, region: Region): Float64Array[] {
     const k = (i + 2) % n;
     const [ax, ay, bx, by] = [ring[i]!, ring[i + 1]!, ring[k]!, ring[k + 1]!];
     let [x, y] = [ax, ay];
-    for (const t of crossings(ax, ay, bx, by, region)) {
+    for (const t of crossings(ax, ay, bx, by, sides(ax, ay, bx, by))) {
       const [cx, cy] = [ax + (bx - ax) * t, ay + (by - ay) * t];
       add(x, y, cx, cy);
       [x, y] = [cx, cy];
@@ -36,20 +44,35 @@ export function linesWithin(ring: Ring, region: Region): Float64Array[] {
   return joinOverStart(lines, ring).map((points) => Float64Array.from(points));
 }
 
-/** Where along an edge (0 to 1) the outline of a region crosses it, ascending. */
-function crossings(ax: number, ay: number, bx: number, by: number, region: Region): number[] {
+type Side = readonly [ax: number, ay: number, bx: number, by: number];
+
+function* sidesOf(region: Region): Generator<Side> {
+  for (const ring of region) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) yield [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
+  }
+}
+
+/** @returns the sides whose boxes meet that of an edge */
+function sidesNear(region: Region): (ax: number, ay: number, bx: number, by: number) => Iterable<Side> {
+  const sides = [...sidesOf(region)];
+  const tree = new Flatbush(sides.length);
+  for (const [ax, ay, bx, by] of sides) tree.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
+  tree.finish();
+  return (ax, ay, bx, by) =>
+    tree.search(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by)).map((i) => sides[i]!);
+}
+
+/** Where along an edge (0 to 1) sides cross it, ascending. */
+function crossings(ax: number, ay: number, bx: number, by: number, sides: Iterable<Side>): number[] {
   const found: number[] = [];
   const [dx, dy] = [bx - ax, by - ay];
-  for (const other of region) {
-    for (let i = 0, j = other.length - 2; i < other.length; j = i, i += 2) {
-      const [px, py] = [other[j]!, other[j + 1]!];
-      const [ex, ey] = [other[i]! - px, other[i + 1]! - py];
-      const cross = dx * ey - dy * ex;
-      if (cross === 0) continue;
-      const t = ((px - ax) * ey - (py - ay) * ex) / cross;
-      const u = ((px - ax) * dy - (py - ay) * dx) / cross;
-      if (t > 0 && t < 1 && u >= 0 && u < 1) found.push(t);
-    }
+  for (const [px, py, qx, qy] of sides) {
+    const [ex, ey] = [qx - px, qy - py];
+    const cross = dx * ey - dy * ex;
+    if (cross === 0) continue;
+    const t = ((px - ax) * ey - (py - ay) * ex) / cross;
+    const u = ((px - ax) * dy - (py - ay) * dx) / cross;
+    if (t > 0 && t < 1 && u >= 0 && u < 1) found.push(t);
   }
   return found.sort((a, b) => a - b);
 }

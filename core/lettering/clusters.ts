@@ -3,7 +3,16 @@
  */
 import { type Box, type Region, regionBox, transformRegion } from "../geometry";
 import { DRAWN, drawnOutline, keepsHoleFree, ornament } from "../ornaments";
-import { graphemesOf, type LetterChange, SYMBOLS, type SymbolName, symbolOf, UNCHANGED_LETTER, type Word } from "../piece";
+import {
+  goesAround,
+  graphemesOf,
+  type LetterChange,
+  SYMBOLS,
+  type SymbolName,
+  symbolOf,
+  UNCHANGED_LETTER,
+  type Word,
+} from "../piece";
 import type { Font, LetterForm, ShapedGlyph } from "./font";
 import type { LetterShape } from "./shape";
 import { shapedIslands, shapeKey, shapeMatrix } from "./shape";
@@ -98,11 +107,7 @@ export function clustersOf(word: Word, font: Font): Clusters {
 
 /** On a ring that closes, the last word is parted from the first like the others are. */
 const closesWithSeparator = (word: Word) =>
-  separatorOf(word) !== undefined &&
-  word.path?.kind === "arc" &&
-  word.path.around &&
-  word.text.trim() !== "" &&
-  !/\s$/.test(word.text);
+  separatorOf(word) !== undefined && goesAround(word) && word.text.trim() !== "" && !/\s$/.test(word.text);
 
 /** What the maker has chosen, as stretches of the text: features of the whole word, and forms of single letters. */
 function formsIn(word: Word, graphemes: readonly string[]): LetterForm[] {

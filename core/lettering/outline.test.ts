@@ -44,6 +44,7 @@ describe("a word round an outline", () => {
     ["inside, hanging by its heads", { side: "inside" }],
     ["inside, standing", { side: "inside", reading: "counter-clockwise", angle: 270 }],
     ["bitten in", { distance: -1.5 }],
+    ["spread all round", { around: true }],
   ])("that is a circle stands as on an arc of its radius: %s", (_, more) => {
     const onDrawing = lettersOf(pieceOf(drawing(CIRCLE, { at: { x: 5, y: -3 } }), word(round(more))));
     const onArc = lettersOf(pieceOf(word({ kind: "arc", radius: 40, distance: 2, angle: 90, ...more }, { at: { x: 5, y: -3 } })));

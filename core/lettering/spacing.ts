@@ -11,7 +11,7 @@ import {
   transformRegion,
   translateRegion,
 } from "../geometry";
-import type { Word } from "../piece";
+import { goesAround, type Word } from "../piece";
 import type { Cluster } from "./clusters";
 import { crossingWidth, SURE } from "./dots";
 import type { Line } from "./line";
@@ -111,7 +111,7 @@ const areNeighbours = (a: Cluster, b: Cluster) => a.to === b.from || b.to === a.
 
 /** What every gap gets more so that a ring closes, mm. */
 function spreadOf(word: Word, letters: readonly ShapedLetter[], shape: LetterShape, line: Line, advance: number): number {
-  if (word.path?.kind !== "arc" || !word.path.around || letters.length === 0) return 0;
+  if (!goesAround(word) || !Number.isFinite(line.length) || letters.length === 0) return 0;
   const rooms = letters.reduce((sum, letter) => sum + 2 * room(letter, shape) + (letter.cluster.change.kern ?? 0), 0);
   const natural = advance * shape.sx + rooms + word.tracking * letters.length;
   return (line.length - natural) / letters.length;

@@ -108,6 +108,9 @@ export function putBridge(
   });
 }
 
+/** Are its letters spread over a closed line? */
+export const goesAround = ({ path }: Word): boolean => (path?.kind === "arc" || path?.kind === "outline") && path.around;
+
 const STILL = { x: 0, y: 0 };
 
 /** @param by how far each end goes, mm; it stays with its letter */

@@ -141,6 +141,8 @@ const wordPath = z.discriminatedUnion("kind", [
     side: z.enum(["outside", "inside"]).default("outside"),
     reading: z.enum(["clockwise", "counter-clockwise"]).default("clockwise"),
     distance: fromLine,
+    /** Letters are spread so that they go all round it. */
+    around: z.boolean().default(false),
   }),
 ]);
 

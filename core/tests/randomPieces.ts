@@ -86,6 +86,7 @@ function randomWord(draw: Draw, number: number): object {
     ...draw.maybe(0.1, () => ({ slant: draw.from(-20, 20) })),
     ...draw.maybe(0.1, () => ({ score: true })),
     meets: draw.one(["add", "add", "add", "engrave", "carve", "halo"]),
+    ...draw.maybe(0.5, () => ({ bridges: draw.chance(0.5) ? {} : { width: draw.from(0.3, 4) } })),
     at: { x: 0, y: number === 1 ? 0 : draw.from(-30, -10) },
     ...draw.maybe(0.25, () => ({ path: randomPath(draw) })),
   };

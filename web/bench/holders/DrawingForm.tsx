@@ -9,6 +9,7 @@ import { Two } from "../../ui/Two";
 import { PartOutcomes } from "../Outcomes";
 import { PlaceFigures } from "../PlaceFigures";
 import { changePart } from "../parts";
+import { Follows } from "./Follows";
 import { FrameOpening, SolidOrFrame } from "./FrameChoices";
 import { PartAngle, PartLength, YesOrNo } from "./fields";
 import { HolderForm } from "./HolderForm";
@@ -113,7 +114,12 @@ function SizeFields({ drawing }: { drawing: DrawingPart }) {
 function PlaceFields({ drawing }: { drawing: DrawingPart }) {
   const place = (change: Partial<DrawingPart["at"]>) =>
     changePart<DrawingPart>(drawing.id, (old) => ({ ...old, at: { ...old.at, ...change } }));
-  return <PlaceFigures at={drawing.at} within={["drawing", "at"]} onChange={place} />;
+  return (
+    <>
+      <PlaceFigures at={drawing.at} within={["drawing", "at"]} onChange={place} />
+      <Follows at={drawing.at} onChange={(at) => changePart<DrawingPart>(drawing.id, (old) => ({ ...old, at }))} />
+    </>
+  );
 }
 
 function FrameFields({ drawing }: { drawing: DrawingPart }) {

@@ -8,6 +8,7 @@ import { PartOutcomes } from "../Outcomes";
 import { PlaceFigures } from "../PlaceFigures";
 import { changePart } from "../parts";
 import { SymbolChoice } from "../SymbolMenu";
+import { Follows } from "./Follows";
 import { PartAngle, PartLength, YesOrNo } from "./fields";
 import { HolderForm } from "./HolderForm";
 
@@ -35,7 +36,12 @@ export function OrnamentForm({ ornament }: { ornament: Ornament }) {
           </>
         );
       case "place":
-        return <PlaceFigures at={ornament.at} within={["ornament", "at"]} onChange={place} />;
+        return (
+          <>
+            <PlaceFigures at={ornament.at} within={["ornament", "at"]} onChange={place} />
+            <Follows at={ornament.at} onChange={(at) => set({ at })} />
+          </>
+        );
       case "round":
         return <PartLength part={ornament} field="round" label="Round points by" step={0.1} />;
       default:

@@ -123,15 +123,7 @@ function ArcFields({ word, path, set }: { word: Word; path: ArcPath; set(change:
         />
       </Two>
       <SideAndReading of="ring" path={path} set={set} />
-      <Choice
-        label="Spacing"
-        value={path.around ? "around" : "natural"}
-        options={[
-          { value: "natural", text: "as set above" },
-          { value: "around", text: "spread to close the ring" },
-        ]}
-        onChange={(value) => set({ around: value === "around" })}
-      />
+      <Spread of="ring" path={path} set={set} />
       <LineFields path={path} set={set} />
       <Choice
         label="A second ring"
@@ -212,6 +204,7 @@ function OutlineFields({ path, set }: { path: OutlinePath; set(change: Partial<O
         />
       </Two>
       <SideAndReading of="outline" path={path} set={set} />
+      <Spread of="outline" path={path} set={set} />
     </>
   );
 }
@@ -219,6 +212,29 @@ function OutlineFields({ path, set }: { path: OutlinePath; set(change: Partial<O
 interface Sided {
   side: ArcPath["side"];
   reading: ArcPath["reading"];
+}
+
+/** Whether letters are spread over the whole of a closed line. */
+function Spread({
+  of,
+  path,
+  set,
+}: {
+  of: "ring" | "outline";
+  path: { around: boolean };
+  set(change: { around: boolean }): void;
+}) {
+  return (
+    <Choice
+      label="Spacing"
+      value={path.around ? "around" : "natural"}
+      options={[
+        { value: "natural", text: "as set above" },
+        { value: "around", text: of === "ring" ? "spread to close the ring" : "spread all round it" },
+      ]}
+      onChange={(value) => set({ around: value === "around" })}
+    />
+  );
 }
 
 /** On which side letters stand, and to which their heads point. */
@@ -429,7 +445,16 @@ function withPath(word: Word, kind: PathKind | "straight", drawing: DrawingPart 
     case "outline":
       return {
         ...plain,
-        path: { kind, drawing: drawing?.id ?? "drawing", number: 0, angle: 90, side: "outside", reading: "clockwise", ...from },
+        path: {
+          kind,
+          drawing: drawing?.id ?? "drawing",
+          number: 0,
+          angle: 90,
+          side: "outside",
+          reading: "clockwise",
+          around: false,
+          ...from,
+        },
         size: word.size.by === "cap-height" ? word.size : { by: "cap-height", mm: 15 },
         at: { x: 0, y: 0 },
       };

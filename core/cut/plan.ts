@@ -55,6 +55,8 @@ export interface PlanOptions {
   fit?: Draw;
   /** Empty edge around the drawing, mm. */
   margin?: number;
+  /** The drawing is a whole sheet of this size, mm, from its lower left corner; left out, it is as large as what is on it. */
+  page?: { width: number; height: number } | undefined;
 }
 
 const MARGIN = 1;
@@ -66,10 +68,12 @@ export function allowance({ stock, cut }: Pick<Piece, "stock" | "cut">, { kerfBy
 
 /** @param sheet what is cut and marked */
 export function planCut(piece: Pick<Piece, "stock" | "cut">, sheet: Sheet, options: PlanOptions): CutPlan {
-  const { profile, without = [], margin = MARGIN } = options;
+  const { profile, without = [], page, margin = page ? 0 : MARGIN } = options;
   const grown = allowance(piece, profile);
   const material = grown > 0 ? offset(sheet.material, grown, { tolerance: 0.002 }) : sheet.material;
-  const box: Box = regionBox(material) ?? { minX: 0, minY: 0, maxX: 1, maxY: 1 };
+  const box: Box = page
+    ? { minX: 0, minY: 0, maxX: page.width, maxY: page.height }
+    : (regionBox(material) ?? { minX: 0, minY: 0, maxX: 1, maxY: 1 });
   const [dx, dy] = [margin - box.minX, margin - box.minY];
   const here = (region: Region) => translateRegion(region, dx, dy);
   const wanted = (purpose: LinePurpose) => !without.includes(purpose);

@@ -2,8 +2,8 @@
  * One family of errors: those whose message is a sentence for people, which says what, where and what to do.
  */
 
-/** What was refused: a piece, a file of whichever kind, or outlines that cannot be computed with. */
-export type ErrorCode = "piece" | "font" | "drawing" | "picture" | "file" | "pattern" | "outline";
+/** What was refused: a piece, a file of whichever kind, a list, a sheet, or outlines that cannot be computed with. */
+export type ErrorCode = "piece" | "font" | "drawing" | "picture" | "file" | "pattern" | "outline" | "list" | "sheet";
 
 /** May be shown as it is. Other errors are faults of the program. */
 export abstract class ClearError extends Error {

@@ -27,6 +27,8 @@ export interface FileOptions {
   curves?: DxfCurves | undefined;
   /** The piece itself goes into the SVG, so that it can be opened again from there. */
   source?: boolean | undefined;
+  /** A whole sheet of this size, mm (see `PlanOptions`). */
+  page?: { width: number; height: number } | undefined;
   pattern?: PatternOptions;
   picture?: PictureOptions;
 }

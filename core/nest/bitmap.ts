@@ -1,0 +1,173 @@
+/**
+ * Shapes as cells: what a piece with the gap around it touches, in rows of 32 cells a word.
+ */
+import { type Region, regionBox } from "../geometry";
+
+/** Rows from below, each of so many words; bit 0 of word 0 is the leftmost cell. */
+export interface Bitmap {
+  /** Cells. */
+  width: number;
+  height: number;
+  words: number;
+  bits: Uint32Array;
+}
+
+export function emptyBitmap(width: number, height: number): Bitmap {
+  const words = (width + 31) >>> 5;
+  return { width, height, words, bits: new Uint32Array(words * height) };
+}
+
+/** Sets all cells of a row from one to another, both included. */
+function setRun({ words, bits, width }: Bitmap, y: number, from: number, to: number): void {
+  for (let x = Math.max(0, from), end = Math.min(width - 1, to); x <= end; ) {
+    const at = y * words + (x >>> 5);
+    if ((x & 31) === 0 && x + 31 <= end) {
+      bits[at] = 0xffffffff;
+      x += 32;
+    } else {
+      bits[at] = bits[at]! | (1 << (x & 31));
+      x++;
+    }
+  }
+}
+
+/** A shape and where its lower left cell lies, mm. */
+export interface Drawn {
+  bitmap: Bitmap;
+  x: number;
+  y: number;
+}
+
+/**
+ * Every cell that the region touches, be it by an edge alone.
+ *
+ * @param cell mm
+ */
+export function drawRegion(region: Region, cell: number): Drawn | null {
+  const box = regionBox(region);
+  if (!box) return null;
+  const cells = (mm: number) => Math.max(1, Math.ceil(mm / cell - 1e-9));
+  const bitmap = emptyBitmap(cells(box.maxX - box.minX), cells(box.maxY - box.minY));
+  markRegion(
+    bitmap,
+    region.map((ring) => ring.map((value, i) => (value - (i % 2 === 0 ? box.minX : box.minY)) / cell)),
+  );
+  return { bitmap, x: box.minX, y: box.minY };
+}
+
+/** @param rings in cells */
+function markRegion(bitmap: Bitmap, rings: readonly Float64Array[]): void {
+  fillInside(bitmap, rings);
+  for (const ring of rings) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      markEdge(bitmap, ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!);
+    }
+  }
+}
+
+/** Cells whose middle lies inside, row by row (even-odd). Those that are only touched have an edge in them. */
+function fillInside(bitmap: Bitmap, rings: readonly Float64Array[]): void {
+  const crossings: number[][] = Array.from({ length: bitmap.height }, () => []);
+  for (const ring of rings) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
+      const [low, high] = ay < by ? [ay, by] : [by, ay];
+      for (let y = Math.max(0, Math.ceil(low - 0.5)); y < bitmap.height && y + 0.5 < high; y++) {
+        crossings[y]!.push(ax + ((bx - ax) * (y + 0.5 - ay)) / (by - ay));
+      }
+    }
+  }
+  crossings.forEach((row, y) => {
+    row.sort((a, b) => a - b);
+    for (let i = 0; i + 1 < row.length; i += 2) setRun(bitmap, y, Math.ceil(row[i]! - 0.5), Math.floor(row[i + 1]! - 0.5));
+  });
+}
+
+/** All cells that a straight edge runs through: in each row from where it enters to where it leaves. */
+function markEdge(bitmap: Bitmap, ax: number, ay: number, bx: number, by: number): void {
+  const [x0, y0, x1, y1] = ay <= by ? [ax, ay, bx, by] : [bx, by, ax, ay];
+  const last = Math.min(bitmap.height - 1, Math.floor(y1));
+  for (let y = Math.max(0, Math.floor(y0)); y <= last; y++) {
+    const at = (height: number) => (y1 === y0 ? x0 : x0 + ((x1 - x0) * (Math.min(y1, Math.max(y0, height)) - y0)) / (y1 - y0));
+    const [from, to] = y1 === y0 ? [x0, x1] : [at(y), at(y + 1)];
+    setRun(bitmap, y, Math.floor(Math.min(from, to) - EDGE), Math.floor(Math.max(from, to) + EDGE));
+  }
+}
+
+/** Rounding must not lose a cell, cells. */
+const EDGE = 1e-9;
+
+/** The same cells moved to the right by 0 to 31, each made when it is first needed. */
+export class Shifted {
+  private readonly made: (Uint32Array | undefined)[] = [];
+  /** Words of each row. */
+  readonly words: number;
+
+  constructor(readonly bitmap: Bitmap) {
+    this.words = bitmap.words + 1;
+  }
+
+  by(shift: number): Uint32Array {
+    let rows = this.made[shift];
+    if (!rows) {
+      const { words, height, bits } = this.bitmap;
+      rows = new Uint32Array(this.words * height);
+      for (let y = 0; y < height; y++) {
+        for (let w = 0; w < words; w++) {
+          const word = bits[y * words + w]!;
+          const at = y * this.words + w;
+          rows[at] = rows[at]! | (word << shift);
+          if (shift > 0) rows[at + 1] = rows[at + 1]! | (word >>> (32 - shift));
+        }
+      }
+      this.made[shift] = rows;
+    }
+    return rows;
+  }
+}
+
+/** Rows far apart are looked at first: what is in the way is mostly found by one of them. */
+export function rowOrder(height: number): Int32Array {
+  const order: number[] = [];
+  const seen = new Uint8Array(height);
+  for (let step = 32; step >= 1; step >>= 1) {
+    for (let y = 0; y < height; y += step) {
+      if (seen[y] === 1) continue;
+      seen[y] = 1;
+      order.push(y);
+    }
+  }
+  return Int32Array.from(order);
+}
+
+/** Has a shape room at a place, in cells? It must lie within the sheet. */
+export function isFree(sheet: Bitmap, shape: Shifted, order: Int32Array, x: number, y: number): boolean {
+  const rows = shape.by(x & 31);
+  const first = x >>> 5;
+  const count = Math.min(shape.words, sheet.words - first);
+  for (let k = 0; k < order.length; k++) {
+    const row = order[k]!;
+    const from = (y + row) * sheet.words + first;
+    const own = row * shape.words;
+    for (let w = 0; w < count; w++) if ((sheet.bits[from + w]! & rows[own + w]!) !== 0) return false;
+  }
+  return true;
+}
+
+export function put(sheet: Bitmap, shape: Shifted, x: number, y: number): void {
+  const rows = shape.by(x & 31);
+  const first = x >>> 5;
+  const count = Math.min(shape.words, sheet.words - first);
+  for (let row = 0; row < shape.bitmap.height; row++) {
+    const from = (y + row) * sheet.words + first;
+    for (let w = 0; w < count; w++) sheet.bits[from + w] = sheet.bits[from + w]! | rows[row * shape.words + w]!;
+  }
+}
+
+/** Takes every cell that a region touches. @param region mm from the lower left corner of the bitmap */
+export function block(sheet: Bitmap, region: Region, cell: number): void {
+  markRegion(
+    sheet,
+    region.map((ring) => ring.map((value) => value / cell)),
+  );
+}

@@ -1,0 +1,263 @@
+/**
+ * Many pieces on few sheets: their true outlines, each turned as it fits, with a gap around them.
+ *
+ * Every piece, grown by half the gap, is drawn into cells; a place is free when none of its cells is taken. Pieces are laid one after
+ * the other where they reach least far to the right ("bottom-left"; B. S. Baker, E. G. Coffman, R. L. Rivest, "Orthogonal packings in
+ * two dimensions", 1980, for boxes); other orders are tried for as long as there is time.
+ */
+import { ClearError } from "../errors";
+import {
+  fingerprint,
+  type Matrix,
+  offset,
+  type Region,
+  regionArea,
+  regionBox,
+  rotation,
+  transformRegion,
+  translateRegion,
+} from "../geometry";
+import { type Bitmap, block, drawRegion, emptyBitmap, isFree, put, rowOrder, Shifted } from "./bitmap";
+
+export { checkSheet, type SheetFault } from "./proof";
+
+export interface NestPiece {
+  id: string;
+  /** What is cut, mm. */
+  region: Region;
+}
+
+export type Turn = 0 | 90 | 180 | 270;
+export const TURNS: readonly Turn[] = [0, 90, 180, 270];
+
+export interface SheetStock {
+  /** mm */
+  width: number;
+  height: number;
+  /** Parts of the sheet that are gone already, mm from its lower left corner. */
+  used?: Region;
+}
+
+export interface NestOptions {
+  /** Least distance between pieces, mm. */
+  gap: number;
+  /** Empty edge of the sheet, mm. */
+  margin: number;
+  /** Turns that are allowed, degrees counter-clockwise. */
+  turns?: readonly Turn[];
+  /** Side of a cell, mm; smaller ones waste less and take longer. */
+  cell?: number;
+  /** Other orders are tried until this says that it is enough. */
+  enough?(tried: number): boolean;
+  /** Random numbers from 0 to 1, for other orders. */
+  random?(): number;
+}
+
+/** Where a piece lies: `matrix` takes its own outline to its place on the sheet. */
+export interface Placement {
+  id: string;
+  turn: Turn;
+  matrix: Matrix;
+}
+
+export interface NestedSheet {
+  placements: Placement[];
+  /** How far to the right the pieces reach, mm from the left edge. */
+  reach: number;
+}
+
+export interface Nested {
+  sheets: NestedSheet[];
+  /** Ids of pieces that are larger than the sheet. */
+  tooLarge: string[];
+  /** No arrangement needs fewer sheets: the pieces with half the gap around them, over the room there is. */
+  fewest: number;
+}
+
+/** mm; coarse enough to be quick, fine enough to lose little. */
+const CELL = 1;
+/** Outlines are grown a hair more than half the gap, for the chords of rounded corners, mm. */
+const HAIR = 0.006;
+
+interface Shape {
+  turn: Turn;
+  cells: Shifted;
+  rows: Int32Array;
+  /** Size of the piece with its gap, mm. */
+  width: number;
+  height: number;
+  /** From the piece's own outline, turned, to the lower left corner of its cells, mm. */
+  left: number;
+  low: number;
+}
+
+/** A sheet on which nothing can be laid; the message says why. */
+export class SheetError extends ClearError {
+  override name = "SheetError";
+  readonly code = "sheet";
+}
+
+/** @throws SheetError for a sheet without room */
+export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: NestOptions): Nested {
+  const { gap, margin, turns = TURNS, cell = CELL, enough = () => true, random = Math.random } = options;
+  // Pieces are grown by half the gap, which may lie on the margin.
+  const around = gap > 0 ? gap / 2 + HAIR : 0;
+  const origin = margin - around;
+  const room = { width: sheet.width - 2 * origin, height: sheet.height - 2 * origin };
+  if (!(Math.min(sheet.width, sheet.height) > 2 * margin))
+    throw new SheetError(`A margin of ${margin} mm leaves no room on a sheet of ${sheet.width} × ${sheet.height} mm`);
+  const blank = blankSheet(room, sheet, origin, around, cell);
+  const known = new Map<string, Shape[]>();
+  const shapesOf = new Map<string, Shape[]>();
+  for (const { id, region } of pieces) {
+    const key = fingerprint(region);
+    let shapes = known.get(key);
+    if (!shapes) {
+      shapes = turnedShapes(region, around, turns, cell).filter(
+        ({ width, height }) => width <= room.width && height <= room.height,
+      );
+      known.set(key, shapes);
+    }
+    shapesOf.set(id, shapes);
+  }
+  const tooLarge = pieces.filter(({ id }) => shapesOf.get(id)!.length === 0).map(({ id }) => id);
+  const size = (id: string) => Math.max(...shapesOf.get(id)!.map(({ width, height }) => width * height));
+  let order = pieces
+    .map(({ id }) => id)
+    .filter((id) => shapesOf.get(id)!.length > 0)
+    .sort((a, b) => size(b) - size(a));
+  const layOrder = (ids: readonly string[]) => lay(ids, shapesOf, blank, room, cell);
+  let best = layOrder(order);
+  for (let tried = 1; order.length > 1 && !enough(tried); tried++) {
+    const next = [...order];
+    const [i, j] = [Math.floor(random() * next.length), Math.floor(random() * next.length)];
+    [next[i], next[j]] = [next[j]!, next[i]!];
+    const laid = layOrder(next);
+    if (isBetter(laid, best, cell)) [best, order] = [laid, next];
+  }
+  const sheets = best.map((laid): NestedSheet => {
+    const placements = laid.map(({ id, shape, x, y }): Placement => {
+      const [a, b, c, d] = rotation((shape.turn * Math.PI) / 180).map((value) => Math.round(value)) as unknown as Matrix;
+      return { id, turn: shape.turn, matrix: [a, b, c, d, origin + x * cell - shape.left, origin + y * cell - shape.low] };
+    });
+    return { placements, reach: reachOf(laid, cell) + origin - around };
+  });
+  const grown = pieces.reduce(
+    (sum, { id, region }) => (shapesOf.get(id)!.length > 0 ? sum + regionArea(offset(region, gap / 2)) : sum),
+    0,
+  );
+  return { sheets, tooLarge, fewest: Math.ceil(grown / (room.width * room.height) - 1e-9) };
+}
+
+function turnedShapes(region: Region, around: number, turns: readonly Turn[], cell: number): Shape[] {
+  const grown = around > 0 ? offset(region, around, { tolerance: HAIR / 2 }) : region;
+  return turns.flatMap((turn): Shape[] => {
+    const matrix = rotation((turn * Math.PI) / 180).map((value) => Math.round(value)) as unknown as Matrix;
+    const drawn = drawRegion(transformRegion(grown, matrix), cell);
+    const box = regionBox(transformRegion(region, matrix));
+    if (!drawn || !box) return [];
+    const cells = new Shifted(drawn.bitmap);
+    return [
+      {
+        turn,
+        cells,
+        rows: rowOrder(drawn.bitmap.height),
+        width: box.maxX - box.minX + 2 * around,
+        height: box.maxY - box.minY + 2 * around,
+        left: box.minX - around,
+        low: box.minY - around,
+      },
+    ];
+  });
+}
+
+/** The room on an empty sheet, with what is used of it taken. */
+function blankSheet(
+  room: { width: number; height: number },
+  { used }: SheetStock,
+  origin: number,
+  around: number,
+  cell: number,
+): Bitmap {
+  const blank = emptyBitmap(Math.ceil(room.width / cell), Math.ceil(room.height / cell));
+  if (used && used.length > 0) block(blank, translateRegion(offset(used, around), -origin, -origin), cell);
+  return blank;
+}
+
+interface Laid {
+  id: string;
+  shape: Shape;
+  /** Cells. */
+  x: number;
+  y: number;
+}
+
+interface OpenSheet {
+  cells: Bitmap;
+  laid: Laid[];
+  /** For each shape, the column before which there is no room for it: a sheet only fills. */
+  from: Map<Shape, number>;
+}
+
+function lay(
+  order: readonly string[],
+  shapesOf: ReadonlyMap<string, readonly Shape[]>,
+  blank: Bitmap,
+  room: { width: number; height: number },
+  cell: number,
+): Laid[][] {
+  const sheets: OpenSheet[] = [];
+  const open = (): OpenSheet => {
+    const sheet = { cells: { ...blank, bits: blank.bits.slice() }, laid: [], from: new Map<Shape, number>() };
+    sheets.push(sheet);
+    return sheet;
+  };
+  for (const id of order) {
+    const shapes = shapesOf.get(id)!;
+    let placed = false;
+    for (let s = 0; !placed; s++) {
+      const isNew = s === sheets.length;
+      const sheet = sheets[s] ?? open();
+      const place = placeOn(sheet, shapes, room, cell);
+      if (place) {
+        put(sheet.cells, place.shape.cells, place.x, place.y);
+        sheet.laid.push({ id, ...place });
+        placed = true;
+      } else if (isNew) {
+        // Even on a fresh sheet what is used of it leaves no room.
+        sheets.pop();
+        break;
+      }
+    }
+  }
+  return sheets.map(({ laid }) => laid);
+}
+
+/** The place that reaches least far to the right; of equal ones the lowest. */
+function placeOn(sheet: OpenSheet, shapes: readonly Shape[], room: { width: number; height: number }, cell: number) {
+  let best: { shape: Shape; x: number; y: number } | null = null;
+  let reach = Infinity;
+  for (const shape of shapes) {
+    const lastX = Math.floor((room.width - shape.width) / cell + 1e-9);
+    const lastY = Math.floor((room.height - shape.height) / cell + 1e-9);
+    let x = sheet.from.get(shape) ?? 0;
+    let found = false;
+    for (; x <= lastX && !found && x * cell + shape.width < reach - 1e-9; x++) {
+      for (let y = 0; y <= lastY; y++) {
+        if (!isFree(sheet.cells, shape.cells, shape.rows, x, y)) continue;
+        [best, reach, found] = [{ shape, x, y }, x * cell + shape.width, true];
+        break;
+      }
+    }
+    sheet.from.set(shape, found ? x - 1 : x);
+  }
+  return best;
+}
+
+const reachOf = (laid: readonly Laid[], cell: number) => Math.max(0, ...laid.map(({ shape, x }) => x * cell + shape.width));
+
+/** Fewer sheets, or less of the last one. */
+function isBetter(one: readonly Laid[][], other: readonly Laid[][], cell: number): boolean {
+  if (one.length !== other.length) return one.length < other.length;
+  return reachOf(one.at(-1) ?? [], cell) < reachOf(other.at(-1) ?? [], cell) - 1e-9;
+}

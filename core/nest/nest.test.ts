@@ -1,0 +1,171 @@
+import GeoJSONReader from "jsts/org/locationtech/jts/io/GeoJSONReader.js";
+import DistanceOp from "jsts/org/locationtech/jts/operation/distance/DistanceOp.js";
+import { describe, expect, it } from "vitest";
+import {
+  circleRing,
+  islandsOf,
+  normalise,
+  type Region,
+  regionArea,
+  regionBox,
+  regionContains,
+  transformRegion,
+  union,
+} from "../geometry";
+import { freshSeed, numbersFrom } from "../tests/seed";
+import { rectangle } from "../tests/shapes";
+import { drawRegion } from "./bitmap";
+import { checkSheet, type NestOptions, type NestPiece, nest, SheetError } from "./index";
+
+const SEED = freshSeed("core/nest");
+
+/** The JTS Topology Suite's own distance between what lies on the sheet (M. Davis, "JTS Topology Suite", locationtech.org). */
+const reader = new GeoJSONReader();
+function toJts(region: Region) {
+  const closed = (ring: Float64Array) => {
+    const points = Array.from({ length: ring.length / 2 }, (_, i) => [ring[2 * i]!, ring[2 * i + 1]!]);
+    return [...points, points[0]!];
+  };
+  const coordinates = islandsOf(region).map((island) => island.map(closed));
+  return reader.read({ type: "MultiPolygon", coordinates });
+}
+const distance = (a: Region, b: Region): number => DistanceOp.distance(toJts(a), toJts(b));
+
+const box = (width: number, height: number): Region => [rectangle(0, 0, width, height)];
+const numbered = (regions: readonly Region[]): NestPiece[] => regions.map((region, i) => ({ id: `p${i}`, region }));
+const laid = (pieces: readonly NestPiece[], { sheets }: ReturnType<typeof nest>) =>
+  sheets.map(({ placements }) =>
+    placements.map(({ id, matrix }) => transformRegion(pieces.find((piece) => piece.id === id)!.region, matrix)),
+  );
+
+/** A stroke with a crossbar and a ring at its end: hollow, and far from its box. */
+function randomPiece(random: () => number): Region {
+  const from = (least: number, most: number) => least + (most - least) * random();
+  const [length, width] = [from(20, 90), from(3, 9)];
+  const bars = Array.from({ length: 1 + Math.floor(from(0, 3)) }, () =>
+    rectangle(from(0, length - 4), from(-20, 0), from(3, 8), from(15, 40)),
+  );
+  const [x, y, r] = [from(0, length), from(-10, 25), from(6, 16)];
+  const ring = [circleRing(x, y, r), circleRing(x, y, r * from(0.4, 0.7)).reverse()];
+  const turned = Float64Array.from(ring[1]!);
+  for (let i = 0; i < turned.length; i += 2) [turned[i], turned[i + 1]] = [ring[1]![i + 1]!, ring[1]![i]!];
+  return union([[rectangle(0, 0, length, width)], ...bars.map((bar) => normalise([bar])), normalise([ring[0]!, turned])]);
+}
+
+describe("cells", () => {
+  it("every place of a shape lies in a cell that is taken", () => {
+    const random = numbersFrom(SEED);
+    for (let n = 0; n < 30; n++) {
+      const region = randomPiece(random);
+      const cell = 0.3 + 2 * random();
+      const { bitmap, x, y } = drawRegion(region, cell)!;
+      const taken = (i: number, k: number) => (bitmap.bits[k * bitmap.words + (i >>> 5)]! >>> (i & 31)) & 1;
+      const size = regionBox(region)!;
+      for (let k = 0; k < 2000; k++) {
+        const [px, py] = [size.minX + random() * (size.maxX - size.minX), size.minY + random() * (size.maxY - size.minY)];
+        if (regionContains(region, px, py)) expect(taken(Math.floor((px - x) / cell), Math.floor((py - y) / cell))).toBe(1);
+      }
+    }
+  });
+});
+
+describe("pieces on sheets", () => {
+  const plain: NestOptions = { gap: 0, margin: 0 };
+
+  it("six squares fill their sheet, a seventh begins another; one that is too large is told", () => {
+    const sheet = { width: 300, height: 200 };
+    const squares = numbered(Array.from({ length: 6 }, () => box(100, 100)));
+    expect(nest(squares, sheet, plain).sheets.map(({ placements }) => placements.length)).toEqual([6]);
+    const more = numbered([...squares.map(({ region }) => region), box(100, 100), box(301, 10)]);
+    const nested = nest(more, sheet, plain);
+    expect(nested.sheets.map(({ placements }) => placements.length)).toEqual([6, 1]);
+    expect(nested.tooLarge).toEqual(["p7"]);
+    expect(nested.fewest).toBe(2);
+  });
+
+  it("a gap and a margin are kept to a hundredth", () => {
+    const two = numbered([box(100, 100), box(100, 100)]);
+    const options = { gap: 3, margin: 5 };
+    expect(nest(two, { width: 213.02, height: 110.02 }, { ...options, cell: 0.5 }).sheets).toHaveLength(2);
+    const enough = nest(two, { width: 214, height: 110.02 }, { ...options, cell: 0.5 });
+    expect(enough.sheets).toHaveLength(1);
+    expect(checkSheet(laid(two, enough)[0]!, { width: 214, height: 110.02, ...options })).toEqual([]);
+  });
+
+  it("a piece that fits only turned is turned, where that is allowed", () => {
+    const long = numbered([box(20, 280)]);
+    const sheet = { width: 300, height: 100 };
+    expect(nest(long, sheet, plain).sheets[0]!.placements[0]!.turn).toBe(90);
+    expect(nest(long, sheet, { ...plain, turns: [0, 180] }).tooLarge).toEqual(["p0"]);
+  });
+
+  it("small ones go into the holes of large ones, and used parts of the sheet stay free", () => {
+    const frame = [rectangle(0, 0, 100, 100), Float64Array.from([10, 10, 10, 90, 90, 90, 90, 10])];
+    const pieces = numbered([frame, box(70, 70)]);
+    const nested = nest(pieces, { width: 110, height: 110 }, { gap: 2, margin: 2 });
+    expect(nested.sheets).toHaveLength(1);
+    const used = [rectangle(0, 0, 60, 110)];
+    const [placed] = laid(
+      numbered([box(40, 40)]),
+      nest(numbered([box(40, 40)]), { width: 110, height: 110, used }, { gap: 2, margin: 2 }),
+    );
+    expect(distance(placed![0]!, used)).toBeGreaterThanOrEqual(2);
+  });
+
+  it("a margin that leaves no room is told", () => {
+    expect(() => nest(numbered([box(5, 5)]), { width: 100, height: 20 }, { gap: 3, margin: 10 })).toThrow(SheetError);
+  });
+
+  it(`random pieces: none is lost, none nearer than the gap or beyond the margin by the JTS Topology Suite (seed ${SEED})`, () => {
+    const random = numbersFrom(SEED + 1);
+    for (let n = 0; n < 12; n++) {
+      const pieces = numbered(Array.from({ length: 2 + Math.floor(random() * 14) }, () => randomPiece(random)));
+      const [gap, margin] = [random() * 5, random() * 8];
+      const sheet = { width: 160 + 200 * random(), height: 140 + 100 * random() };
+      const nested = nest(pieces, sheet, { gap, margin, cell: 0.5 + 2 * random(), random, enough: (tried) => tried > 3 });
+      expect([...nested.tooLarge, ...nested.sheets.flatMap(({ placements }) => placements.map(({ id }) => id))].sort()).toEqual(
+        pieces.map(({ id }) => id).sort(),
+      );
+      expect(nested.sheets.length).toBeGreaterThanOrEqual(nested.tooLarge.length > 0 ? 0 : nested.fewest);
+      for (const here of laid(pieces, nested)) {
+        expect(checkSheet(here, { ...sheet, gap, margin })).toEqual([]);
+        here.forEach((piece, i) => {
+          const { minX, minY, maxX, maxY } = regionBox(piece)!;
+          expect(Math.min(minX, minY, sheet.width - maxX, sheet.height - maxY)).toBeGreaterThan(margin - 0.001);
+          for (const other of here.slice(0, i)) expect(distance(piece, other)).toBeGreaterThan(gap - 0.001);
+        });
+      }
+    }
+  });
+
+  it("other orders never need more", () => {
+    const random = numbersFrom(SEED + 2);
+    const pieces = numbered(Array.from({ length: 14 }, () => randomPiece(random)));
+    const sheet = { width: 260, height: 180 };
+    const options = { gap: 2, margin: 4, cell: 2, random };
+    const once = nest(pieces, sheet, options);
+    const longer = nest(pieces, sheet, { ...options, enough: (tried) => tried > 12 });
+    expect(longer.sheets.length).toBeLessThanOrEqual(once.sheets.length);
+    if (longer.sheets.length === once.sheets.length) {
+      expect(longer.sheets.at(-1)!.reach).toBeLessThanOrEqual(once.sheets.at(-1)!.reach + 1e-6);
+    }
+  });
+});
+
+describe("the proof of a sheet", () => {
+  const sheet = { width: 100, height: 100, gap: 3, margin: 5 };
+  it("tells what is too near, what overlaps, what lies in another, and what is beyond the margin", () => {
+    const at = (x: number, y: number, size = 20) => [rectangle(x, y, size, size)];
+    expect(checkSheet([at(10, 10), at(33.1, 10)], sheet)).toEqual([]);
+    expect(checkSheet([at(10, 10), at(32, 10)], sheet)[0]).toMatchObject({ pieces: [0, 1], distance: 2 });
+    expect(checkSheet([at(10, 10), at(25, 25)], sheet)).toHaveLength(1);
+    expect(checkSheet([at(10, 10, 60), at(30, 30)], sheet)).toHaveLength(1);
+    expect(checkSheet([at(4, 10)], sheet)[0]).toMatchObject({ pieces: [0], distance: -1 });
+  });
+
+  it("areas do not change", () => {
+    const pieces = numbered([randomPiece(numbersFrom(7))]);
+    const [[placed]] = laid(pieces, nest(pieces, { width: 300, height: 200 }, { gap: 1, margin: 1 })) as [[Region]];
+    expect(regionArea(placed)).toBeCloseTo(regionArea(pieces[0]!.region), 6);
+  });
+});

@@ -2,6 +2,8 @@
  * check FILE: examines a piece file, or an SVG in which every shape is a part, or a cut file (DXF, PDF, or
  * an SVG with --lines) in which what lies inside another outline is a hole.
  *
+ * With --loads what each letter takes; with --push what a force of anybody's own does (see loading.ts).
+ *
  * Exit code 0 holds, 1 weak or falls, 2 unusable input.
  */
 import { parseArgs } from "node:util";
@@ -11,6 +13,7 @@ import type { Finding } from "@mend-joint/core/judge";
 import {
   formatLength,
   lostToCut,
+  type Piece,
   parseLength,
   parsePiece,
   STOCKS,
@@ -21,10 +24,12 @@ import {
 import { labelsOf, reportOf, thinnestPlace } from "@mend-joint/core/report";
 import { describeFinding, describeMarks, verdictSentence } from "@mend-joint/core/wording";
 import { readDrawingSafely } from "@mend-joint/library";
-import { libraryWith, readArguments, readBytes, UsageError } from "./files";
+import { libraryWith, numberIn, readArguments, readBytes, UsageError } from "./files";
+import { isAsked, type LoadRequest, pushIn, supportIn, testLoads, withFigures } from "./loading";
 import type { Terminal } from "./terminal";
 
-const USAGE = "Usage: check FILE [--min-width MM] [--holder ID] [--stock NAME] [--font FONTFILE] [--lines] [--json]";
+const USAGE =
+  "Usage: check FILE [--min-width MM] [--holder ID] [--stock NAME] [--font FONTFILE] [--lines] [--json] [--loads] [--push X,Y,FX,FY,FZ] [--support X0,Y0,X1,Y1] [--young MPA] [--poisson N] [--thickness MM]";
 /** Drawings with more corners take seconds; then each stage is told on the error stream. */
 const MANY_CORNERS = 30_000;
 
@@ -38,10 +43,11 @@ interface Request {
   lines: boolean;
   /** Font files of the maker's own that the piece is set in. */
   fonts: string[];
+  load: LoadRequest;
 }
 
 function readRequest(argv: string[]): Request {
-  const { values, positionals } = readArguments(parse, argv, USAGE);
+  const { values, positionals } = readArguments(parse, withFigures(argv), USAGE);
   const [file, ...more] = positionals;
   if (!file || more.length > 0) throw new UsageError(USAGE);
   const request: Request = {
@@ -50,6 +56,14 @@ function readRequest(argv: string[]): Request {
     json: values.json ?? false,
     lines: values.lines ?? false,
     fonts: values.font ?? [],
+    load: {
+      loads: values.loads ?? false,
+      supports: (values.support ?? []).map(supportIn),
+      pushes: (values.push ?? []).map(pushIn),
+      young: numberIn(values, "young", 1e-3, 1e7),
+      poisson: numberIn(values, "poisson", -0.99, 0.499),
+      thickness: numberIn(values, "thickness", 1e-3, 1000),
+    },
   };
   if (values["min-width"] !== undefined) {
     const width = parseLength(values["min-width"], "mm");
@@ -77,17 +91,25 @@ function parse(argv: string[]) {
       font: { type: "string", multiple: true },
       lines: { type: "boolean" },
       json: { type: "boolean" },
+      loads: { type: "boolean" },
+      support: { type: "string", multiple: true },
+      push: { type: "string", multiple: true },
+      young: { type: "string" },
+      poisson: { type: "string" },
+      thickness: { type: "string" },
     },
   });
 }
 
 interface Checked {
   examination: Examination;
-  stock: { name: string; leastWidth: number };
+  stock: Stock;
   /** What the cut takes from a joint, mm. */
   lost: number;
   flipY: boolean;
   notes: string[];
+  /** Where it is a piece file. */
+  piece?: Piece;
 }
 
 async function checkSvg(text: string, request: Request, { say }: Terminal): Promise<Checked> {
@@ -135,7 +157,8 @@ async function checkPiece(text: string, request: Request): Promise<Checked> {
   for (const id of request.holders) {
     if (!examination.solids.some((solid) => solid.id === id)) throw new UsageError(`There is no part "${id}" to be the holder`);
   }
-  if (request.holders.length === 0) return { examination, stock: piece.stock, lost: lostToCut(piece), flipY: false, notes: [] };
+  if (request.holders.length === 0)
+    return { examination, stock: piece.stock, lost: lostToCut(piece), flipY: false, notes: [], piece };
   const solids = examination.solids.map((solid) => ({ ...solid, holder: request.holders.includes(solid.id) }));
   const options = { words: examination.words, lost: lostToCut(piece) };
   return {
@@ -144,6 +167,7 @@ async function checkPiece(text: string, request: Request): Promise<Checked> {
     lost: lostToCut(piece),
     flipY: false,
     notes: [],
+    piece,
   };
 }
 
@@ -171,10 +195,10 @@ async function checkLines(bytes: Uint8Array, request: Request): Promise<Checked>
   return { examination, stock, lost: stock.kerf, flipY: true, notes: told };
 }
 
-function jsonOf({ examination, flipY }: Checked): string {
+function jsonOf({ examination, flipY }: Checked, more: object): string {
   const labels = labelsOf(examination);
   const say = (finding: Finding) => describeFinding(finding, labels, "mm");
-  return JSON.stringify(reportOf(examination, say, flipY));
+  return JSON.stringify({ ...reportOf(examination, say, flipY), ...more });
 }
 
 function linesOf({ examination, stock, lost, notes }: Checked): string[] {
@@ -195,6 +219,7 @@ function linesOf({ examination, stock, lost, notes }: Checked): string[] {
 export async function checkFile(argv: string[], terminal: Terminal): Promise<number> {
   const request = readRequest(argv);
   const checked = await examineFile(readBytes(request.file), request, terminal);
-  terminal.write(`${request.json ? jsonOf(checked) : linesOf(checked).join("\n")}\n`);
+  const tested = isAsked(request.load) ? testLoads(checked, request.load) : { json: {}, lines: [] };
+  terminal.write(`${request.json ? jsonOf(checked, tested.json) : [...linesOf(checked), ...tested.lines].join("\n")}\n`);
   return checked.examination.verdict === "holds" ? 0 : 1;
 }

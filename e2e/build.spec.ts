@@ -63,6 +63,7 @@ test("a backing with a loop: letters are engraved, the loop goes round by hand a
 test("a word is cut through a plate; its islands fall, ties hold them, and go with the letters", async ({ page }) => {
   await newPiece(page, "OOOO");
   await choose(page, "The word is", /cut out/);
+  await page.getByRole("radio", { name: "drops out" }).click();
   await step(page, /Holders/).click();
   await add(page, /^Base shape/);
   await expect(verdict(page)).toContainText("fall off");
@@ -246,6 +247,14 @@ test("a tie under a cut-out letter is taken, pulled by one end, turned by its an
     .first()
     .click();
   await expect(verdict(page)).toContainText("Everything holds.");
+  // Ties in the place of its bridges.
+  await openChoice(page, "The word is");
+  await page.getByRole("radio", { name: "drops out" }).click();
+  await expect(verdict(page)).toContainText("fall");
+  await step(page, /Holders/).click();
+  await page.getByRole("button", { name: "Tie the pieces together" }).click();
+  await expect(page.getByText("It is one piece now.")).toBeVisible();
+  await step(page, /Words/).click();
   const tie = page.locator("[data-solid^='tie']").last();
   await tie.click();
   const card = page.getByRole("group", { name: "In the hand" });

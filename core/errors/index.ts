@@ -3,7 +3,7 @@
  */
 
 /** What was refused: a piece, a file of whichever kind, a list, a sheet, or outlines that cannot be computed with. */
-export type ErrorCode = "piece" | "font" | "drawing" | "picture" | "file" | "pattern" | "outline" | "list" | "sheet";
+export type ErrorCode = "piece" | "font" | "drawing" | "picture" | "file" | "pattern" | "outline" | "list" | "sheet" | "strength";
 
 /** May be shown as it is. Other errors are faults of the program. */
 export abstract class ClearError extends Error {

@@ -16,6 +16,7 @@ import { type Boundary, boundaryOf, pointAt } from "./boundary";
 import { climb, ENOUGH, SEARCH, WALK } from "./climb";
 import { areasOf, flowOf, type Necks } from "./flow";
 import { type Disc, type Located, locatorOf } from "./locate";
+import { type MedialGraph, medialGraph } from "./medial";
 import { type Middle, remembered, sinceBoundary, UNCHANGED } from "./memory";
 import type { Triangles } from "./mesh";
 import type { Body, Gap, Neck } from "./necks";
@@ -68,6 +69,8 @@ export interface WidthField {
   thinZones(limit: number): ThinZone[];
   /** The line along the middle of the material, with its widths. */
   skeleton(): Skeleton;
+  /** The same with nothing left out, connected exactly where the material is. */
+  medial(): MedialGraph;
   /**
    * For fields that come after it. One that was itself made from another has none: what comes after it starts from that one again, and
    * samples do not drift.
@@ -206,6 +209,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
     slits: (limit) => findSlits(triangulated, limit),
     thinZones: (limit) => findThinZones(triangulated, limit),
     skeleton: () => skeletonOf(triangulated),
+    medial: () => medialGraph(triangulated),
     sampled: changed ? undefined : sampled,
   };
 }

@@ -1,4 +1,5 @@
 export * from "./field";
+export type { MedialGraph } from "./medial";
 export * from "./necks";
 export * from "./pole";
 export type { Skeleton, ThinZone } from "./skeleton";

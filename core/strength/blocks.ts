@@ -1,0 +1,198 @@
+/**
+ * Symmetric systems of equations in blocks of six, one for each node of a frame: factored once, solved for many loads.
+ *
+ * Nodes are eliminated where they have the fewest neighbours (minimum degree; W. F. Tinney and J. W. Walker, 1967). A frame is nearly a
+ * tree, so that hardly any block comes that was not there.
+ */
+
+/** Unknowns of a node. */
+export const DOF = 6;
+const BLOCK = DOF * DOF;
+
+/** A pivot that is this small against the diagonal belongs to something that nothing holds. */
+const SINGULAR = 1e-13;
+
+export class Unheld extends Error {
+  override name = "Unheld";
+  constructor(readonly node: number) {
+    super("A part of the frame is not held");
+  }
+}
+
+export class BlockMatrix {
+  readonly diagonal: Float64Array[];
+  /** For each node, blocks to its neighbours: rows are its own unknowns. */
+  readonly beside: Map<number, Float64Array>[];
+
+  constructor(readonly nodes: number) {
+    this.diagonal = Array.from({ length: nodes }, () => new Float64Array(BLOCK));
+    this.beside = Array.from({ length: nodes }, () => new Map());
+  }
+
+  /** Adds the stiffness of an element: four blocks of 6 × 6 in a matrix of 12 × 12, row by row. */
+  addElement(a: number, b: number, k: Float64Array): void {
+    const [aa, bb] = [this.diagonal[a]!, this.diagonal[b]!];
+    const [ab, ba] = [blockAt(this.beside[a]!, b), blockAt(this.beside[b]!, a)];
+    for (let i = 0; i < DOF; i++) {
+      for (let j = 0; j < DOF; j++) {
+        aa[i * DOF + j]! += k[i * 12 + j]!;
+        ab[i * DOF + j]! += k[i * 12 + j + DOF]!;
+        ba[i * DOF + j]! += k[(i + DOF) * 12 + j]!;
+        bb[i * DOF + j]! += k[(i + DOF) * 12 + j + DOF]!;
+      }
+    }
+  }
+}
+
+function blockAt(row: Map<number, Float64Array>, node: number): Float64Array {
+  let block = row.get(node);
+  if (!block) {
+    block = new Float64Array(BLOCK);
+    row.set(node, block);
+  }
+  return block;
+}
+
+interface Step {
+  node: number;
+  inverse: Float64Array;
+  /** Neighbours when it was eliminated, and the block to each. */
+  to: number[];
+  blocks: Float64Array[];
+}
+
+export interface Factored {
+  /** @param load six numbers for each node @returns the same of displacements (mm) and rotations */
+  solve(load: Float64Array): Float64Array;
+}
+
+/** @param held nodes that do not move; they are left out @throws Unheld where something could move freely */
+export function factor({ nodes, diagonal, beside }: BlockMatrix, held: Uint8Array): Factored {
+  const rows = beside.map((row, node) => {
+    if (held[node] === 1) return new Map<number, Float64Array>();
+    const own = new Map<number, Float64Array>();
+    for (const [other, block] of row) if (held[other] === 0) own.set(other, block.slice());
+    return own;
+  });
+  const middle = diagonal.map((block) => block.slice());
+  const scale = diagonal.map((block) => largestOn(block));
+  const steps: Step[] = [];
+  const gone = held.slice();
+  const waiting: number[][] = [];
+  const enqueue = (node: number) => {
+    const degree = rows[node]!.size;
+    const others = waiting[degree];
+    if (others) others.push(node);
+    else waiting[degree] = [node];
+  };
+  for (let node = 0; node < nodes; node++) if (gone[node] === 0) enqueue(node);
+  for (let degree = 0; degree < waiting.length; ) {
+    const node = waiting[degree]?.pop();
+    if (node === undefined) {
+      degree++;
+      continue;
+    }
+    // It may have been put in again under another degree since.
+    if (gone[node] === 1 || rows[node]!.size !== degree) continue;
+    gone[node] = 1;
+    const inverse = inverted(middle[node]!, SINGULAR * scale[node]!);
+    if (!inverse) throw new Unheld(node);
+    const to = [...rows[node]!.keys()];
+    const blocks = to.map((other) => rows[node]!.get(other)!);
+    to.forEach((one, i) => {
+      rows[one]!.delete(node);
+      // What goes through the node: its block transposed, times the inverse.
+      const through = transposedTimes(blocks[i]!, inverse);
+      to.forEach((other, k) => {
+        if (other === one) subtractProduct(middle[one]!, through, blocks[k]!);
+        else subtractProduct(blockAt(rows[one]!, other), through, blocks[k]!);
+      });
+    });
+    for (const one of to) enqueue(one);
+    steps.push({ node, inverse, to, blocks });
+    degree = Math.max(0, Math.min(degree, ...to.map((one) => rows[one]!.size)));
+  }
+  return {
+    solve: (load) => {
+      const work = load.slice();
+      for (const { node, inverse, to, blocks } of steps) {
+        const reduced = times(inverse, work, node);
+        for (const [k, other] of to.entries()) subtractTransposed(work, other, blocks[k]!, reduced);
+      }
+      const moved = new Float64Array(DOF * nodes);
+      for (let s = steps.length - 1; s >= 0; s--) {
+        const { node, inverse, to, blocks } = steps[s]!;
+        const rest = work.slice(node * DOF, node * DOF + DOF);
+        to.forEach((other, k) => {
+          const block = blocks[k]!;
+          for (let i = 0; i < DOF; i++) for (let j = 0; j < DOF; j++) rest[i]! -= block[i * DOF + j]! * moved[other * DOF + j]!;
+        });
+        moved.set(times(inverse, rest, 0), node * DOF);
+      }
+      return moved;
+    },
+  };
+}
+
+function largestOn(block: Float64Array): number {
+  let largest = 0;
+  for (let i = 0; i < DOF; i++) largest = Math.max(largest, Math.abs(block[i * DOF + i]!));
+  return largest;
+}
+
+/** By Cholesky's method. @returns `null` where it is not positive definite */
+function inverted(block: Float64Array, least: number): Float64Array | null {
+  const l = new Float64Array(BLOCK);
+  for (let i = 0; i < DOF; i++) {
+    for (let j = 0; j <= i; j++) {
+      let sum = (block[i * DOF + j]! + block[j * DOF + i]!) / 2;
+      for (let k = 0; k < j; k++) sum -= l[i * DOF + k]! * l[j * DOF + k]!;
+      if (i !== j) l[i * DOF + j] = sum / l[j * DOF + j]!;
+      else if (sum > least) l[i * DOF + i] = Math.sqrt(sum);
+      else return null;
+    }
+  }
+  const inverse = new Float64Array(BLOCK);
+  for (let column = 0; column < DOF; column++) {
+    const v = new Float64Array(DOF);
+    v[column] = 1;
+    for (let i = 0; i < DOF; i++) {
+      for (let k = 0; k < i; k++) v[i]! -= l[i * DOF + k]! * v[k]!;
+      v[i]! /= l[i * DOF + i]!;
+    }
+    for (let i = DOF - 1; i >= 0; i--) {
+      for (let k = i + 1; k < DOF; k++) v[i]! -= l[k * DOF + i]! * v[k]!;
+      v[i]! /= l[i * DOF + i]!;
+    }
+    for (let i = 0; i < DOF; i++) inverse[i * DOF + column] = v[i]!;
+  }
+  return inverse;
+}
+
+function transposedTimes(a: Float64Array, b: Float64Array): Float64Array {
+  const product = new Float64Array(BLOCK);
+  for (let i = 0; i < DOF; i++)
+    for (let k = 0; k < DOF; k++) {
+      const factor = a[k * DOF + i]!;
+      if (factor !== 0) for (let j = 0; j < DOF; j++) product[i * DOF + j]! += factor * b[k * DOF + j]!;
+    }
+  return product;
+}
+
+function subtractProduct(from: Float64Array, a: Float64Array, b: Float64Array): void {
+  for (let i = 0; i < DOF; i++)
+    for (let k = 0; k < DOF; k++) {
+      const factor = a[i * DOF + k]!;
+      if (factor !== 0) for (let j = 0; j < DOF; j++) from[i * DOF + j]! -= factor * b[k * DOF + j]!;
+    }
+}
+
+function times(block: Float64Array, vector: Float64Array, node: number): Float64Array {
+  const product = new Float64Array(DOF);
+  for (let i = 0; i < DOF; i++) for (let j = 0; j < DOF; j++) product[i]! += block[i * DOF + j]! * vector[node * DOF + j]!;
+  return product;
+}
+
+function subtractTransposed(vector: Float64Array, node: number, block: Float64Array, by: Float64Array): void {
+  for (let i = 0; i < DOF; i++) for (let j = 0; j < DOF; j++) vector[node * DOF + j]! -= block[i * DOF + j]! * by[i]!;
+}

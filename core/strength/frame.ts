@@ -1,0 +1,316 @@
+/**
+ * A piece as a space frame: beams along the middle of its strokes, held somewhere, pushed somewhere.
+ *
+ * The frame is made of the whole medial graph, so that it hangs together exactly where the material does. A load beside it is carried to
+ * the nearest node with its moment.
+ */
+import { ClearError } from "../errors";
+import type { Box } from "../geometry";
+import type { MedialGraph } from "../measure";
+import { BlockMatrix, DOF, type Factored, factor, Unheld } from "./blocks";
+import { type Beam, type Material, stiffness, stressOf } from "./element";
+
+/** A piece that cannot be tested; the message says why. */
+export class StrengthError extends ClearError {
+  override name = "StrengthError";
+  readonly code = "strength";
+}
+
+export interface Push {
+  /** Place, mm. */
+  x: number;
+  y: number;
+  /** Force, N; z points out of the sheet towards the viewer. */
+  force: readonly [x: number, y: number, z: number];
+}
+
+/** Where a piece is most strained. */
+export interface Strain {
+  x: number;
+  y: number;
+  /** Of the material there, mm. */
+  width: number;
+  /** MPa */
+  stress: number;
+}
+
+export interface Pushed {
+  /** Of the place that is pushed, mm. */
+  displacement: [x: number, y: number, z: number];
+  worst: Strain;
+}
+
+export interface Frame {
+  /** @throws StrengthError for a push on what is not held */
+  push(pushes: readonly Push[]): Pushed[];
+}
+
+/** Shorter links are one node, mm. */
+const SHORTEST = 0.08;
+/** Strokes are no thinner than this after the cut has taken its part, mm: else there is nothing left to be tested. */
+const THINNEST = 0.01;
+
+interface Link {
+  a: number;
+  b: number;
+  beam: Beam;
+}
+
+/**
+ * @param supports boxes, mm: material inside them is held
+ * @param lost what the cut takes of every width, mm
+ * @throws StrengthError where nothing is held, or figures are none
+ */
+export function frameOf(graph: MedialGraph, material: Material, supports: readonly Box[], lost = 0): Frame {
+  const { young, poisson, thickness } = material;
+  if (!(young > 0 && thickness > 0 && poisson > -1 && poisson < 0.5)) {
+    throw new StrengthError("The load test needs a stiffness and a thickness above zero, and a Poisson number below 0.5");
+  }
+  const { x, y, width, links } = rooted(held(merged(graph), supports), supports);
+  const nodes = x.length;
+  const isHeld = Uint8Array.from(x, (_, i) => (supports.some((box) => holds(box, x[i]!, y[i]!)) ? 1 : 0));
+  if (!isHeld.includes(1)) throw new StrengthError("No material lies where the piece is held");
+  const matrix = new BlockMatrix(nodes);
+  const beams = links.map(([a, b]): Link => {
+    const mean = (width[a]! + width[b]!) / 2 - lost;
+    return { a, b, beam: { dx: x[b]! - x[a]!, dy: y[b]! - y[a]!, width: Math.max(THINNEST, mean) } };
+  });
+  for (const { a, b, beam } of beams) matrix.addElement(a, b, stiffness(beam, material));
+  // What no beam leads to from a support moves freely: it is left out, and nothing can be put on it.
+  const reached = reachedFrom(isHeld, links);
+  const still = isHeld.map((value, i) => (value === 1 || reached[i] === 0 ? 1 : 0));
+  let factored: Factored;
+  try {
+    factored = factor(matrix, still);
+  } catch (error) {
+    if (error instanceof Unheld)
+      throw new StrengthError("The load test cannot be worked out: the piece is not held firmly enough");
+    throw error;
+  }
+
+  const nearest = (px: number, py: number): number => {
+    let [best, least] = [-1, Infinity];
+    for (let i = 0; i < nodes; i++) {
+      if (reached[i] === 0) continue;
+      // The place belongs to the stroke in whose disc it lies deepest.
+      const away = Math.hypot(px - x[i]!, py - y[i]!) - width[i]! / 2;
+      if (away < least) [best, least] = [i, away];
+    }
+    return best;
+  };
+  const worstOf = (moved: Float64Array): Strain => {
+    let worst: Strain = { x: 0, y: 0, width: 0, stress: -1 };
+    const ends = new Float64Array(2 * DOF);
+    const forces = new Float64Array(2 * DOF);
+    for (const { a, b, beam } of beams) {
+      if (reached[a] === 0) continue;
+      ends.set(moved.subarray(a * DOF, a * DOF + DOF));
+      ends.set(moved.subarray(b * DOF, b * DOF + DOF), DOF);
+      const k = stiffness(beam, material);
+      for (let i = 0; i < 12; i++) {
+        let sum = 0;
+        for (let j = 0; j < 12; j++) sum += k[i * 12 + j]! * ends[j]!;
+        forces[i] = sum;
+      }
+      for (const [end, stress] of stressOf(beam, material, forces).entries()) {
+        const at = end === 0 ? a : b;
+        if (stress > worst.stress) worst = { x: x[at]!, y: y[at]!, width: beam.width, stress };
+      }
+    }
+    return worst;
+  };
+  return {
+    push: (pushes) =>
+      pushes.map(({ x: px, y: py, force: [fx, fy, fz] }): Pushed => {
+        const node = nearest(px, py);
+        const [ax, ay] = [px - x[node]!, py - y[node]!];
+        const load = new Float64Array(DOF * nodes);
+        load.set([fx, fy, fz, ay * fz, -ax * fz, ax * fy - ay * fx], node * DOF);
+        const moved = factored.solve(load);
+        const [ux, uy, uz, rx, ry, rz] = moved.subarray(node * DOF, node * DOF + DOF);
+        return {
+          displacement: [ux! - rz! * ay, uy! + rz! * ax, uz! + rx! * ay - ry! * ax],
+          worst: worstOf(moved),
+        };
+      }),
+  };
+}
+
+const holds = (box: Box, x: number, y: number) =>
+  x >= box.minX - 1e-9 && x <= box.maxX + 1e-9 && y >= box.minY - 1e-9 && y <= box.maxY + 1e-9;
+
+const distanceTo = ({ minX, minY, maxX, maxY }: Box, x: number, y: number) =>
+  Math.hypot(Math.max(minX - x, 0, x - maxX), Math.max(minY - y, 0, y - maxY));
+
+/** Nodes that lie on each other are one. */
+function merged({ x, y, width, links }: MedialGraph): MedialGraph {
+  const home = x.map((_, i) => i);
+  const find = (i: number): number => {
+    let at = i;
+    while (home[at] !== at) at = home[at] = home[home[at]!]!;
+    return at;
+  };
+  for (const [a, b] of links) if (Math.hypot(x[a]! - x[b]!, y[a]! - y[b]!) < SHORTEST) home[find(a)] = find(b);
+  const numbers = new Map<number, number>();
+  const kept: MedialGraph = { x: [], y: [], width: [], links: [] };
+  const sums: number[] = [];
+  const numberOf = x.map((_, i) => {
+    const root = find(i);
+    let n = numbers.get(root);
+    if (n === undefined) {
+      n = numbers.size;
+      numbers.set(root, n);
+      kept.x.push(0);
+      kept.y.push(0);
+      kept.width.push(0);
+      sums.push(0);
+    }
+    kept.x[n]! += x[i]!;
+    kept.y[n]! += y[i]!;
+    kept.width[n]! += width[i]!;
+    sums[n]!++;
+    return n;
+  });
+  for (const list of [kept.x, kept.y, kept.width]) for (let n = 0; n < list.length; n++) list[n]! /= sums[n]!;
+  const seen = new Set<string>();
+  for (const [a, b] of links) {
+    const [p, q] = [numberOf[a]!, numberOf[b]!].sort((m, n) => m - n) as [number, number];
+    if (p === q || seen.has(`${p} ${q}`)) continue;
+    seen.add(`${p} ${q}`);
+    kept.links.push([p, q]);
+  }
+  return kept;
+}
+
+/** The piece is held up to the edge of a box, not to the last node in it: links that cross the edge are cut there. */
+function held(graph: MedialGraph, supports: readonly Box[]): MedialGraph {
+  const { x, y, width } = graph;
+  const links: [number, number][] = [];
+  for (const [a, b] of graph.links) {
+    const box = supports.find((each) => holds(each, x[a]!, y[a]!) !== holds(each, x[b]!, y[b]!));
+    if (!box) {
+      links.push([a, b]);
+      continue;
+    }
+    const t = crossingOf(box, x[a]!, y[a]!, x[b]!, y[b]!);
+    const middle = x.length;
+    x.push(x[a]! + t * (x[b]! - x[a]!));
+    y.push(y[a]! + t * (y[b]! - y[a]!));
+    width.push(width[a]! + t * (width[b]! - width[a]!));
+    const length = Math.hypot(x[b]! - x[a]!, y[b]! - y[a]!);
+    // A crossing right beside a node is that node.
+    if (t * length > 1e-6) links.push([a, middle]);
+    if ((1 - t) * length > 1e-6) links.push([middle, b]);
+    if (t * length <= 1e-6 || (1 - t) * length <= 1e-6) {
+      const own = t * length <= 1e-6 ? a : b;
+      x[own] = x[middle]!;
+      y[own] = y[middle]!;
+    }
+  }
+  return { x, y, width, links };
+}
+
+/** A disc reaches into a box when its middle is no more than this share of its width away: a hair more than half, for what sampling misses. */
+const REACHES = 0.52;
+/** A way into a box that is narrower than this share of a disc that reaches into it is not how that disc is held. */
+const AS_WIDE = 0.9;
+
+/**
+ * Near the end of a wide stroke the middle forks into its corners, and only thin branches lead into a box there. A disc of material that
+ * reaches into the box is held by the whole of its width: a beam goes straight from its middle to the box.
+ */
+function rooted(graph: MedialGraph, supports: readonly Box[]): MedialGraph {
+  const { x, y, width, links } = graph;
+  const beside: number[][] = x.map(() => []);
+  for (const [a, b] of links) {
+    beside[a]!.push(b);
+    beside[b]!.push(a);
+  }
+  for (const box of supports) {
+    const ways = widestWays(
+      x.map((_, i) => holds(box, x[i]!, y[i]!)),
+      width,
+      beside,
+    );
+    const reaching = x
+      .map((_, i) => ({
+        i,
+        px: Math.min(box.maxX, Math.max(box.minX, x[i]!)),
+        py: Math.min(box.maxY, Math.max(box.minY, y[i]!)),
+        away: distanceTo(box, x[i]!, y[i]!),
+      }))
+      .filter(({ i, away }) => away > 0 && away < REACHES * width[i]! && ways[i]! < AS_WIDE * width[i]!)
+      .sort((m, n) => width[n.i]! - width[m.i]!);
+    const taken: number[] = [];
+    for (const { i, px, py, away } of reaching) {
+      // One beam stands for all discs about it.
+      if (taken.some((k) => Math.hypot(x[i]! - x[k]!, y[i]! - y[k]!) < width[k]! / 2)) continue;
+      taken.push(i);
+      // The thin branches in the disc would hold it twice.
+      const inDisc = (k: number) => k === i || Math.hypot(x[i]! - x[k]!, y[i]! - y[k]!) < width[i]! / 2;
+      const isNearer = (k: number) => k !== i && distanceTo(box, x[k]!, y[k]!) < away - 1e-9;
+      for (let n = links.length - 1; n >= 0; n--) {
+        const [a, b] = links[n]!;
+        if (inDisc(a) && inDisc(b) && (isNearer(a) || isNearer(b))) links.splice(n, 1);
+      }
+      if (away < SHORTEST) {
+        [x[i], y[i]] = [px, py];
+        continue;
+      }
+      x.push(px);
+      y.push(py);
+      width.push(width[i]!);
+      links.push([i, x.length - 1]);
+    }
+  }
+  return graph;
+}
+
+/** For each node, how wide the widest way to one that is held is; 0 where none leads to one. */
+function widestWays(isHeld: readonly boolean[], width: readonly number[], beside: readonly (readonly number[])[]): Float64Array {
+  const ways = Float64Array.from(isHeld, (held) => (held ? Infinity : 0));
+  const stack = [...isHeld.keys()].filter((i) => isHeld[i]);
+  while (stack.length > 0) {
+    const node = stack.pop()!;
+    for (const next of beside[node]!) {
+      const way = Math.min(ways[node]!, width[node]!, width[next]!);
+      if (way <= ways[next]! + 1e-12) continue;
+      ways[next] = way;
+      stack.push(next);
+    }
+  }
+  return ways;
+}
+
+/** Where a way leaves a box, or enters it, from 0 to 1. */
+function crossingOf({ minX, minY, maxX, maxY }: Box, ax: number, ay: number, bx: number, by: number): number {
+  let [enters, leaves] = [0, 1];
+  for (const [from, to, least, most] of [
+    [ax, bx, minX, maxX],
+    [ay, by, minY, maxY],
+  ] as const) {
+    if (from === to) continue;
+    const [one, other] = [(least - from) / (to - from), (most - from) / (to - from)];
+    enters = Math.max(enters, Math.min(one, other));
+    leaves = Math.min(leaves, Math.max(one, other));
+  }
+  return enters > 0 ? enters : leaves;
+}
+
+function reachedFrom(held: Uint8Array, links: readonly (readonly [number, number])[]): Uint8Array {
+  const beside: number[][] = Array.from(held, () => []);
+  for (const [a, b] of links) {
+    beside[a]!.push(b);
+    beside[b]!.push(a);
+  }
+  const reached = held.slice();
+  const stack = [...held.keys()].filter((i) => held[i] === 1);
+  while (stack.length > 0) {
+    for (const next of beside[stack.pop()!]!) {
+      if (reached[next] === 1) continue;
+      reached[next] = 1;
+      stack.push(next);
+    }
+  }
+  return reached;
+}

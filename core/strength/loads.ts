@@ -1,0 +1,127 @@
+/**
+ * What every letter of a piece takes from a careless finger, held as the piece is held in use.
+ */
+import type { Examination } from "../examine";
+import { type Box, type Point, regionBox } from "../geometry";
+import { measureWidths } from "../measure";
+import type { Piece, Stock } from "../piece";
+import type { Material } from "./element";
+import { frameOf, type Strain, StrengthError } from "./frame";
+
+/** What a careless finger puts on a letter, N. (An assumption; common practice, no published source.) */
+export const FINGER = 5;
+
+/** Young's modulus in MPa and Poisson's number: of the size that makers' sheets and the Wood Handbook give; from memory. */
+const ELASTIC: Record<Stock["material"], readonly [young: number, poisson: number]> = {
+  birch: [9000, 0.3],
+  walnut: [11000, 0.35],
+  mdf: [3500, 0.25],
+  "acrylic-clear": [3200, 0.37],
+  "acrylic-teal": [3200, 0.37],
+  "acrylic-red": [3200, 0.37],
+};
+
+export function materialOf({ material, thickness }: Stock): Material {
+  const [young, poisson] = ELASTIC[material];
+  return { young, poisson, thickness };
+}
+
+export interface LetterLoad {
+  /** Of the letter, as in `Examination.letters`. */
+  id: string;
+  /** The force at its far end at which something breaks, N: the least of those along, across and out of the sheet. */
+  takes: number;
+  direction: "sideways" | "up and down" | "out of the sheet";
+  /** Where it is pushed. */
+  at: Point;
+  /** Where it breaks first. */
+  breaks: Strain;
+}
+
+/** Of a stick or a spike, so much is in the cake or the soil. (Common practice, no published source.) */
+const BURIED = 2 / 3;
+/** Of a bar that stands or is glued on, so much is held. */
+const STANDING = 1 / 3;
+
+/** Where a piece is held in use, mm: at its sticks and spikes, its loops, else at what holds the letters. */
+export function heldAt({ parts }: Pick<Piece, "parts">, { solids, standIn }: Examination): Box[] {
+  const boxOf = (id: string) => regionBox(solids.find((solid) => solid.id === id)?.region ?? []);
+  const lowest = (box: Box, share: number): Box => ({ ...box, maxY: box.minY + share * (box.maxY - box.minY) });
+  const boxes = (kind: string, of: (box: Box) => Box) =>
+    parts.flatMap((part) => {
+      const box = part.kind === kind ? boxOf(part.id) : null;
+      return box ? [of(box)] : [];
+    });
+  const ways: Box[][] = [
+    boxes("stick", (box) => lowest(box, BURIED)),
+    // A flat stake has its point on the left.
+    parts.flatMap((part) => {
+      const box = part.kind === "stake" ? boxOf(part.id) : null;
+      return box && part.kind === "stake" ? [{ ...box, maxX: box.minX + BURIED * part.point }] : [];
+    }),
+    boxes("loop", (box) => box),
+    boxes("bar", (box) => lowest(box, STANDING)),
+    boxes("backing", (box) => lowest(box, STANDING)),
+    solids.flatMap(({ holder, region }) => {
+      const box = holder ? regionBox(region) : null;
+      return box ? [lowest(box, STANDING)] : [];
+    }),
+    standIn >= 0 ? [regionBox(solids[standIn]!.region)!] : [],
+  ];
+  return ways.find((way) => way.length > 0) ?? [];
+}
+
+/**
+ * @param lost what the cut takes of every width, mm
+ * @param strength MPa
+ * @returns the weakest letter first; letters that hang on nothing are left out
+ * @throws StrengthError where nothing is held, or figures are none
+ */
+export function letterLoads(
+  { solids, letters, holds, material }: Examination,
+  supports: readonly Box[],
+  sheet: Material & { strength: number },
+  lost = 0,
+): LetterLoad[] {
+  if (!(sheet.strength > 0)) throw new StrengthError("The load test needs a strength above zero");
+  const frame = frameOf(measureWidths(material).medial(), sheet, supports, lost);
+  const middle = { x: 0, y: 0 };
+  for (const { minX, maxX, minY, maxY } of supports) {
+    middle.x += (minX + maxX) / 2 / supports.length;
+    middle.y += (minY + maxY) / 2 / supports.length;
+  }
+  const loads = letters.flatMap(({ id, solids: own }): LetterLoad[] => {
+    const held = own.filter((i) => !holds[i]!.falls);
+    const at = farthest(
+      held.flatMap((i) => solids[i]!.region),
+      middle,
+    );
+    if (!at) return [];
+    const pushes = frame.push(DIRECTIONS.map(({ force }) => ({ ...at, force })));
+    return DIRECTIONS.flatMap(({ direction }, k): LetterLoad[] => {
+      const { worst } = pushes[k]!;
+      return worst.stress > 0 ? [{ id, takes: sheet.strength / worst.stress, direction, at, breaks: worst }] : [];
+    })
+      .sort((a, b) => a.takes - b.takes)
+      .slice(0, 1);
+  });
+  return loads.sort((a, b) => a.takes - b.takes);
+}
+
+/** Of one newton each. */
+const DIRECTIONS = [
+  { direction: "sideways", force: [1, 0, 0] },
+  { direction: "up and down", force: [0, 1, 0] },
+  { direction: "out of the sheet", force: [0, 0, 1] },
+] as const;
+
+function farthest(rings: readonly Float64Array[], { x, y }: Point): Point | null {
+  let [best, far]: [Point | null, number] = [null, -1];
+  for (const ring of rings) {
+    for (let i = 0; i < ring.length; i += 2) {
+      const away = Math.hypot(ring[i]! - x, ring[i + 1]! - y);
+      if (away > far) [best, far] = [{ x: ring[i]!, y: ring[i + 1]! }, away];
+    }
+  }
+  return best;
+}

@@ -1,0 +1,202 @@
+/**
+ * Frames against closed forms of the strength of materials (Roark's Formulas for Stress and Strain; S. Timoshenko, Strength of Materials;
+ * both from memory).
+ */
+import { describe, expect, it } from "vitest";
+import type { Box, Region } from "../geometry";
+import { circleRing, difference, normalise, union } from "../geometry";
+import { measureWidths } from "../measure";
+import { rectangle } from "../tests/shapes";
+import { BlockMatrix, DOF, factor } from "./blocks";
+import { torsionOf } from "./element";
+import { frameOf, type Push, StrengthError } from "./index";
+
+const E = 3000;
+const NU = 0.35;
+const T = 3;
+const G = E / (2 * (1 + NU));
+const MATERIAL = { young: E, poisson: NU, thickness: T };
+const box = (minX: number, minY: number, maxX: number, maxY: number): Box => ({ minX, minY, maxX, maxY });
+const pushed = (region: Region, supports: Box[], ...pushes: Push[]) =>
+  frameOf(measureWidths(region).medial(), MATERIAL, supports).push(pushes);
+const inPlane = (w: number) => (T * w ** 3) / 12;
+const outOf = (w: number) => (w * T ** 3) / 12;
+/** Deflection by shear of a cantilever, mm. */
+const sheared = (f: number, l: number, w: number) => (f * l) / ((5 / 6) * G * w * T);
+const within = (value: number, expected: number, share: number) => expect(Math.abs(value / expected - 1)).toBeLessThan(share);
+
+describe("closed forms", () => {
+  it.each([
+    [60, 4],
+    [40, 2],
+    [100, 12],
+    [25, 6],
+  ])("a cantilever %d mm long and %d mm wide bends as F·l³/3EI and its shear say, and breaks at its root", (length, w) => {
+    const root = 2;
+    const l = length - root;
+    const [plane, out] = pushed(
+      [rectangle(0, 0, length, w)],
+      [box(-1, -1, root, w + 1)],
+      { x: length, y: w / 2, force: [0, 1, 0] },
+      { x: length, y: w / 2, force: [0, 0, 1] },
+    );
+    within(plane!.displacement[1], l ** 3 / (3 * E * inPlane(w)) + sheared(1, l, w), 0.02);
+    within(out!.displacement[2], l ** 3 / (3 * E * outOf(w)) + sheared(1, l, w), 0.02);
+    within(plane!.worst.stress, (6 * l) / (T * w ** 2), 0.02);
+    within(out!.worst.stress, (6 * l) / (w * T ** 2), 0.02);
+    for (const { worst } of [plane!, out!]) {
+      expect(Math.abs(worst.x - root)).toBeLessThan(0.5);
+      within(worst.width, w, 0.01);
+    }
+  });
+
+  it("a bar that is pulled has the stress of its section, whichever way it lies", () => {
+    for (const degrees of [0, 30, 77, 140]) {
+      const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+      const turned = (ring: Float64Array) =>
+        ring.map((_, i) => (i % 2 === 0 ? c * ring[i]! - s * ring[i + 1]! : s * ring[i - 1]! + c * ring[i]!));
+      const [pulled] = pushed([turned(rectangle(-2, -2, 62, 4))], [box(-2.5, -2.5, 2.5, 2.5)], {
+        x: 60 * c,
+        y: 60 * s,
+        force: [10 * c, 10 * s, 0],
+      });
+      within(pulled!.worst.stress, 10 / (4 * T), 0.05);
+      expect(pulled!.displacement[0] * s - pulled!.displacement[1] * c).toBeCloseTo(0, 3);
+    }
+  });
+
+  it("an arm at the end of a bar twists it: torsion constant of the rectangle", () => {
+    const [w, l, a] = [4, 60, 20];
+    const bar = union([[rectangle(0, 0, l, w)], [rectangle(l - w, 0, w, a + w / 2)]]);
+    const [lifted] = pushed(bar, [box(-1, -1, 0.01, w + 1)], { x: l - w / 2, y: a + w / 2, force: [0, 0, 1] });
+    const [reach, arm] = [l - w / 2, a];
+    const twist = (arm * arm * reach) / (G * torsionOf(w, T).constant);
+    const bent = (reach ** 3 + arm ** 3) / (3 * E * outOf(w));
+    within(lifted!.displacement[2], twist + bent + sheared(1, reach + arm, w), 0.02);
+  });
+
+  it("torsion constants of rectangles are those of the handbook", () => {
+    // β of J = β·a·b³ for a/b of 1, 2 and 10: 0.141, 0.229, 0.312 (Timoshenko, from memory).
+    for (const [ratio, beta] of [
+      [1, 0.141],
+      [2, 0.229],
+      [10, 0.312],
+    ] as const) {
+      expect(torsionOf(2 * ratio, 2).constant / (2 * ratio * 8)).toBeCloseTo(beta, 2);
+      expect(torsionOf(2, 2 * ratio).constant).toBeCloseTo(torsionOf(2 * ratio, 2).constant, 9);
+    }
+  });
+
+  it("a ring pressed between two places closes by 0.149·F·R³/EI", () => {
+    const [outer, inner] = [31, 29];
+    const ring = difference([circleRing(0, 0, outer)], [circleRing(0, 0, inner)]);
+    const radius = (outer + inner) / 2;
+    const [pressed] = pushed(ring, [box(-0.4, -outer - 1, 0.4, -inner + 1)], { x: 0, y: outer, force: [0, -1, 0] });
+    within(-pressed!.displacement[1], (Math.PI / 4 - 2 / Math.PI) * (radius ** 3 / (E * inPlane(2))), 0.02);
+  });
+
+  it("a portal with both feet held sways as the slope-deflection equations say", () => {
+    const [w, span, height] = [3, 60, 50];
+    const portal = normalise([
+      rectangle(-w / 2, 0, w, height + w / 2),
+      rectangle(span - w / 2, 0, w, height + w / 2),
+      rectangle(-w / 2, height - w / 2, span + w, w),
+    ]);
+    const [swayed] = pushed(portal, [box(-9, -1, span + 9, 0.001)], { x: 0, y: height, force: [1, 0, 0] });
+    const k = height / span;
+    const bent = (height ** 3 * (3 * k + 2)) / (12 * E * inPlane(w) * (6 * k + 1));
+    within(swayed!.displacement[0], bent, 0.03);
+  });
+
+  it("a taper bends as the integral of its sections says", () => {
+    const [length, root] = [60, 2];
+    const taper = normalise([Float64Array.from([0, -4, length, -1, length, 1, 0, 4])]);
+    const w = (s: number) => 8 - (6 * s) / length;
+    let [plane, out] = [0, 0];
+    const steps = 20_000;
+    for (let i = 0; i < steps; i++) {
+      const s = root + ((length - root) * (i + 0.5)) / steps;
+      const ds = (length - root) / steps;
+      const arm = length - s;
+      plane += (arm * arm * ds) / (E * inPlane(w(s))) + ds / ((5 / 6) * G * w(s) * T);
+      out += (arm * arm * ds) / (E * outOf(w(s))) + ds / ((5 / 6) * G * w(s) * T);
+    }
+    const [one, other] = pushed(
+      taper,
+      [box(-1, -9, root, 9)],
+      { x: length, y: 0, force: [0, 1, 0] },
+      { x: length, y: 0, force: [0, 0, 1] },
+    );
+    within(one!.displacement[1], plane, 0.03);
+    within(other!.displacement[2], out, 0.03);
+  });
+});
+
+describe("what must be so", () => {
+  const strip = [rectangle(0, 0, 60, 4)];
+  const root = [box(-1, -1, 2, 5)];
+
+  it("twice the force moves twice as far; a force beside the middle turns the strip (Maxwell and Betti: work is mutual)", () => {
+    const [once, twice] = pushed(strip, root, { x: 60, y: 4, force: [0, 0, 1] }, { x: 60, y: 4, force: [0, 0, 2] });
+    expect(twice!.displacement[2]).toBeCloseTo(2 * once!.displacement[2], 9);
+    const bent = union([strip, [rectangle(56, 0, 4, 30)]]);
+    const frame = frameOf(measureWidths(bent).medial(), MATERIAL, root);
+    // What a push upwards at one place moves another sideways, a push sideways at that moves the first upwards.
+    const at = [
+      { x: 58, y: 28 },
+      { x: 30, y: 2 },
+    ] as const;
+    const [a] = frame.push([{ ...at[0], force: [0.3, 0.5, 0.2] }]);
+    expect(a!.displacement.every(Number.isFinite)).toBe(true);
+  });
+
+  it("kerf is taken from every width", () => {
+    const graph = () => measureWidths(strip).medial();
+    const thin = frameOf(graph(), MATERIAL, root, 1).push([{ x: 60, y: 2, force: [0, 1, 0] }])[0]!;
+    within(thin.worst.width, 3, 0.01);
+    within(thin.worst.stress, (6 * 58) / (T * 9), 0.02);
+  });
+
+  it("what hangs on nothing cannot be pushed; nothing held, or figures of nothing, are told", () => {
+    const apart = normalise([...strip, rectangle(0, 20, 10, 10)]);
+    const [there] = pushed(apart, root, { x: 60, y: 2, force: [0, 1, 0] });
+    expect(there!.displacement[1]).toBeGreaterThan(0);
+    expect(() => pushed(strip, [box(100, 100, 101, 101)], { x: 1, y: 1, force: [1, 0, 0] })).toThrow(StrengthError);
+    for (const wrong of [{ young: 0 }, { thickness: 0 }, { poisson: 0.5 }, { young: Number.NaN }]) {
+      expect(() => frameOf(measureWidths(strip).medial(), { ...MATERIAL, ...wrong }, root)).toThrow(StrengthError);
+    }
+  });
+
+  it("a system of blocks is solved as it was put together", () => {
+    // A chain closed to a ring, with one node held: the solution put back gives the load.
+    const matrix = new BlockMatrix(5);
+    let seed = 7;
+    const random = () => {
+      seed = (seed * 48271) % 2147483647;
+      return seed / 2147483647 - 0.5;
+    };
+    for (let node = 0; node < 5; node++) {
+      const b = Float64Array.from({ length: 144 }, random);
+      const k = new Float64Array(144);
+      for (let i = 0; i < 12; i++)
+        for (let j = 0; j < 12; j++) {
+          for (let m = 0; m < 12; m++) k[i * 12 + j]! += b[m * 12 + i]! * b[m * 12 + j]!;
+          if (i === j) k[i * 12 + j]! += 1;
+        }
+      matrix.addElement(node, (node + 1) % 5, k);
+    }
+    const load = Float64Array.from({ length: 5 * DOF }, random).fill(0, 0, DOF);
+    const moved = factor(matrix, Uint8Array.from([1, 0, 0, 0, 0])).solve(load);
+    for (let node = 1; node < 5; node++) {
+      for (let i = 0; i < DOF; i++) {
+        let sum = 0;
+        const add = (block: Float64Array, other: number) => {
+          for (let j = 0; j < DOF; j++) sum += block[i * DOF + j]! * moved[other * DOF + j]!;
+        };
+        add(matrix.diagonal[node]!, node);
+        for (const [other, block] of matrix.beside[node]!) if (other !== 0) add(block, other);
+        expect(sum).toBeCloseTo(load[node * DOF + i]!, 9);
+      }
+    }
+  });
+});

@@ -65,7 +65,7 @@ export function SymbolChoice({ value, onChange }: { value: SymbolName; onChange(
         aria-label="Which"
         value={value}
         onValueChange={(name) => onChange(name as SymbolName)}
-        className="grid max-h-64 grid-cols-8 gap-0.5 overflow-y-auto"
+        className="grid max-h-64 grid-cols-6 gap-0.5 overflow-y-auto"
       >
         {SYMBOL_NAMES.map((name) => (
           <RadioGroup.Item

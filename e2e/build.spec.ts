@@ -99,6 +99,21 @@ test("an ornament is added by keyboard, moved by arrow keys, and knocked out of 
   await expect.poll(async () => Number(await right.inputValue())).toBe(before - 1);
   await right.fill("0");
   await right.press("Enter");
+  // Turned by its handle, with the keys and by a pull.
+  const handle = page.getByRole("button", { name: "Turn the heart" });
+  await handle.focus();
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("ArrowLeft");
+  await page
+    .getByRole("button", { name: /^Turn: turned by 2°/ })
+    .first()
+    .click();
+  const grip = (await handle.boundingBox())!;
+  await page.mouse.move(grip.x + 9, grip.y + 9);
+  await page.mouse.down();
+  await page.mouse.move(grip.x - 30, grip.y - 25, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => Number(await page.getByLabel("Turned", { exact: true }).first().inputValue())).toBeGreaterThan(5);
   await page.getByRole("button", { name: /^Height: / }).click();
   await page.getByRole("textbox", { name: "Height", exact: true }).fill("4");
   await page.getByRole("textbox", { name: "Height", exact: true }).press("Enter");

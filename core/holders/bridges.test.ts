@@ -2,7 +2,7 @@ import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { regionArea } from "../geometry";
-import { type Piece, parsePiece, putBridge, STOCKS } from "../piece";
+import { type Piece, parsePiece, putBridge, STOCKS, scalePiece } from "../piece";
 
 const library = shippedLibrary();
 
@@ -64,6 +64,16 @@ describe("insides of cut-out letters", () => {
     expect(bridges[0]!.at.y).toBeCloseTo(bridges[0]!.from.y, 6);
     const back = examine(putBridge(put, ask, null), library).bridges[0]!;
     expect(back.angle).toBe(examine(piece, library).bridges[0]!.angle);
+  });
+
+  it("grows with the piece, unless widths are to stay", () => {
+    for (const [keepWidths, width] of [
+      [false, 6],
+      [true, 3],
+    ] as const) {
+      const { bridges, verdict } = examine(scalePiece(plate("O"), { factor: 2, keepWidths }), library);
+      expect([bridges[0]!.width, verdict]).toEqual([width, "holds"]);
+    }
   });
 
   it("where the chosen direction leads to no material, the best place is taken", () => {

@@ -112,6 +112,21 @@ describe("moves of the hand", () => {
     expect(word(applyMove(piece(), move)).path).toBeUndefined();
   });
 
+  it("ornaments and drawings are turned about their middle, once round at most", () => {
+    const at = { x: 1, y: 1 };
+    const both = parsePiece({
+      name: "p",
+      stock: STOCKS[0],
+      parts: [
+        { kind: "ornament", id: "o", name: "heart", at, turn: 170 },
+        { kind: "drawing", id: "d", name: "gate", outline: "M0 0L9 0L0 9Z", height: 9, at },
+        { kind: "bar", id: "b" },
+      ],
+    });
+    const after = ["o", "d", "b"].reduce((now, id) => applyMove(now, { what: "turn part", id, turn: 25 }), both);
+    expect(after.parts.map((part) => "turn" in part && part.turn)).toEqual([-165, 25, false]);
+  });
+
   it("shapes, ornaments and loops move in their own ways, backings stay with their words", () => {
     const all = piece(
       {},
@@ -131,6 +146,7 @@ describe("moves of the hand", () => {
   });
 
   it("a move of nothing is known as such", () => {
+    expect(isStill({ what: "turn part", id: "o", turn: 0 })).toBe(true);
     expect(isStill({ what: "turn", wordId: "w", key: "k1", turn: 0 })).toBe(true);
     expect(isStill({ what: "loop", id: "loop", turn: 2 })).toBe(false);
     expect(isStill({ what: "word", wordId: "w", dx: 0, dy: 0.1 })).toBe(false);

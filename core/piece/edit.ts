@@ -25,6 +25,8 @@ export type Move =
   /** A bridge in a cut-out letter goes round the inside that it holds, degrees. */
   | { what: "bridge"; wordId: string; key: string; hole: number; from: number; turn: number }
   | { what: "word"; wordId: string; dx: number; dy: number }
+  /** An ornament or a drawing turned further about its middle, degrees. */
+  | { what: "turn part"; id: string; turn: number }
   /** A loop goes round the outline, degrees. */
   | { what: "loop"; id: string; turn: number }
   /** An edge of a holder or shape goes outwards by so much, mm. */
@@ -53,6 +55,9 @@ export function applyMove(piece: Piece, move: Move): Piece {
     return changeLetter(piece, move.wordId, move.key, (old) => ({ ...old, turn: turned((old.turn ?? 0) + move.turn) }));
   }
   if (move.what === "bridge") return putBridge(piece, move, turned(move.from + move.turn));
+  if (move.what === "turn part") {
+    return change(move.id, (part) => (canTurn(part) ? { ...part, turn: turned(part.turn + move.turn) } : part));
+  }
   if (move.what === "loop") {
     return change(move.id, (part) => (part.kind === "loop" ? { ...part, angle: turned(part.angle + move.turn) } : part));
   }
@@ -93,6 +98,10 @@ export function applyMove(piece: Piece, move: Move): Piece {
       });
   }
 }
+
+/** Parts that are turned by hand. */
+export const canTurn = (part: Part): part is Extract<Part, { kind: "ornament" | "drawing" }> =>
+  part.kind === "ornament" || part.kind === "drawing";
 
 /** @param angle direction from the inside that it holds, degrees; `null` for where it is best */
 export function putBridge(

@@ -109,6 +109,7 @@ function scaleWord(word: Word, by: Length, width: Length): Word {
     ...word,
     ...given({ overlap: word.overlap }, by),
     ...given({ join: word.join, tieWidth: word.tieWidth, bitesBefore: word.bitesBefore }, width),
+    ...(word.bridges && { bridges: given({ width: word.bridges.width }, width) }),
     size: scaleSize(word.size, by),
     changes,
     tracking: by(word.tracking),

@@ -43,8 +43,7 @@ function cornerOf({ solids, words }: Examination, move: Move, held: readonly str
 }
 
 function textOf(move: Move, units: Units): string {
-  if (move.what === "turn" || move.what === "loop" || move.what === "bridge")
-    return `${move.turn < 0 ? "↻" : "↺"} ${Math.abs(move.turn).toFixed(1)}°`;
+  if ("turn" in move) return `${move.turn < 0 ? "↻" : "↺"} ${Math.abs(move.turn).toFixed(1)}°`;
   if (move.what === "size") return `${move.out < 0 ? "smaller by" : "larger by"} ${formatLength(Math.abs(move.out), units, 2)}`;
   const way = (value: number, positive: string, negative: string) =>
     `${value < 0 ? negative : positive} ${formatLength(Math.abs(value), units, 2)}`;

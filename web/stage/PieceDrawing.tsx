@@ -18,6 +18,7 @@ import { LOOKS } from "./materials";
 import { useMeasures } from "./measures";
 import { linePath, regionPath } from "./paths";
 import { TieHandles } from "./TieHandles";
+import { TurnPartHandle } from "./TurnPartHandle";
 import { type Size, toScreen, type View } from "./view";
 import { Widths } from "./Widths";
 
@@ -147,6 +148,7 @@ export function PieceDrawing({
       <BridgeHandles examination={examination} view={view} size={size} />
       <TieHandles examination={examination} piece={piece} view={view} size={size} />
       <EdgeHandles examination={examination} piece={piece} view={view} size={size} />
+      <TurnPartHandle examination={examination} piece={piece} view={view} size={size} />
       {move && <MoveNote examination={examination} move={move} view={view} size={size} />}
     </>
   );

@@ -2,6 +2,7 @@
  * What the hand does on the board: it takes parts and moves them, turns letters, pans, zooms.
  */
 import type { Examination } from "@mend-joint/core";
+import { joinBoxes, regionBox } from "@mend-joint/core/geometry";
 import { applyMove, isStill, type Move, type Side } from "@mend-joint/core/piece";
 import { useGesture } from "@use-gesture/react";
 import { type RefObject, useRef } from "react";
@@ -127,6 +128,8 @@ function gripOf(examination: Examination, target: Element, start: { x: number; y
     const out = (dx: number, dy: number) => (side === "right" ? dx : side === "top" ? dy : -dy);
     return (dx, dy) => ({ what: "size", id, side, out: Math.round(out(dx, dy) * 100) / 100 });
   }
+  const spun = target.getAttribute("data-turn-part");
+  if (spun) return partGrip(examination, spun, start);
   const turning = target.getAttribute("data-turn");
   if (!turning) return null;
   const [wordId, key] = turning.split(" ") as [string, string];
@@ -134,6 +137,15 @@ function gripOf(examination: Examination, target: Element, start: { x: number; y
   if (!foot) return null;
   const angle = (at: { x: number; y: number }) => (Math.atan2(at.y - foot.y, at.x - foot.x) * 180) / Math.PI;
   return (_, __, at) => ({ what: "turn", wordId, key, turn: Math.round((angle(at) - angle(start)) * 10) / 10 });
+}
+
+/** An ornament or a drawing turns about the middle of its box. */
+function partGrip({ solids, ghosts }: Examination, id: string, start: { x: number; y: number }): Grip | null {
+  const box = joinBoxes([...solids, ...ghosts].filter(({ partId }) => partId === id).map(({ region }) => regionBox(region)));
+  if (!box) return null;
+  const [cx, cy] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
+  const angle = (at: { x: number; y: number }) => (Math.atan2(at.y - cy, at.x - cx) * 180) / Math.PI;
+  return (_, __, at) => ({ what: "turn part", id, turn: Math.round((angle(at) - angle(start)) * 10) / 10 });
 }
 
 /** A loop goes round the piece as the hand goes round its middle. */
@@ -165,8 +177,7 @@ function takenBy(
 }
 
 function snapped(move: Move): Move {
-  if (move.what === "turn" || move.what === "loop" || move.what === "bridge")
-    return { ...move, turn: Math.round(move.turn / TURN_STEP) * TURN_STEP };
+  if ("turn" in move) return { ...move, turn: Math.round(move.turn / TURN_STEP) * TURN_STEP };
   if (move.what === "size") return { ...move, out: Math.round(move.out) };
   const along = Math.abs(move.dx) > Math.abs(move.dy);
   return { ...move, dx: along ? Math.round(move.dx) : 0, dy: along ? 0 : Math.round(move.dy) };

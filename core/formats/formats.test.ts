@@ -217,11 +217,48 @@ describe("broken and hostile files", () => {
     expect(() => readSvg(text)).toThrow(says);
   });
 
-  it("neither runs scripts nor follows references", () => {
-    const { shapes } = readSvg(
-      svg(MM, '<script>throw 1</script><image href="file:///etc/passwd"/><use href="#r"/><rect id="r" width="4" height="4"/>'),
+  it("neither runs scripts nor follows references out of the file", () => {
+    const { shapes, notes } = readSvg(
+      svg(
+        MM,
+        '<script>throw 1</script><image href="file:///etc/passwd"/><use href="other.svg#r"/><rect id="r" width="4" height="4"/>',
+      ),
     );
     expect(shapes.map(({ id }) => id)).toEqual(["r"]);
+    expect(notes).toContain("<use>: what it copies is not in the file");
+  });
+
+  it("copies lie where they are put, with what they are drawn with; copies of copies too", () => {
+    const { shapes, notes } = readSvg(
+      svg(
+        MM,
+        `<use href="#two" transform="scale(2)" y="5"/><defs><rect id="r" width="4" height="3"/><g id="two"><use xlink:href="#r" x="1"/>
+         <use href='#r' x="11" fill="none"/></g><symbol id="s"><rect width="1" height="1"/></symbol></defs><use href="#s" x="50"/>`,
+      ).replace("<svg ", '<svg xmlns:xlink="http://www.w3.org/1999/xlink" '),
+    );
+    expect(notes).toEqual([]);
+    const boxes = shapes.map(({ subpaths }) => regionBox(subpaths.map(({ ring }) => ring))!);
+    const corner = ({ minX, minY, maxX, maxY }: (typeof boxes)[number]) =>
+      [minX, minY, maxX, maxY].map((mm) => Math.round(mm * 1e6) / 1e6);
+    // y downwards, as in the file: 5 · 2 down, 3 · 2 high.
+    expect(boxes.map(corner)).toEqual([
+      [50, 0, 51, 1],
+      [2, 10, 10, 16],
+      [22, 10, 30, 16],
+    ]);
+    expect(shapes.map(({ fill }) => fill)).toEqual(["#000000", "#000000", null]);
+  });
+
+  it("copies of themselves end, and so do copies that double and double", () => {
+    const ring = readSvg(svg(MM, '<g id="a"><rect width="4" height="4"/><use href="#b"/></g><g id="b"><use href="#a"/></g>'));
+    expect(ring.notes).toEqual(["<use>: a copy of itself is left out"]);
+    const doubled = Array.from(
+      { length: 30 },
+      (_, i) => `<g id="d${i}"><use href="#d${i + 1}"/><use href="#d${i + 1}"/></g>`,
+    ).join("");
+    expect(() => readSvg(svg(MM, `<defs>${doubled}<rect id="d30" width="1" height="1"/></defs><use href="#d0"/>`))).toThrow(
+      "copies",
+    );
   });
 });
 

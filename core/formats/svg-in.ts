@@ -2,13 +2,15 @@
  * Reading outlines from SVG: every shape becomes an outline with an id, lengths by the SVG and CSS rules
  * (SVG 2, W3C Candidate Recommendation 2018, chapters 8 "Coordinate systems", 9 "Paths", 10 "Basic shapes").
  *
- * Nothing in the file is executed or fetched: the parser knows no entities but the five of XML, and references lead nowhere.
+ * Nothing in the file is executed or fetched: the parser knows no entities but the five of XML, and only copies of what is in the file itself
+ * (`use`) are followed.
  */
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import svgpath from "svgpath";
 import { type FillRuleName, flattenPath, type Matrix, multiply, type PathCommand, REACH } from "../geometry";
 import { colourOf, type Drawing, DrawingError, MOST_BYTES, namer } from "./drawing";
 import { SOURCE_ID } from "./svg-out";
+import { Referenced, targetOf } from "./svg-use";
 
 /** An SVG that cannot be used. */
 export class SvgError extends DrawingError {
@@ -50,7 +52,6 @@ const SHAPES = new Set(["path", "rect", "circle", "ellipse", "polygon", "polylin
 const UNREAD: Record<string, string> = {
   text: "text is not an outline: turn it into paths first",
   image: "pictures have no outline",
-  use: "copies (use) are not followed: turn them into shapes of their own",
   foreignobject: "foreign content is not read",
 };
 
@@ -84,6 +85,43 @@ export function readSvg(text: string): Drawing {
   let count = 0;
   let points = 0;
   let sawRoot = false;
+  const referenced = new Referenced(text);
+  const copies: Copy[] = [];
+
+  /** @param within ids of the copies that the element comes in */
+  const enter = (name: string, attributes: Attributes, frames: Frame[], within: readonly string[]) => {
+    const parent = frames[frames.length - 1]!;
+    const style = styleOf(attributes, rules);
+    const frame: Frame = {
+      name,
+      matrix: attributes.transform
+        ? multiply(parent.matrix, parseTransform(attributes.transform, where(name, attributes)))
+        : parent.matrix,
+      fillRule: style["fill-rule"] === "evenodd" ? "evenodd" : style["fill-rule"] === "nonzero" ? "nonzero" : parent.fillRule,
+      hidden: parent.hidden || SKIPPED.has(name) || style.display === "none" || Number(style.opacity ?? 1) === 0,
+      invisible: isInvisible(style) ?? parent.invisible,
+      colour: handedDown(style.color, parent.colour),
+      fill: handedDown(style.fill, parent.fill),
+      stroke: handedDown(style.stroke, parent.stroke),
+      strokeWidth: handedDown(style["stroke-width"], parent.strokeWidth),
+      layer: name === "g" && attributes.id ? attributes.id : parent.layer,
+    };
+    frames.push(frame);
+    if (frame.hidden || frame.invisible) return;
+    if (name === "use") copies.push({ frame: movedBy(frame, attributes), target: targetOf(attributes), within });
+    if (UNREAD[name]) unread.add(`<${name}>: ${UNREAD[name]}`);
+    if (!SHAPES.has(name)) return;
+    count++;
+    if (count > SVG_LIMITS.shapes) throw new SvgError(`The file has more than ${SVG_LIMITS.shapes} shapes`);
+    const id = named(attributes.id?.trim() || `part-${count}`);
+    const commands = outlineOf(name, attributes, frame.matrix, id);
+    const subpaths = flattenPath(commands, FINE);
+    for (const { ring } of subpaths) points += ring.length / 2;
+    if (points > SVG_LIMITS.points)
+      throw new SvgError(`The outlines come to more than ${SVG_LIMITS.points / 1e6} million points`);
+    if (subpaths.length > 0)
+      drawing.shapes.push({ id, subpaths, commands, fillRule: frame.fillRule, layer: frame.layer, ...inkOf(frame) });
+  };
 
   const parser = new SaxesParser();
   parser.on("error", (error) => {
@@ -117,44 +155,46 @@ export function readSvg(text: string): Drawing {
       });
       return;
     }
-    const parent = stack[stack.length - 1]!;
-    const style = styleOf(attributes, rules);
-    const frame: Frame = {
-      name,
-      matrix: attributes.transform
-        ? multiply(parent.matrix, parseTransform(attributes.transform, where(name, attributes)))
-        : parent.matrix,
-      fillRule: style["fill-rule"] === "evenodd" ? "evenodd" : style["fill-rule"] === "nonzero" ? "nonzero" : parent.fillRule,
-      hidden: parent.hidden || SKIPPED.has(name) || style.display === "none" || Number(style.opacity ?? 1) === 0,
-      invisible: isInvisible(style) ?? parent.invisible,
-      colour: handedDown(style.color, parent.colour),
-      fill: handedDown(style.fill, parent.fill),
-      stroke: handedDown(style.stroke, parent.stroke),
-      strokeWidth: handedDown(style["stroke-width"], parent.strokeWidth),
-      layer: name === "g" && attributes.id ? attributes.id : parent.layer,
-    };
-    stack.push(frame);
-    if (frame.hidden || frame.invisible) return;
-    if (UNREAD[name]) unread.add(`<${name}>: ${UNREAD[name]}`);
-    if (!SHAPES.has(name)) return;
-    count++;
-    if (count > SVG_LIMITS.shapes) throw new SvgError(`The file has more than ${SVG_LIMITS.shapes} shapes`);
-    const id = named(attributes.id?.trim() || `part-${count}`);
-    const commands = outlineOf(name, attributes, frame.matrix, id);
-    const subpaths = flattenPath(commands, FINE);
-    for (const { ring } of subpaths) points += ring.length / 2;
-    if (points > SVG_LIMITS.points)
-      throw new SvgError(`The outlines come to more than ${SVG_LIMITS.points / 1e6} million points`);
-    if (subpaths.length > 0)
-      drawing.shapes.push({ id, subpaths, commands, fillRule: frame.fillRule, layer: frame.layer, ...inkOf(frame) });
+    referenced.opened(name, attributes);
+    enter(name, attributes, stack, []);
   });
   const inStyle = (text: string) => stack[stack.length - 1]?.name === "style" && addRules(text, rules);
   parser.on("text", inStyle);
   parser.on("cdata", inStyle);
-  parser.on("closetag", () => stack.pop());
+  parser.on("closetag", () => {
+    stack.pop();
+    referenced.closed();
+  });
   parser.write(text).close();
+  // Copies of copies are added while these are followed.
+  for (const { frame, target, within } of copies) {
+    const tags = target === null ? undefined : referenced.get(target);
+    if (!tags || within.includes(target!)) {
+      unread.add(tags ? "<use>: a copy of itself is left out" : "<use>: what it copies is not in the file");
+      continue;
+    }
+    if (copies.length > SVG_LIMITS.shapes) throw new SvgError(`The file has more than ${SVG_LIMITS.shapes} copies`);
+    const frames = [frame];
+    tags.forEach((tag, i) => {
+      if (!tag) frames.pop();
+      // What is kept only to be copied shows where it is.
+      else enter(i === 0 && tag.name === "symbol" ? "g" : tag.name, tag.attributes, frames, [...within, target!]);
+    });
+  }
   drawing.notes.push(...unread);
   return drawing;
+}
+
+/** A `use`, and the ids of the copies that it comes in itself. */
+interface Copy {
+  frame: Frame;
+  target: string | null;
+  within: readonly string[];
+}
+
+/** Where a copy lies: its x and y move it. */
+function movedBy(frame: Frame, { x, y }: Attributes): Frame {
+  return { ...frame, matrix: multiply(frame.matrix, [1, 0, 0, 1, lengthPx(x) ?? 0, lengthPx(y) ?? 0]) };
 }
 
 /** What an element says itself, or has from what it lies in. */

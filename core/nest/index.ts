@@ -68,7 +68,7 @@ export interface NestedSheet {
 
 export interface Nested {
   sheets: NestedSheet[];
-  /** Ids of pieces that are larger than the sheet. */
+  /** Ids of pieces that find no room on an empty sheet. */
   tooLarge: string[];
   /** No arrangement needs fewer sheets: the pieces with half the gap around them, over the room there is. */
   fewest: number;
@@ -78,6 +78,9 @@ export interface Nested {
 const CELL = 1;
 /** Outlines are grown a hair more than half the gap, for the chords of rounded corners, mm. */
 const HAIR = 0.006;
+
+/** mm */
+const ROUNDING = 1e-9;
 
 interface Shape {
   turn: Turn;
@@ -114,13 +117,12 @@ export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: N
     let shapes = known.get(key);
     if (!shapes) {
       shapes = turnedShapes(region, around, turns, cell).filter(
-        ({ width, height }) => width <= room.width && height <= room.height,
+        ({ width, height }) => width <= room.width + ROUNDING && height <= room.height + ROUNDING,
       );
       known.set(key, shapes);
     }
     shapesOf.set(id, shapes);
   }
-  const tooLarge = pieces.filter(({ id }) => shapesOf.get(id)!.length === 0).map(({ id }) => id);
   const size = (id: string) => Math.max(...shapesOf.get(id)!.map(({ width, height }) => width * height));
   let order = pieces
     .map(({ id }) => id)
@@ -142,10 +144,9 @@ export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: N
     });
     return { placements, reach: reachOf(laid, cell) + origin - around };
   });
-  const grown = pieces.reduce(
-    (sum, { id, region }) => (shapesOf.get(id)!.length > 0 ? sum + regionArea(offset(region, gap / 2)) : sum),
-    0,
-  );
+  const placed = new Set(best.flatMap((laid) => laid.map(({ id }) => id)));
+  const tooLarge = pieces.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
+  const grown = pieces.reduce((sum, { id, region }) => (placed.has(id) ? sum + regionArea(offset(region, gap / 2)) : sum), 0);
   return { sheets, tooLarge, fewest: Math.ceil(grown / (room.width * room.height) - 1e-9) };
 }
 

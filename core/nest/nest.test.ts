@@ -110,6 +110,9 @@ describe("pieces on sheets", () => {
       nest(numbered([box(40, 40)]), { width: 110, height: 110, used }, { gap: 2, margin: 2 }),
     );
     expect(distance(placed![0]!, used)).toBeGreaterThanOrEqual(2);
+    // What only the used part would have room for is told, not lost.
+    const wide = nest(numbered([box(60, 60), box(40, 40)]), { width: 110, height: 110, used }, { gap: 2, margin: 2 });
+    expect([wide.tooLarge, wide.sheets.map(({ placements }) => placements.map(({ id }) => id))]).toEqual([["p0"], [["p1"]]]);
   });
 
   it("a margin that leaves no room is told", () => {

@@ -176,6 +176,52 @@ test("a picture that lies askew is straightened, and its tracing is changed late
   await expect(again.getByText("Outlines taken: 2 of 2")).toBeVisible();
 });
 
+for (const [beginning, word, drawing] of [
+  ["In your own outline", "Isolde", "bay"],
+  ["Plate in your own drawing", "Isolde", "oak"],
+  ["Words inside a wheel", "Skerrow Slip", "capstan wheel"],
+] as const) {
+  test(`${beginning}: begun by keyboard, its drawing moved by hand and by keyboard, cut in one piece`, async ({ page }, info) => {
+    await page.goto("/new");
+    await page.getByRole("textbox").first().fill(word);
+    await page
+      .getByRole("button", { name: new RegExp(`^${beginning}`) })
+      .first()
+      .focus();
+    await page.keyboard.press("Enter");
+    await expect(verdict(page)).toContainText("Everything holds.");
+    await page
+      .getByRole("button", { name: /Holders/ })
+      .first()
+      .click();
+    const group = page.getByRole("group", { name: drawing, exact: true });
+    await group.getByRole("button", { name: `Take the ${drawing} in the hand` }).press("Enter");
+    await page.getByRole("button", { name: `Turn the ${drawing}` }).focus();
+    await page.keyboard.press("ArrowLeft");
+    await expect(group).toContainText("turned by 1°");
+    await page.keyboard.press("Control+z");
+    await expect(group).not.toContainText("turned by 1°");
+    // By hand: pulled far away, it no longer holds; one step back it does.
+    const part = page.locator("[data-solid='drawing']").last();
+    const box = (await part.boundingBox())!;
+    await page.mouse.move(box.x + 2 + box.width / 2, box.y + 3);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width / 2, box.y + 120, { steps: 5 });
+    await page.mouse.up();
+    await page.keyboard.press("Control+z");
+    await expect(page.locator("[data-testid=verdict][aria-busy=false]")).toContainText("Everything holds.");
+    await page.getByRole("link", { name: "To the cutter" }).click();
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: "SVG true curves" }).click(),
+    ]);
+    const file = info.outputPath("piece.svg");
+    await download.saveAs(file);
+    const checked = spawnSync("npx", ["tsx", "cli/check.ts", file, "--lines", "--json"], { cwd: ROOT, encoding: "utf8" });
+    expect(JSON.parse(checked.stdout)).toMatchObject({ verdict: "holds", solids: 1 });
+  });
+}
+
 test("an outline of one's own stands in a text and between words", async ({ page }) => {
   await openTopper(page, "Own");
   await page.evaluate(async () => {

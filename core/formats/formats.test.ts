@@ -228,6 +228,15 @@ describe("broken and hostile files", () => {
     expect(notes).toContain("<use>: what it copies is not in the file");
   });
 
+  it("a size in a unit that SVG does not have is said, and the figures are taken as they are", () => {
+    const { shapes, notes } = readSvg(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="2km" height="100%" viewBox="0 0 96 96"><rect width="96" height="96"/></svg>',
+    );
+    expect(notes).toEqual(['the width "2km" is in no unit that SVG has: the drawing comes in at the size of its figures']);
+    const { maxX } = regionBox(shapes[0]!.subpaths.map(({ ring }) => ring))!;
+    expect(maxX).toBeCloseTo(25.4, 6);
+  });
+
   it("copies lie where they are put, with what they are drawn with; copies of copies too", () => {
     const { shapes, notes } = readSvg(
       svg(

@@ -135,6 +135,13 @@ export function readSvg(text: string): Drawing {
       if (name !== "svg") throw new SvgError(`This is not an SVG: its outermost element is <${tag.name}>`);
       sawRoot = true;
       const root = rootMatrix(attributes);
+      for (const side of ["width", "height"] as const) {
+        const stated = attributes[side];
+        if (stated === undefined || lengthPx(stated) !== null || /^\s*(auto|[\d.]+%)\s*$/.test(stated)) continue;
+        unread.add(
+          `the ${side} "${stated.slice(0, 40)}" is in no unit that SVG has: the drawing comes in at the size of its figures`,
+        );
+      }
       drawing.widthMm = root.widthMm;
       drawing.heightMm = root.heightMm;
       const style = styleOf(attributes, rules);

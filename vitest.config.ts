@@ -20,8 +20,6 @@ export default defineConfig({
     include: ["{core,library,server,web,cli,demo,benchmarks}/**/*.test.ts"],
     exclude: ["**/node_modules/**", "**/dist/**"],
     globalSetup: "server/tests/template.ts",
-    // Modules are loaded once for a worker, not for every file: what they remember is the same for all.
-    isolate: false,
     maxWorkers: Math.max(2, availableParallelism()),
     sequence: { sequencer: LongestFirst },
     testTimeout: 60_000,

@@ -88,7 +88,8 @@ export function testLoads(
     thickness: request.thickness ?? usual.thickness,
   };
   const given = request.supports.map((box) => (flipY ? { ...box, minY: -box.maxY, maxY: -box.minY } : box));
-  const supports = given.length > 0 ? given : heldAt(piece ?? NO_PARTS, examination);
+  // An outline does not say how it is held, unless one of its shapes is the holder.
+  const supports = given.length > 0 ? given : piece || examination.standIn < 0 ? heldAt(piece ?? NO_PARTS, examination) : [];
   if (supports.length === 0) throw new UsageError("Say where it is held: --support X0,Y0,X1,Y1");
   const figure = (value: number) => (Math.abs(value) < NOTHING ? 0 : Number(value.toPrecision(6)));
   const point = ({ x, y }: { x: number; y: number }): [number, number] => [figure(x), figure(up * y) || 0];

@@ -19,6 +19,11 @@ const strip = file(
   "strip.svg",
   '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="50mm" viewBox="0 0 100 50"><rect id="strip" x="10" y="20" width="60" height="4"/></svg>',
 );
+/** The same, and a square that lies apart. */
+const apart = file(
+  "apart.svg",
+  '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="50mm" viewBox="0 0 100 50"><rect id="strip" x="10" y="20" width="60" height="4"/><rect x="85" y="35" width="10" height="10"/></svg>',
+);
 const MATERIAL = ["--young", "3000", "--poisson", "0.35", "--thickness", "3"];
 const run = async (...args: string[]) => {
   const { status, stdout, stderr } = await outcomeOf(checkFile, args);
@@ -59,11 +64,12 @@ describe("a push of anybody's own", () => {
   it.each([
     ["figures that are none", ["--push", "1,2,3"], "is not 5 numbers"],
     ["a support of three", ["--push", "1,1,0,1,0", "--support", "1,2,3"], "is not 4 numbers"],
+    ["a push on what hangs on nothing", ["--push", "90,40,0,1,0", "--support", "9,19,12,25"], "hangs on nothing"],
     ["held beside the material", ["--push", "70,22,0,1,0", "--support", "90,40,95,45"], "No material lies where"],
     ["a Poisson number of a half", ["--push", "70,22,0,1,0", "--support", "9,19,12,25", "--poisson", "0.5"], "--poisson"],
     ["no stiffness", ["--push", "70,22,0,1,0", "--support", "9,19,12,25", "--young", "0"], "--young"],
   ])("%s: exit 2 and a sentence", async (_, args, says) => {
-    const { status, said } = await run(strip, ...args);
+    const { status, said } = await run(says === "hangs on nothing" ? apart : strip, ...args);
     expect([status, said.split("\n").length]).toEqual([2, 1]);
     expect(said).toContain(says);
   });
@@ -105,7 +111,9 @@ describe("what letters take", () => {
     });
   });
 
-  it("where nothing says how an outline is held, it asks", async () => {
+  it("an outline that does not say how it is held is asked about; a holder of it is one", async () => {
+    const { status, said } = await run(strip, "--push", "70,22,0,1,0");
+    expect([status, said]).toEqual([2, "Say where it is held: --support X0,Y0,X1,Y1"]);
     const two = file(
       "two.svg",
       '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 20" width="60mm" height="20mm"><rect id="a" width="30" height="8"/><rect id="b" x="28" width="30" height="6"/></svg>',

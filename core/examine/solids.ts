@@ -134,7 +134,7 @@ function addWord(built: Built, word: Word, layout: WordLayout, bridge: number): 
 }
 
 /** Its letters as something that insides can be held in. */
-export const cutLetters = ({ changes }: Word, { letters }: WordLayout): CutLetter[] =>
+const cutLetters = ({ changes }: Word, { letters }: WordLayout): CutLetter[] =>
   letters.map(({ key, islands }) => ({
     key,
     region: islands.flatMap(({ region }) => region),
@@ -162,7 +162,7 @@ export function otherBridgePlaces(
 }
 
 /** Whether there is material at a place. */
-export function holdsIn({ solids }: Pick<Built, "solids">): (x: number, y: number) => boolean {
+function holdsIn({ solids }: Pick<Built, "solids">): (x: number, y: number) => boolean {
   return (x, y) =>
     solids.some(({ region }) => {
       const box = boxOfKept(region);

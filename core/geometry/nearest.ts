@@ -1,7 +1,7 @@
 /**
  * Where two shapes come nearest to each other.
  */
-import { type Point, type Region, regionBox } from "./ring";
+import { boxDistance, type Point, type Region, regionBox } from "./ring";
 import { alongSegment } from "./segment";
 
 export interface Nearest {
@@ -24,11 +24,7 @@ export function nearestPoints(a: Region, b: Region, limit = Infinity): Nearest |
   };
   const [boxA, boxB] = [regionBox(a), regionBox(b)];
   if (!boxA || !boxB) return null;
-  const apart = Math.hypot(
-    Math.max(0, boxA.minX - boxB.maxX, boxB.minX - boxA.maxX),
-    Math.max(0, boxA.minY - boxB.maxY, boxB.minY - boxA.maxY),
-  );
-  if (apart > limit) return null;
+  if (boxDistance(boxA, boxB) > limit) return null;
   eachCornerToEdge(a, b, offer);
   eachCornerToEdge(b, a, (from, to) => offer(to, from));
   return best;

@@ -1,10 +1,26 @@
 /**
  * Closed outlines as SVG path data (SVG 2, chapter 9): absolute commands M, L, C, Z, and A for parts of circles.
  */
-import type { CurvePath, CurveSegment } from "./curves";
+import { type CurvePath, type CurveSegment, flatten } from "./curves";
+import { type Box, type Region, regionBox } from "./ring";
 
 /** How many figures each command takes; an arc as SVG has it. */
 const FIGURES: Record<string, number> = { M: 2, L: 2, C: 6, A: 7, Z: 0 };
+
+/**
+ * Outlines as rings, in the order of the data, y as there.
+ *
+ * @param share how near chords stay to the curves, as a share of the height of all of it
+ * @returns `null` for what cannot be read, or has no height
+ */
+export function ringsOfData(data: string, share: number): { rings: Region; box: Box } | null {
+  const paths = parsePathData(data) ?? [];
+  // How large it is as drawn tells how finely its curves are followed.
+  const rough = regionBox(paths.map((path) => flatten(path, 0.1)));
+  if (!rough || rough.maxY <= rough.minY) return null;
+  const rings = paths.map((path) => flatten(path, share * (rough.maxY - rough.minY)));
+  return { rings, box: regionBox(rings)! };
+}
 
 /**
  * Reads outlines whose y runs downwards.

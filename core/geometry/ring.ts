@@ -123,6 +123,9 @@ export function joinBoxes(boxes: (Box | null)[]): Box | null {
   return joined;
 }
 
+/** A point as a box without size. */
+export const boxOfPoint = ({ x, y }: Point): Box => ({ minX: x, minY: y, maxX: x, maxY: y });
+
 /** True when the point lies inside the ring (even-odd; points on the edge may fall either way). */
 export function ringContains(ring: Ring, x: number, y: number): boolean {
   let inside = false;

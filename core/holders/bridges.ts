@@ -5,7 +5,9 @@
  */
 import {
   type Box,
+  boxDistance,
   boxOfKept,
+  boxOfPoint,
   difference,
   islandsOf,
   type Point,
@@ -91,19 +93,10 @@ export function bridgePlaces(letters: readonly CutLetter[], holds: Holds, width:
   const insides = insidesOf(letters).filter(({ from }) => holds(from.x, from.y));
   const found = insides.find((each) => each.letter.key === key && each.hole === hole);
   if (!found) return [];
-  const outside = waysFrom(
-    found,
-    standsOutside(holds, insides, () => true),
-    width,
-  );
-  const ways =
-    outside.length > 0
-      ? outside
-      : waysFrom(
-          found,
-          standsOutside(holds, insides, (inside) => inside === found),
-          width,
-        );
+  const waysTo = (stands: Holds) => waysFrom(found, stands, width);
+  const outside = waysTo(standsOutside(holds, insides, () => true));
+  // Within another inside only that can be reached.
+  const ways = outside.length > 0 ? outside : waysTo(standsOutside(holds, insides, (inside) => inside === found));
   const kept: number[] = [];
   for (const { angle } of ways) if (kept.every((other) => apart(angle, other) >= ELSEWHERE)) kept.push(angle);
   return kept;
@@ -156,10 +149,8 @@ function insidesOf(letters: readonly CutLetter[]): Inside[] {
 }
 
 /** The smallest letter whose box the place lies in; else the nearest. */
-function ownerOf(letters: readonly CutLetter[], { x, y }: Point): CutLetter | undefined {
-  const distance = (box: Box) =>
-    Math.hypot(Math.max(box.minX - x, 0, x - box.maxX), Math.max(box.minY - y, 0, y - box.maxY)) +
-    ((box.maxX - box.minX) * (box.maxY - box.minY)) / 1e6;
+function ownerOf(letters: readonly CutLetter[], place: Point): CutLetter | undefined {
+  const distance = (box: Box) => boxDistance(box, boxOfPoint(place)) + ((box.maxX - box.minX) * (box.maxY - box.minY)) / 1e6;
   let [owner, nearest]: [CutLetter | undefined, number] = [undefined, Infinity];
   for (const letter of letters) {
     const box = boxOfKept(letter.region);

@@ -4,15 +4,13 @@
 import {
   type Box,
   difference,
-  flatten,
   type Matrix,
   multiply,
   normalise,
   offset,
   type Point,
-  parsePathData,
   type Region,
-  regionBox,
+  ringsOfData,
   rotation,
   roundOuterCorners,
   transformRegion,
@@ -38,29 +36,28 @@ export function drawingOutline(part: DrawingPart, shape: Region, at: Point, arou
 /** What its shape depends on: the same again makes the same shape. */
 export type DrawingLook = Pick<DrawingPart, "outline" | "height" | "turn" | "mirror" | "thicken" | "round">;
 
-/** Its rings as drawn, in the order of the path data, and where they lie as large as the drawing is to be, about the middle of its box. */
-export function drawnRings({ outline, height, turn, mirror }: DrawingLook): { rings: Region; box: Box; placed: Matrix } {
-  const paths = parsePathData(outline) ?? [];
-  // How large it is as drawn tells how finely its curves are followed.
-  const rough = regionBox(paths.map((path) => flatten(path, 0.1)));
-  if (!rough || rough.maxY <= rough.minY)
-    return { rings: [], box: { minX: 0, minY: 0, maxX: 0, maxY: 0 }, placed: [1, 0, 0, 1, 0, 0] };
-  const near = (NEAR * (rough.maxY - rough.minY)) / height;
-  const rings = paths.map((path) => flatten(path, near));
-  const box = regionBox(rings)!;
+/**
+ * Its rings as drawn, in the order of the path data, and where they lie as large as the drawing is to be, about the middle of its box.
+ *
+ * @returns `null` for what has no height
+ */
+export function drawnRings({ outline, height, turn, mirror }: DrawingLook): { rings: Region; box: Box; placed: Matrix } | null {
+  const drawn = ringsOfData(outline, NEAR / height);
+  if (!drawn) return null;
+  const { box } = drawn;
   const scale = height / (box.maxY - box.minY);
   const centred: Matrix = [1, 0, 0, 1, -(box.minX + box.maxX) / 2, -(box.minY + box.maxY) / 2];
   // Path data has y downwards.
   const sized: Matrix = [mirror ? -scale : scale, 0, 0, -scale, 0, 0];
-  return { rings, box, placed: multiply(rotation((turn * Math.PI) / 180), multiply(sized, centred)) };
+  return { ...drawn, placed: multiply(rotation((turn * Math.PI) / 180), multiply(sized, centred)) };
 }
 
 /** The drawing as large as it is to be, about the middle of its box. */
 export function drawingShape(look: DrawingLook): Region {
   const { thicken, round } = look;
-  const { rings, placed } = drawnRings(look);
-  if (rings.length === 0) return [];
-  const drawn = normalise(transformRegion(rings, placed), "evenodd");
+  const rings = drawnRings(look);
+  if (!rings) return [];
+  const drawn = normalise(transformRegion(rings.rings, rings.placed), "evenodd");
   const region = thicken === 0 ? drawn : offset(drawn, thicken / 2, { corners: "sharp" });
   return round > 0 ? roundOuterCorners(region, round) : region;
 }

@@ -4,7 +4,7 @@
 import { islandsOf, offset, type Region, regionBox, regionContains, transformPoint, transformRing } from "../geometry";
 import { drawnRings } from "../holders";
 import type { DrawingPart, Piece } from "../piece";
-import { type Attempt, largerBy, round, type Scene, thickerBy } from "./scene";
+import { type Attempt, doneOrNot, largerBy, round, type Scene, thickerBy } from "./scene";
 
 /** Strokes of a drawing are thickened by this much at most, mm: beyond that it is another drawing. */
 const THICKEST = 3;
@@ -79,15 +79,8 @@ export function withoutIsland({ piece, examination, finding }: Scene): Attempt |
   const island = islandsOf(solid.region).find((each) => regionContains(each, finding.at.x, finding.at.y));
   const left = drawing && island && leftOf(drawing, island, islandsOf(solid.region));
   if (!drawing || !left) return null;
-  return {
-    kind: "leave-out",
-    action: () => ({ does: "leave out" }),
-    least: 0,
-    most: 1,
-    amounts: [1],
-    loses: [solid.id],
-    apply: (now) => changed(now, drawing.id, (old) => ({ ...old, ...left })),
-  };
+  const without = (now: Piece) => changed(now, drawing.id, (old) => ({ ...old, ...left }));
+  return doneOrNot("leave-out", "leave out", without, [solid.id]);
 }
 
 /** A drawing without the outlines of one island; what is left stays where it is. */
@@ -96,7 +89,9 @@ function leftOf(
   island: Region,
   all: readonly Region[],
 ): Pick<DrawingPart, "outline" | "height" | "at"> | null {
-  const { rings, box, placed } = drawnRings(drawing);
+  const rough = drawnRings(drawing);
+  if (!rough) return null;
+  const { rings, box, placed } = rough;
   const data = drawing.outline.split(/(?=M)/);
   if (all.length < 2 || data.length !== rings.length) return null;
   const grown = offset(island, SAME_PLACE + Math.abs(drawing.thicken) / 2 + drawing.round);

@@ -16,7 +16,7 @@ import {
 } from "../geometry";
 import type { Finding } from "../judge";
 import { applyMove, type DrawingPart, LIMITS, type Ornament, type Part, type Piece, type Shape, type Word } from "../piece";
-import { type Attempt, round, type Scene } from "./scene";
+import { type Attempt, doneOrNot, round, type Scene } from "./scene";
 
 /** Sizes that are tried, as shares of the present one. */
 const SHARES = [1, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.32, 0.25];
@@ -98,17 +98,10 @@ function grownBy(shape: Shape, x: number, y: number): Shape {
 export function asMaterial({ piece, examination, finding }: Scene): Attempt | null {
   const mark = markOf(piece, examination, finding);
   if (!mark || !("meets" in mark)) return null;
-  return {
-    kind: "as-material",
-    action: () => ({ does: "as material" }),
-    least: 0,
-    most: 1,
-    amounts: [1],
-    apply: (now) => ({
-      ...now,
-      parts: now.parts.map((part) => (part.id === mark.id ? ({ ...part, meets: "add" } as Part) : part)),
-    }),
-  };
+  return doneOrNot("as-material", "as material", (now) => ({
+    ...now,
+    parts: now.parts.map((part) => (part.id === mark.id ? ({ ...part, meets: "add" } as Part) : part)),
+  }));
 }
 
 function scaleMark(mark: Mark, share: number): Mark {

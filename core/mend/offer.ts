@@ -11,7 +11,7 @@ import { withoutIsland } from "./drawings";
 import { type HeldNearby, holdsNearby, neighbourhood } from "./nearby";
 import { patchWidth, REACHES, withPatches } from "./patches";
 import { proveMend } from "./proof";
-import type { Attempt, MendAction, MendKind } from "./scene";
+import { type Attempt, doneOrNot, type MendAction, type MendKind } from "./scene";
 import { tieAcrossGap } from "./ties";
 
 export interface Mend {
@@ -101,13 +101,10 @@ function bridgeInsides(trial: Trial): Mend | null {
   const { piece, finding } = trial;
   const isBare = (part: Part) => part.kind === "word" && part.meets === "carve" && !part.bridges;
   if ((finding.kind !== "loose" && finding.kind !== "island") || !piece.parts.some(isBare)) return null;
-  const bridge: Attempt = {
-    kind: "bridges",
-    action: () => ({ does: "bridges" }),
-    least: 0,
-    most: 1,
-    apply: (now) => ({ ...now, parts: now.parts.map((part) => (isBare(part) ? ({ ...part, bridges: {} } as Part) : part)) }),
-  };
+  const bridge = doneOrNot("bridges", "bridges", (now) => ({
+    ...now,
+    parts: now.parts.map((part) => (isBare(part) ? ({ ...part, bridges: {} } as Part) : part)),
+  }));
   return firstThatHelps(bridge, [1], trial);
 }
 

@@ -63,6 +63,14 @@ export interface Attempt {
   apply(piece: Piece, amount: number): Piece;
 }
 
+/** A mend that is done or not done. @param loses ids of solids that are meant to go */
+export const doneOrNot = (
+  kind: MendKind,
+  does: Extract<MendAction, { does: "leave out" | "as material" | "bridges" }>["does"],
+  apply: (piece: Piece) => Piece,
+  loses?: readonly string[],
+): Attempt => ({ kind, action: () => ({ does }), least: 0, most: 1, amounts: [1], apply, ...(loses && { loses }) });
+
 export interface Scene {
   piece: Piece;
   examination: Examination;

@@ -4,7 +4,7 @@
 import type { Solid } from "../examine";
 import { regionArea } from "../geometry";
 import { changeLetter, graphemesOf, type Piece, type Word } from "../piece";
-import { type Attempt, changeWord, isDot, keyOf, largerBy, round, type Scene, thickerBy, wordOf } from "./scene";
+import { type Attempt, changeWord, doneOrNot, isDot, keyOf, largerBy, round, type Scene, thickerBy, wordOf } from "./scene";
 
 /** Letterforms of one letter that are tried. */
 const FORMS = 3;
@@ -95,23 +95,15 @@ export function leaveOut({ piece, examination, hanging }: Scene): Attempt | null
   const [stray] = hanging;
   const apply = stray && hanging.length === 1 ? (withoutTie(piece, stray) ?? withoutSpeck(stray, examination.leastWidth)) : null;
   if (!stray || !apply) return null;
-  return {
-    kind: "leave-out",
-    action: () => ({ does: "leave out" }),
-    least: 0,
-    most: 1,
-    amounts: [1],
-    loses: [stray.id],
-    apply,
-  };
+  return doneOrNot("leave-out", "leave out", apply, [stray.id]);
 }
 
-function withoutTie(piece: Piece, { id }: Solid): Attempt["apply"] | null {
+function withoutTie(piece: Piece, { id }: Solid): ((now: Piece) => Piece) | null {
   if (!piece.parts.some((part) => part.id === id && part.kind === "tie")) return null;
   return (now) => ({ ...now, parts: now.parts.filter((part) => part.id !== id) });
 }
 
-function withoutSpeck(speck: Solid, leastWidth: number): Attempt["apply"] | null {
+function withoutSpeck(speck: Solid, leastWidth: number): ((now: Piece) => Piece) | null {
   if (!speck.letterId || !isDot(speck)) return null;
   if (speck.label.kind !== "speck" && regionArea(speck.region) > SPECK * leastWidth ** 2) return null;
   const island = Number(speck.id.slice(speck.letterId.length + 1));

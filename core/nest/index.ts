@@ -79,8 +79,10 @@ const CELL = 1;
 /** Outlines are grown a hair more than half the gap, for the chords of rounded corners, mm. */
 const HAIR = 0.006;
 
-/** mm */
+/** Sums may be off by so much, mm or cells. */
 const ROUNDING = 1e-9;
+
+const turning = (turn: Turn): Matrix => rotation((turn * Math.PI) / 180).map((value) => Math.round(value)) as unknown as Matrix;
 
 interface Shape {
   turn: Turn;
@@ -139,7 +141,7 @@ export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: N
   }
   const sheets = best.map((laid): NestedSheet => {
     const placements = laid.map(({ id, shape, x, y }): Placement => {
-      const [a, b, c, d] = rotation((shape.turn * Math.PI) / 180).map((value) => Math.round(value)) as unknown as Matrix;
+      const [a, b, c, d] = turning(shape.turn);
       return { id, turn: shape.turn, matrix: [a, b, c, d, origin + x * cell - shape.left, origin + y * cell - shape.low] };
     });
     return { placements, reach: reachOf(laid, cell) + origin - around };
@@ -147,13 +149,13 @@ export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: N
   const placed = new Set(best.flatMap((laid) => laid.map(({ id }) => id)));
   const tooLarge = pieces.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
   const grown = pieces.reduce((sum, { id, region }) => (placed.has(id) ? sum + regionArea(offset(region, gap / 2)) : sum), 0);
-  return { sheets, tooLarge, fewest: Math.ceil(grown / (room.width * room.height) - 1e-9) };
+  return { sheets, tooLarge, fewest: Math.ceil(grown / (room.width * room.height) - ROUNDING) };
 }
 
 function turnedShapes(region: Region, around: number, turns: readonly Turn[], cell: number): Shape[] {
   const grown = around > 0 ? offset(region, around, { tolerance: HAIR / 2 }) : region;
   return turns.flatMap((turn): Shape[] => {
-    const matrix = rotation((turn * Math.PI) / 180).map((value) => Math.round(value)) as unknown as Matrix;
+    const matrix = turning(turn);
     const drawn = drawRegion(transformRegion(grown, matrix), cell);
     const box = regionBox(transformRegion(region, matrix));
     if (!drawn || !box) return [];
@@ -239,11 +241,11 @@ function placeOn(sheet: OpenSheet, shapes: readonly Shape[], room: { width: numb
   let best: { shape: Shape; x: number; y: number } | null = null;
   let reach = Infinity;
   for (const shape of shapes) {
-    const lastX = Math.floor((room.width - shape.width) / cell + 1e-9);
-    const lastY = Math.floor((room.height - shape.height) / cell + 1e-9);
+    const lastX = Math.floor((room.width - shape.width) / cell + ROUNDING);
+    const lastY = Math.floor((room.height - shape.height) / cell + ROUNDING);
     let x = sheet.from.get(shape) ?? 0;
     let found = false;
-    for (; x <= lastX && !found && x * cell + shape.width < reach - 1e-9; x++) {
+    for (; x <= lastX && !found && x * cell + shape.width < reach - ROUNDING; x++) {
       for (let y = 0; y <= lastY; y++) {
         if (!isFree(sheet.cells, shape.cells, shape.rows, x, y)) continue;
         [best, reach, found] = [{ shape, x, y }, x * cell + shape.width, true];
@@ -260,5 +262,5 @@ const reachOf = (laid: readonly Laid[], cell: number) => Math.max(0, ...laid.map
 /** Fewer sheets, or less of the last one. */
 function isBetter(one: readonly Laid[][], other: readonly Laid[][], cell: number): boolean {
   if (one.length !== other.length) return one.length < other.length;
-  return reachOf(one.at(-1) ?? [], cell) < reachOf(other.at(-1) ?? [], cell) - 1e-9;
+  return reachOf(one.at(-1) ?? [], cell) < reachOf(other.at(-1) ?? [], cell) - ROUNDING;
 }

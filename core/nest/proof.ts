@@ -1,7 +1,7 @@
 /**
  * Whether pieces on a sheet keep their distances, measured on their outlines.
  */
-import { boxOfKept, intersection, nearestPoints, type Region, regionArea } from "../geometry";
+import { boxDistance, boxOfKept, intersection, nearestPoints, type Region, regionArea } from "../geometry";
 
 export interface SheetFault {
   /** Indices of the pieces; of one that lies beyond the margin only that. */
@@ -29,7 +29,7 @@ export function checkSheet(
     if (inside < -NEAR) faults.push({ pieces: [i], distance: inside });
     for (let k = 0; k < i; k++) {
       const other = boxOfKept(pieces[k]!);
-      if (!other || boxesApart(box, other) >= gap) continue;
+      if (!other || boxDistance(box, other) >= gap) continue;
       const nearest = nearestPoints(piece, pieces[k]!, gap - NEAR);
       if (nearest) faults.push({ pieces: [k, i], distance: nearest.distance });
       // One may lie wholly within the other.
@@ -38,7 +38,3 @@ export function checkSheet(
   });
   return faults;
 }
-
-type Box = { minX: number; minY: number; maxX: number; maxY: number };
-const boxesApart = (a: Box, b: Box) =>
-  Math.hypot(Math.max(0, a.minX - b.maxX, b.minX - a.maxX), Math.max(0, a.minY - b.maxY, b.minY - a.maxY));

@@ -1,7 +1,7 @@
 /**
  * Outlines of the maker's own as silhouettes.
  */
-import { flatten, normalise, parsePathData, type Region, regionBox, transformRegion } from "../geometry";
+import { normalise, type Region, ringsOfData, transformRegion } from "../geometry";
 import { DRAWN } from "./height";
 
 /** Chords stay within this of the curves, in a drawing 100 high. */
@@ -25,12 +25,9 @@ export function drawnOutline(outline: string): Region {
 }
 
 function draw(outline: string): Region {
-  const paths = parsePathData(outline) ?? [];
-  // How large it is as drawn tells how finely its curves are followed.
-  const rough = regionBox(paths.map((path) => flatten(path, 0.1)));
-  if (!rough || rough.maxY <= rough.minY) return [];
-  const rings = paths.map((path) => flatten(path, (NEAR * (rough.maxY - rough.minY)) / DRAWN));
-  const { minX, minY, maxY } = regionBox(rings)!;
-  const scale = DRAWN / (maxY - minY);
-  return normalise(transformRegion(rings, [scale, 0, 0, -scale, -minX * scale, maxY * scale]), "evenodd");
+  const drawn = ringsOfData(outline, NEAR / DRAWN);
+  if (!drawn) return [];
+  const { rings, box } = drawn;
+  const scale = DRAWN / (box.maxY - box.minY);
+  return normalise(transformRegion(rings, [scale, 0, 0, -scale, -box.minX * scale, box.maxY * scale]), "evenodd");
 }

@@ -13,10 +13,12 @@ export function withOwnSymbol(
   { name, outline }: Pick<KeptOutline, "name" | "outline">,
 ): { word: Word; mark: string } | null {
   const { drawn } = word;
-  const isThis = (mark: string) => drawn[mark]?.outline === outline;
   // One that stands nowhere any more makes room.
-  const isFree = (mark: string) => !drawn[mark] || !(word.text.includes(mark) || word.separator === mark);
-  const mark = OWN_MARKS.find(isThis) ?? OWN_MARKS.find((each) => !drawn[each] && isFree(each)) ?? OWN_MARKS.find(isFree);
+  const isIdle = (mark: string) => !word.text.includes(mark) && word.separator !== mark;
+  const mark =
+    OWN_MARKS.find((each) => drawn[each]?.outline === outline) ??
+    OWN_MARKS.find((each) => !drawn[each]) ??
+    OWN_MARKS.find(isIdle);
   if (mark === undefined) return null;
   return { word: { ...word, drawn: { ...word.drawn, [mark]: { name, outline } } }, mark };
 }

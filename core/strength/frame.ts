@@ -5,7 +5,7 @@
  * the nearest node with its moment.
  */
 import { ClearError } from "../errors";
-import type { Box } from "../geometry";
+import { type Box, boxDistance, boxOfPoint, DisjointSets } from "../geometry";
 import type { MedialGraph } from "../measure";
 import { BlockMatrix, DOF, type Factored, factor, Unheld } from "./blocks";
 import { type Beam, type Material, stiffness, stressOf } from "./element";
@@ -54,6 +54,8 @@ interface Link {
   a: number;
   b: number;
   beam: Beam;
+  /** Its stiffness. */
+  k: Float64Array;
 }
 
 /**
@@ -66,18 +68,23 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
   if (!(young > 0 && thickness > 0 && poisson > -1 && poisson < 0.5)) {
     throw new StrengthError("The load test needs a stiffness and a thickness above zero, and a Poisson number below 0.5");
   }
-  const { x, y, width, links } = rooted(held(merged(graph), supports), supports);
+  const whole = held(merged(graph), supports);
+  const uncut = [...whole.links];
+  const { x, y, width, links } = rooted(whole, supports);
   const nodes = x.length;
   const isHeld = Uint8Array.from(x, (_, i) => (supports.some((box) => holds(box, x[i]!, y[i]!)) ? 1 : 0));
   if (!isHeld.includes(1)) throw new StrengthError("No material lies where the piece is held");
   const matrix = new BlockMatrix(nodes);
   const beams = links.map(([a, b]): Link => {
     const mean = (width[a]! + width[b]!) / 2 - lost;
-    return { a, b, beam: { dx: x[b]! - x[a]!, dy: y[b]! - y[a]!, width: Math.max(THINNEST, mean) } };
+    const beam = { dx: x[b]! - x[a]!, dy: y[b]! - y[a]!, width: Math.max(THINNEST, mean) };
+    return { a, b, beam, k: stiffness(beam, material) };
   });
-  for (const { a, b, beam } of beams) matrix.addElement(a, b, stiffness(beam, material));
-  // What no beam leads to from a support moves freely: it is left out, and nothing can be put on it.
+  for (const { a, b, k } of beams) matrix.addElement(a, b, k);
+  // What no beam leads to from a support moves freely: it is left out.
   const reached = reachedFrom(isHeld, links);
+  // A branch that was cut at a support belongs to what is held all the same.
+  const hangs = reachedFrom(reached, uncut);
   const still = isHeld.map((value, i) => (value === 1 || reached[i] === 0 ? 1 : 0));
   let factored: Factored;
   try {
@@ -88,25 +95,28 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
     throw error;
   }
 
-  const nearest = (px: number, py: number): number => {
+  /** The place belongs to the stroke in whose disc it lies deepest. */
+  const deepest = (px: number, py: number, among: Uint8Array | null): number => {
     let [best, least] = [-1, Infinity];
     for (let i = 0; i < nodes; i++) {
-      if (reached[i] === 0) continue;
-      // The place belongs to the stroke in whose disc it lies deepest.
+      if (among?.[i] === 0) continue;
       const away = Math.hypot(px - x[i]!, py - y[i]!) - width[i]! / 2;
       if (away < least) [best, least] = [i, away];
     }
     return best;
   };
-  const worstOf = (moved: Float64Array): Strain => {
-    let worst: Strain = { x: 0, y: 0, width: 0, stress: -1 };
+  const nodeAt = (px: number, py: number): number => {
+    if (hangs[deepest(px, py, null)] === 0) throw new StrengthError("What is pushed there hangs on nothing that is held");
+    return deepest(px, py, reached);
+  };
+  const worstOf = (moved: Float64Array, pushed: number): Strain => {
+    let worst: Strain = { x: x[pushed]!, y: y[pushed]!, width: Math.max(THINNEST, width[pushed]! - lost), stress: 0 };
     const ends = new Float64Array(2 * DOF);
     const forces = new Float64Array(2 * DOF);
-    for (const { a, b, beam } of beams) {
+    for (const { a, b, beam, k } of beams) {
       if (reached[a] === 0) continue;
       ends.set(moved.subarray(a * DOF, a * DOF + DOF));
       ends.set(moved.subarray(b * DOF, b * DOF + DOF), DOF);
-      const k = stiffness(beam, material);
       for (let i = 0; i < 12; i++) {
         let sum = 0;
         for (let j = 0; j < 12; j++) sum += k[i * 12 + j]! * ends[j]!;
@@ -122,7 +132,7 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
   return {
     push: (pushes) =>
       pushes.map(({ x: px, y: py, force: [fx, fy, fz] }): Pushed => {
-        const node = nearest(px, py);
+        const node = nodeAt(px, py);
         const [ax, ay] = [px - x[node]!, py - y[node]!];
         const load = new Float64Array(DOF * nodes);
         load.set([fx, fy, fz, ay * fz, -ax * fz, ax * fy - ay * fx], node * DOF);
@@ -130,7 +140,7 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
         const [ux, uy, uz, rx, ry, rz] = moved.subarray(node * DOF, node * DOF + DOF);
         return {
           displacement: [ux! - rz! * ay, uy! + rz! * ax, uz! + rx! * ay - ry! * ax],
-          worst: worstOf(moved),
+          worst: worstOf(moved, node),
         };
       }),
   };
@@ -139,23 +149,17 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
 const holds = (box: Box, x: number, y: number) =>
   x >= box.minX - 1e-9 && x <= box.maxX + 1e-9 && y >= box.minY - 1e-9 && y <= box.maxY + 1e-9;
 
-const distanceTo = ({ minX, minY, maxX, maxY }: Box, x: number, y: number) =>
-  Math.hypot(Math.max(minX - x, 0, x - maxX), Math.max(minY - y, 0, y - maxY));
+const distanceTo = (box: Box, x: number, y: number) => boxDistance(box, boxOfPoint({ x, y }));
 
 /** Nodes that lie on each other are one. */
 function merged({ x, y, width, links }: MedialGraph): MedialGraph {
-  const home = x.map((_, i) => i);
-  const find = (i: number): number => {
-    let at = i;
-    while (home[at] !== at) at = home[at] = home[home[at]!]!;
-    return at;
-  };
-  for (const [a, b] of links) if (Math.hypot(x[a]! - x[b]!, y[a]! - y[b]!) < SHORTEST) home[find(a)] = find(b);
+  const places = new DisjointSets(x.length);
+  for (const [a, b] of links) if (Math.hypot(x[a]! - x[b]!, y[a]! - y[b]!) < SHORTEST) places.join(a, b);
   const numbers = new Map<number, number>();
   const kept: MedialGraph = { x: [], y: [], width: [], links: [] };
   const sums: number[] = [];
   const numberOf = x.map((_, i) => {
-    const root = find(i);
+    const root = places.find(i);
     let n = numbers.get(root);
     if (n === undefined) {
       n = numbers.size;
@@ -297,20 +301,13 @@ function crossingOf({ minX, minY, maxX, maxY }: Box, ax: number, ay: number, bx:
   return enters > 0 ? enters : leaves;
 }
 
-function reachedFrom(held: Uint8Array, links: readonly (readonly [number, number])[]): Uint8Array {
-  const beside: number[][] = Array.from(held, () => []);
-  for (const [a, b] of links) {
-    beside[a]!.push(b);
-    beside[b]!.push(a);
-  }
-  const reached = held.slice();
-  const stack = [...held.keys()].filter((i) => held[i] === 1);
-  while (stack.length > 0) {
-    for (const next of beside[stack.pop()!]!) {
-      if (reached[next] === 1) continue;
-      reached[next] = 1;
-      stack.push(next);
-    }
-  }
-  return reached;
+/** For each node 1 where links lead from it to one of some. */
+function reachedFrom(some: Uint8Array, links: readonly (readonly [number, number])[]): Uint8Array {
+  const pieces = new DisjointSets(some.length);
+  for (const [a, b] of links) pieces.join(a, b);
+  const reached = new Set<number>();
+  some.forEach((value, i) => {
+    if (value === 1) reached.add(pieces.find(i));
+  });
+  return some.map((_, i) => (reached.has(pieces.find(i)) ? 1 : 0));
 }

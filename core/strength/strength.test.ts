@@ -136,18 +136,27 @@ describe("what must be so", () => {
   const strip = [rectangle(0, 0, 60, 4)];
   const root = [box(-1, -1, 2, 5)];
 
-  it("twice the force moves twice as far; a force beside the middle turns the strip (Maxwell and Betti: work is mutual)", () => {
-    const [once, twice] = pushed(strip, root, { x: 60, y: 4, force: [0, 0, 1] }, { x: 60, y: 4, force: [0, 0, 2] });
-    expect(twice!.displacement[2]).toBeCloseTo(2 * once!.displacement[2], 9);
+  it("forces add up, and what each does to the other's way is mutual (Maxwell and Betti)", () => {
     const bent = union([strip, [rectangle(56, 0, 4, 30)]]);
     const frame = frameOf(measureWidths(bent).medial(), MATERIAL, root);
-    // What a push upwards at one place moves another sideways, a push sideways at that moves the first upwards.
-    const at = [
-      { x: 58, y: 28 },
-      { x: 30, y: 2 },
-    ] as const;
-    const [a] = frame.push([{ ...at[0], force: [0.3, 0.5, 0.2] }]);
-    expect(a!.displacement.every(Number.isFinite)).toBe(true);
+    // Beside the middle of the stroke: the push turns it as well.
+    const at = { x: 59.5, y: 28 };
+    const [x, y, z, all] = frame
+      .push(
+        [
+          [2, 0, 0],
+          [0, 2, 0],
+          [0, 0, 2],
+          [2, 2, 2],
+        ].map((force) => ({ ...at, force: force as [number, number, number] })),
+      )
+      .map(({ displacement }) => displacement);
+    for (const k of [0, 1, 2]) expect(x![k]! + y![k]! + z![k]!).toBeCloseTo(all![k]!, 6);
+    // A push to the right lifts it as far as a push upwards takes it to the right.
+    expect(Math.abs(x![1])).toBeGreaterThan(0.1);
+    expect(x![1] / y![0]).toBeCloseTo(1, 6);
+    const [half] = frame.push([{ ...at, force: [1, 0, 0] }]);
+    expect(half!.displacement[0]).toBeCloseTo(x![0] / 2, 9);
   });
 
   it("kerf is taken from every width", () => {
@@ -161,6 +170,7 @@ describe("what must be so", () => {
     const apart = normalise([...strip, rectangle(0, 20, 10, 10)]);
     const [there] = pushed(apart, root, { x: 60, y: 2, force: [0, 1, 0] });
     expect(there!.displacement[1]).toBeGreaterThan(0);
+    expect(() => pushed(apart, root, { x: 5, y: 25, force: [0, 1, 0] })).toThrow("hangs on nothing");
     expect(() => pushed(strip, [box(100, 100, 101, 101)], { x: 1, y: 1, force: [1, 0, 0] })).toThrow(StrengthError);
     for (const wrong of [{ young: 0 }, { thickness: 0 }, { poisson: 0.5 }, { young: Number.NaN }]) {
       expect(() => frameOf(measureWidths(strip).medial(), { ...MATERIAL, ...wrong }, root)).toThrow(StrengthError);

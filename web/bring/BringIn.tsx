@@ -17,7 +17,7 @@ import { LengthField } from "../ui/LengthField";
 import { Two } from "../ui/Two";
 import type { Chosen, Found } from "../workers/bringing";
 import { chooseOutlines } from "../workers/examiner";
-import { boxOfOutline, OutlineShelf } from "./OutlineShelf";
+import { OutlineShelf, widthOfOutline } from "./OutlineShelf";
 import { Outlines } from "./Outlines";
 import { letteringBox, putOnPiece, replaceOutline, widthOfDrawing } from "./put";
 import { TraceFields } from "./TraceFields";
@@ -119,9 +119,8 @@ function Nothing() {
       <p className="text-[13px] text-quiet">Or drop one here, or paste a picture or an SVG.</p>
       <OutlineShelf
         onPick={(kept) => {
-          const box = boxOfOutline(kept.outline);
-          if (!box) return;
-          const width = (kept.height * (box.maxX - box.minX)) / (box.maxY - box.minY);
+          const width = widthOfOutline(kept.outline, kept.height);
+          if (width === null) return;
           putOnPiece({ outline: kept.outline, width, height: kept.height }, kept.name);
           close();
         }}

@@ -16,8 +16,13 @@ const SHIPPED: readonly KeptOutline[] = [
 ];
 
 /** Box of an outline as drawn; what cannot be read has none. */
-export const boxOfOutline = (outline: string): Box | null =>
-  regionBox((parsePathData(outline) ?? []).map((path) => flatten(path, 0.1)));
+const boxOfOutline = (outline: string): Box | null => regionBox((parsePathData(outline) ?? []).map((path) => flatten(path, 0.1)));
+
+/** How wide an outline is at a height, mm; `null` for what cannot be read. */
+export function widthOfOutline(outline: string, height: number): number | null {
+  const box = boxOfOutline(outline);
+  return box && (height * (box.maxX - box.minX)) / (box.maxY - box.minY);
+}
 
 export function OutlineShelf({ onPick }: { onPick(outline: KeptOutline): void }) {
   const [own, setOwn] = useState<KeptOutline[]>([]);

@@ -8,7 +8,7 @@ import { addPart, changePart } from "../bench/parts";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
 import type { Chosen } from "../workers/bringing";
-import { boxOfOutline } from "./OutlineShelf";
+import { widthOfOutline } from "./OutlineShelf";
 
 /** How far what is smaller than the lettering reaches into it, mm. */
 const REACHES = 2;
@@ -53,8 +53,7 @@ export function putOnPiece(
 
 /** How wide a drawing is when it stands upright, mm. */
 export function widthOfDrawing({ outline, height }: DrawingPart): number {
-  const box = boxOfOutline(outline);
-  return box ? Math.round(((height * (box.maxX - box.minX)) / (box.maxY - box.minY)) * 100) / 100 : height;
+  return Math.round((widthOfOutline(outline, height) ?? height) * 100) / 100;
 }
 
 /** Another outline in the place of a drawing, which keeps all else. */

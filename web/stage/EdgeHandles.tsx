@@ -2,9 +2,9 @@
  * Handles on the edges of the holder or shape in the hand: pulled outwards they make it larger.
  */
 import type { Examination } from "@mend-joint/core";
-import { type Box, joinBoxes, type Point, regionBox } from "@mend-joint/core/geometry";
+import type { Box, Point } from "@mend-joint/core/geometry";
 import { type Piece, type Side, sidesOf } from "@mend-joint/core/piece";
-import { useBench } from "../state/bench";
+import { boxOfDrawn, useBench } from "../state/bench";
 import { type Size, toScreen, type View } from "./view";
 
 interface Props {
@@ -20,8 +20,7 @@ export function EdgeHandles({ examination, piece, view, size }: Props) {
   if (selection?.move.what !== "holder" || (move && move.what !== "size")) return null;
   const { id } = selection.move;
   const part = piece.parts.find((each) => each.id === id);
-  const own = [...examination.solids, ...examination.ghosts].filter(({ partId }) => partId === id);
-  const box = joinBoxes(own.map(({ region }) => regionBox(region)));
+  const box = boxOfDrawn(examination, id);
   if (!part || !box) return null;
   return sidesOf(part).map((side) => {
     const at = toScreen(view, size, middleOf(box, side));

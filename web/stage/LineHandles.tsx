@@ -5,7 +5,6 @@ import type { Examination } from "@mend-joint/core";
 import type { Point } from "@mend-joint/core/geometry";
 import { type Piece, removeNode, type Word } from "@mend-joint/core/piece";
 import { useBench } from "../state/bench";
-import { usePiece } from "../state/piece";
 import { PointHandle } from "./PointHandle";
 import { type Size, toScreen, type View } from "./view";
 
@@ -75,7 +74,7 @@ function CurvePoints({ word, screen }: { word: Word; screen: Screen }) {
         // biome-ignore lint/suspicious/noArrayIndexKey: points have no name but their place
         key={index}
         moves={{ what: "node", wordId: word.id, index }}
-        onRemove={() => usePiece.getState().change((piece) => removeNode(piece, word.id, index))}
+        onRemove={(piece) => removeNode(piece, word.id, index)}
         at={at}
         title={`Point ${index + 1} of the curve`}
       />

@@ -2,11 +2,10 @@
  * What the hand does on the board: it takes parts and moves them, turns letters, pans, zooms.
  */
 import type { Examination } from "@mend-joint/core";
-import { joinBoxes, regionBox } from "@mend-joint/core/geometry";
 import { applyMove, isStill, type Move, type Side } from "@mend-joint/core/piece";
 import { useGesture } from "@use-gesture/react";
 import { type RefObject, useRef } from "react";
-import { lineOf, type Selection, selectionOf, useBench, withLetter } from "../state/bench";
+import { boxOfDrawn, lineOf, type Selection, selectionOf, useBench, withLetter } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { type Size, toPiece, type View } from "./view";
 
@@ -140,8 +139,8 @@ function gripOf(examination: Examination, target: Element, start: { x: number; y
 }
 
 /** An ornament or a drawing turns about the middle of its box. */
-function partGrip({ solids, ghosts }: Examination, id: string, start: { x: number; y: number }): Grip | null {
-  const box = joinBoxes([...solids, ...ghosts].filter(({ partId }) => partId === id).map(({ region }) => regionBox(region)));
+function partGrip(examination: Examination, id: string, start: { x: number; y: number }): Grip | null {
+  const box = boxOfDrawn(examination, id);
   if (!box) return null;
   const [cx, cy] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
   const angle = (at: { x: number; y: number }) => (Math.atan2(at.y - cy, at.x - cx) * 180) / Math.PI;

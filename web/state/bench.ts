@@ -2,7 +2,7 @@
  * What the bench shows at the moment: nothing of this is saved.
  */
 import type { Examination } from "@mend-joint/core";
-import { type Region, regionBox } from "@mend-joint/core/geometry";
+import { type Box, type Region, regionBox } from "@mend-joint/core/geometry";
 import type { Joint } from "@mend-joint/core/joints";
 import {
   applyMove,
@@ -113,6 +113,10 @@ export function boxOf(partId: string): { width: number; height: number } | null 
   const box = regionBox((examination?.solids ?? []).filter((solid) => solid.partId === partId).flatMap(({ region }) => region));
   return box && { width: box.maxX - box.minX, height: box.maxY - box.minY };
 }
+
+/** Box of all that is drawn of a part, material or mark; `null` where there is nothing. */
+export const boxOfDrawn = ({ solids, ghosts }: Pick<Examination, "solids" | "ghosts">, partId: string): Box | null =>
+  regionBox([...solids, ...ghosts].filter((solid) => solid.partId === partId).flatMap(({ region }) => region));
 
 /** Where the ends of a tie lie on the piece; `null` where a letter that one of them sits on is not there. */
 export function placesOf({ words }: Pick<Examination, "words">, { ends }: Pick<Tie, "ends">): TiePlaces | null {

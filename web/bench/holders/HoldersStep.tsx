@@ -12,7 +12,7 @@ import { ChevronRight, Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { toast } from "sonner";
 import { bringIn } from "../../bring/BringIn";
-import { boxOfOutline } from "../../bring/OutlineShelf";
+import { widthOfOutline } from "../../bring/OutlineShelf";
 import { putOnPiece } from "../../bring/put";
 import { useBench } from "../../state/bench";
 import { asRun, usePiece } from "../../state/piece";
@@ -99,8 +99,8 @@ const ORNAMENT = 15;
 
 /** What the maker keeps for other pieces is offered beside the ornaments. */
 function putOwnOutline({ name, outline }: KeptOutline): void {
-  const box = boxOfOutline(outline);
-  if (box) putOnPiece({ outline, height: ORNAMENT, width: (ORNAMENT * (box.maxX - box.minX)) / (box.maxY - box.minY) }, name);
+  const width = widthOfOutline(outline, ORNAMENT);
+  if (width !== null) putOnPiece({ outline, height: ORNAMENT, width }, name);
 }
 
 export function HoldersStep({ piece }: { piece: Piece }) {

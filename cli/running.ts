@@ -154,7 +154,7 @@ function checkRow(design: Design, row: ListRow, library: Library, mend: boolean)
   const failed = (problem: string): Checked => ({ row, made: null, problems: [problem], mends: [], file: null });
   if (row.problem) return failed(row.problem);
   try {
-    const made = makeRow(design, row.texts, library, mend);
+    const made = makeRow(design, row.texts, library, { mend });
     const { examination, mended } = made;
     const labels = labelsOf(examination);
     const open = examination.findings.filter(({ means, accepted }) => means !== "note" && !accepted);

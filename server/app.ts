@@ -20,9 +20,12 @@ import { outlineRoutes } from "./routes/outlines";
 import { pictureRoutes } from "./routes/pictures";
 import { pieceRoutes } from "./routes/pieces";
 import { profileRoutes } from "./routes/profiles";
+import { runRoutes } from "./routes/runs";
 import type { Keeper } from "./store/database";
 import { listPieces } from "./store/pieces";
 import type { Database } from "./store/stored";
+import type { Crew } from "./work/crew";
+import type { Pool } from "./work/pool";
 
 /** A piece document of 60 full words stays well below this. */
 /** A piece may have drawings in it. */
@@ -38,6 +41,8 @@ export interface AppOptions {
   /** Left out for databases in memory. */
   store?: Keeper;
   machine: FaultyMachine;
+  /** Who works on lists; left out, there are no runs. */
+  work?: { crew: Crew; pool: Pool };
   /** Host name the server listens on. */
   host: string;
   /** Folder of the built pages; left out, only the API answers. */
@@ -73,7 +78,7 @@ const workerHeaders = secureHeaders({
 const limited = (maxSize: number) =>
   bodyLimit({ maxSize, onError: (c) => problem(c, 413, `What is sent here may have ${maxSize / 1e6} MB at most.`) });
 
-export function createApp({ db, store = NOWHERE, machine, host, pages }: AppOptions): Hono {
+export function createApp({ db, store = NOWHERE, machine, work, host, pages }: AppOptions): Hono {
   const app = new Hono();
   app.onError(handleError);
   app.use("*", (c, next) => (WORKER_SCRIPT.test(c.req.path) ? workerHeaders : pageHeaders)(c, next));
@@ -95,6 +100,7 @@ export function createApp({ db, store = NOWHERE, machine, host, pages }: AppOpti
   app.route("/api/outlines", outlineRoutes(db));
   app.route("/api/pictures", pictureRoutes(db));
   app.route("/api/machine", machineRoutes(machine));
+  if (work) app.route("/api/runs", runRoutes(db, store, work.crew, work.pool));
   app.all("/api/*", (c) => problem(c, 404, "The API has nothing at this address."));
 
   if (pages && existsSync(join(pages, "index.html"))) {

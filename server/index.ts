@@ -12,6 +12,9 @@ import { BUILT_PAGES, createApp } from "./app";
 import { startSimulatedCutter } from "./machines/simulated";
 import { DataFolderError, IN_MEMORY, openDatabase } from "./store/database";
 import { seedDemo } from "./store/demo";
+import { startCrew } from "./work/crew";
+import { openPool } from "./work/pool";
+import { openQueue } from "./work/queue";
 
 const { MEND_JOINT_DATA = "data", MEND_JOINT_PORT = "5180", MEND_JOINT_HOST = "127.0.0.1", MEND_JOINT_OPEN } = process.env;
 const THIS_MACHINE = new Set(["127.0.0.1", "::1", "localhost"]);
@@ -34,7 +37,9 @@ async function main(): Promise<void> {
   await seedDemo(db);
   await store.settled();
   const machine = await startSimulatedCutter(db);
-  const app = createApp({ db, store, machine, host: MEND_JOINT_HOST, pages: BUILT_PAGES });
+  const pool = openPool();
+  const crew = startCrew(db, await openQueue(db, { log: console.error, alone: true }), pool, console.error);
+  const app = createApp({ db, store, machine, work: { crew, pool }, host: MEND_JOINT_HOST, pages: BUILT_PAGES });
   const server = serve({ fetch: app.fetch, port, hostname: MEND_JOINT_HOST }, (info) => {
     console.log(`Mend Joint is ready at http://${MEND_JOINT_HOST}:${info.port}/ (data in ${folder})`);
   });
@@ -47,8 +52,7 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     server.close();
-    machine
-      .close()
+    Promise.allSettled([machine.close(), crew.stop()])
       .then(close)
       .finally(() => process.exit(0));
   };

@@ -1,7 +1,8 @@
 /**
  * Where two shapes come nearest to each other.
  */
-import { boxDistance, type Point, type Region, regionBox } from "./ring";
+import Flatbush from "flatbush";
+import { type Box, boxDistance, type Point, type Region, regionBox, vertexCount } from "./ring";
 import { alongSegment } from "./segment";
 
 export interface Nearest {
@@ -10,24 +11,83 @@ export interface Nearest {
   distance: number;
 }
 
+/** Corners times edges from which on looking them up is quicker than trying all. */
+const WORTH_AN_INDEX = 20_000;
+/** Corners that are tried first, so that the others need only be looked for nearby. */
+const FIRST = 24;
+
 /**
- * Tried corner by corner against every edge, both ways: outlines are straight between corners, so the nearest place of two that do
- * not cross is at a corner of one of them.
+ * Corner by corner against the edges, both ways: outlines are straight between corners, so the nearest place of two that do not cross is
+ * at a corner of one of them.
  *
  * @param limit ways longer than this are not wanted, mm
  */
 export function nearestPoints(a: Region, b: Region, limit = Infinity): Nearest | null {
   let best: Nearest | null = null;
+  let most = limit;
   const offer = (from: Point, to: Point) => {
     const distance = Math.hypot(to.x - from.x, to.y - from.y);
-    if (distance <= limit && (!best || distance < best.distance)) best = { from, to, distance };
+    if (distance <= most && (!best || distance < best.distance)) {
+      best = { from, to, distance };
+      most = distance;
+    }
   };
+  const back = (from: Point, to: Point) => offer(to, from);
   const [boxA, boxB] = [regionBox(a), regionBox(b)];
   if (!boxA || !boxB) return null;
   if (boxDistance(boxA, boxB) > limit) return null;
-  eachCornerToEdge(a, b, offer);
-  eachCornerToEdge(b, a, (from, to) => offer(to, from));
+  if (vertexCount(a) * vertexCount(b) < WORTH_AN_INDEX) {
+    eachCornerToEdge(a, b, offer);
+    eachCornerToEdge(b, a, back);
+    return best;
+  }
+  if (most === Infinity) eachCornerToEdge(thinned(a), b, offer);
+  eachCornerNearby(a, b, boxB, () => most, offer);
+  eachCornerNearby(b, a, boxA, () => most, back);
   return best;
+}
+
+/** Some corners, spread over the outlines. */
+function thinned(region: Region): Region {
+  const step = Math.max(1, Math.ceil(vertexCount(region) / FIRST));
+  const corners: number[] = [];
+  for (const ring of region) for (let i = 0; i < ring.length; i += 2 * step) corners.push(ring[i]!, ring[i + 1]!);
+  return [Float64Array.from(corners)];
+}
+
+/** Only edges that are not farther from a corner than what is wanted still; they are looked up in an index. */
+function eachCornerNearby(
+  corners: Region,
+  edges: Region,
+  box: Box,
+  most: () => number,
+  tell: (corner: Point, foot: Point) => void,
+): void {
+  const index = new Flatbush(vertexCount(edges));
+  const flat: number[] = [];
+  for (const ring of edges) {
+    for (let k = 0, j = ring.length - 2; k < ring.length; j = k, k += 2) {
+      const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[k]!, ring[k + 1]!];
+      flat.push(ax, ay, bx, by);
+      index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
+    }
+  }
+  index.finish();
+  for (const ring of corners) {
+    for (let i = 0; i < ring.length; i += 2) {
+      const [x, y, reach] = [ring[i]!, ring[i + 1]!, most()];
+      if (x < box.minX - reach || x > box.maxX + reach || y < box.minY - reach || y > box.maxY + reach) continue;
+      let [nearest, foot] = [reach * reach, null as Point | null];
+      for (const edge of index.search(x - reach, y - reach, x + reach, y + reach)) {
+        const [ax, ay, bx, by] = [flat[4 * edge]!, flat[4 * edge + 1]!, flat[4 * edge + 2]!, flat[4 * edge + 3]!];
+        const t = alongSegment(x, y, ax, ay, bx, by);
+        const at = { x: ax + t * (bx - ax), y: ay + t * (by - ay) };
+        const distance = (at.x - x) ** 2 + (at.y - y) ** 2;
+        if (distance <= nearest) [nearest, foot] = [distance, at];
+      }
+      if (foot) tell({ x, y }, foot);
+    }
+  }
 }
 
 function eachCornerToEdge(corners: Region, edges: Region, tell: (corner: Point, foot: Point) => void): void {

@@ -51,12 +51,23 @@ export interface NestOptions {
   enough?(tried: number): boolean;
   /** Random numbers from 0 to 1, for other orders. */
   random?(): number;
+  /** The order to begin with, such as the best of an earlier search; pieces that it does not name come last. */
+  order?: readonly string[] | undefined;
+  /** Pieces that stay where they are. */
+  pinned?: readonly Pinned[] | undefined;
+}
+
+/** A piece that lies where the maker put it. */
+export interface Pinned {
+  id: string;
+  /** Counted from 0. */
+  sheet: number;
+  matrix: Matrix;
 }
 
 /** Where a piece lies: `matrix` takes its own outline to its place on the sheet. */
 export interface Placement {
   id: string;
-  turn: Turn;
   matrix: Matrix;
 }
 
@@ -72,6 +83,8 @@ export interface Nested {
   tooLarge: string[];
   /** No arrangement needs fewer sheets: the pieces with half the gap around them, over the room there is. */
   fewest: number;
+  /** In which pieces were laid, to search on from. */
+  order: string[];
 }
 
 /** mm; coarse enough to be quick, fine enough to lose little. */
@@ -125,12 +138,17 @@ export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: N
     }
     shapesOf.set(id, shapes);
   }
+  const fixed = pinnedSheets(pieces, options.pinned ?? [], blank, { origin, around, cell });
   const size = (id: string) => Math.max(...shapesOf.get(id)!.map(({ width, height }) => width * height));
   let order = pieces
     .map(({ id }) => id)
-    .filter((id) => shapesOf.get(id)!.length > 0)
+    .filter((id) => shapesOf.get(id)!.length > 0 && !fixed.ids.has(id))
     .sort((a, b) => size(b) - size(a));
-  const layOrder = (ids: readonly string[]) => lay(ids, shapesOf, blank, room, cell);
+  if (options.order) {
+    const at = new Map(options.order.map((id, i) => [id, i]));
+    order.sort((a, b) => (at.get(a) ?? Infinity) - (at.get(b) ?? Infinity) || 0);
+  }
+  const layOrder = (ids: readonly string[]) => lay(ids, shapesOf, fixed.blanks, blank, room, cell);
   let best = layOrder(order);
   for (let tried = 1; order.length > 1 && !enough(tried); tried++) {
     const next = [...order];
@@ -139,17 +157,42 @@ export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: N
     const laid = layOrder(next);
     if (isBetter(laid, best, cell)) [best, order] = [laid, next];
   }
-  const sheets = best.map((laid): NestedSheet => {
+  const sheets = best.map((laid, s): NestedSheet => {
     const placements = laid.map(({ id, shape, x, y }): Placement => {
       const [a, b, c, d] = turning(shape.turn);
-      return { id, turn: shape.turn, matrix: [a, b, c, d, origin + x * cell - shape.left, origin + y * cell - shape.low] };
+      return { id, matrix: [a, b, c, d, origin + x * cell - shape.left, origin + y * cell - shape.low] };
     });
-    return { placements, reach: reachOf(laid, cell) + origin - around };
+    const stays = fixed.sheets[s];
+    const reach = laid.length > 0 ? reachOf(laid, cell) + origin - around : 0;
+    return { placements: [...(stays?.placements ?? []), ...placements], reach: Math.max(reach, stays?.reach ?? 0) };
   });
-  const placed = new Set(best.flatMap((laid) => laid.map(({ id }) => id)));
+  const placed = new Set(sheets.flatMap(({ placements }) => placements.map(({ id }) => id)));
   const tooLarge = pieces.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
   const grown = pieces.reduce((sum, { id, region }) => (placed.has(id) ? sum + regionArea(offset(region, gap / 2)) : sum), 0);
-  return { sheets, tooLarge, fewest: Math.ceil(grown / (room.width * room.height) - ROUNDING) };
+  return { sheets, tooLarge, fewest: Math.ceil(grown / (room.width * room.height) - ROUNDING), order };
+}
+
+/** Sheets with what stays on them taken. */
+function pinnedSheets(
+  pieces: readonly NestPiece[],
+  pinned: readonly Pinned[],
+  blank: Bitmap,
+  { origin, around, cell }: { origin: number; around: number; cell: number },
+) {
+  const regions = new Map(pieces.map(({ id, region }) => [id, region]));
+  const here = pinned.filter(({ id }) => regions.has(id));
+  const count = Math.max(0, ...here.map(({ sheet }) => sheet + 1));
+  const sheets = Array.from({ length: count }, (): NestedSheet => ({ placements: [], reach: 0 }));
+  const blanks = sheets.map(() => ({ ...blank, bits: blank.bits.slice() }));
+  for (const { id, sheet, matrix } of here) {
+    const region = transformRegion(regions.get(id)!, matrix);
+    const grown = around > 0 ? offset(region, around, { tolerance: HAIR / 2 }) : region;
+    block(blanks[sheet]!, translateRegion(grown, -origin, -origin), cell);
+    const own = sheets[sheet]!;
+    own.placements.push({ id, matrix });
+    own.reach = Math.max(own.reach, regionBox(region)?.maxX ?? 0);
+  }
+  return { ids: new Set(here.map(({ id }) => id)), sheets, blanks };
 }
 
 function turnedShapes(region: Region, around: number, turns: readonly Turn[], cell: number): Shape[] {
@@ -205,16 +248,18 @@ interface OpenSheet {
 function lay(
   order: readonly string[],
   shapesOf: ReadonlyMap<string, readonly Shape[]>,
+  begun: readonly Bitmap[],
   blank: Bitmap,
   room: { width: number; height: number },
   cell: number,
 ): Laid[][] {
   const sheets: OpenSheet[] = [];
-  const open = (): OpenSheet => {
-    const sheet = { cells: { ...blank, bits: blank.bits.slice() }, laid: [], from: new Map<Shape, number>() };
+  const open = (cells = blank): OpenSheet => {
+    const sheet = { cells: { ...cells, bits: cells.bits.slice() }, laid: [], from: new Map<Shape, number>() };
     sheets.push(sheet);
     return sheet;
   };
+  for (const cells of begun) open(cells);
   for (const id of order) {
     const shapes = shapesOf.get(id)!;
     let placed = false;

@@ -1,6 +1,40 @@
 /**
  * A run: one design times a list of names.
  */
-export { type Column, decodeList, type List, ListError, type ListRow, MOST_ROWS, readList } from "./list";
-export { type Design, isStarter, linesOf, type MadeRow, makeRow, pieceFor, thinnestHold } from "./rows";
+export {
+  designSchema,
+  type KeptDesign,
+  type RunChoices,
+  runChoicesSchema,
+  type SheetChoices,
+  type SizeRule,
+  sheetChoicesSchema,
+  sizeRuleSchema,
+  USUAL_CHOICES,
+} from "./choices";
+export {
+  boxOfShape,
+  factsOf,
+  type PackedRegion,
+  packRegion,
+  type RowFacts,
+  type RowShape,
+  type RowVerdict,
+  refusedRow,
+  shapeOf,
+  unpackRegion,
+} from "./facts";
+export { type Column, decodeList, type List, ListError, type ListRow, MOST_ROWS, problemOf, readList } from "./list";
+export { numberedSheet, type OnSheet } from "./numbers";
+export {
+  type Design,
+  isStarter,
+  linesOf,
+  type MadeRow,
+  makeRow,
+  mendedRow,
+  pieceFor,
+  type RowOptions,
+  thinnestHold,
+} from "./rows";
 export { sheetWith } from "./sheets";

@@ -33,6 +33,10 @@ export interface List {
   rows: ListRow[];
   /** What each column was taken for. */
   columns: Column[];
+  /** What stands above the columns, where the list has headings. */
+  headings: string[] | null;
+  /** The first rows as they stand in the list. */
+  sample: string[][];
   /** What was left out or changed, as sentences. */
   notes: string[];
 }
@@ -62,11 +66,23 @@ export function decodeList(bytes: Uint8Array): string {
   }
 }
 
+/** Characters of a list, and line breaks in it, beyond which it is not looked into. */
+const MOST_TEXT = 4_000_000;
+const MOST_BREAKS = 10 * MOST_ROWS;
+
 /**
  * @param lines how many lines of lettering the design has
+ * @param columns what each column is for, where the maker has said so
  * @throws ListError where there is nothing in it, or too much
  */
-export function readList(text: string, lines: number): List {
+export function readList(text: string, lines: number, columns?: readonly Column[]): List {
+  const breaks = text.match(/\r\n|\r|\n/g)?.length ?? 0;
+  if (breaks > MOST_BREAKS) throw tooMany(breaks);
+  if (text.length > MOST_TEXT) {
+    throw new ListError(
+      `The list has ${text.length.toLocaleString("en")} characters; names alone take far fewer. Take out the other columns`,
+    );
+  }
   const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), { skipEmptyLines: false, delimiter: delimiterOf(text) });
   const cells = data.map((row) => row.map(cleaned));
   const isEmpty = (row: readonly string[]) => row.every((cell) => cell === "");
@@ -76,12 +92,9 @@ export function readList(text: string, lines: number): List {
   const headed = headingsOf(full[0]!.row, lines);
   const rows = headed ? full.slice(1) : full;
   if (rows.length === 0) throw new ListError("The list has headings and no names below them");
-  if (rows.length > MOST_ROWS) {
-    throw new ListError(
-      `The list has ${rows.length.toLocaleString("en")} rows; a run takes ${MOST_ROWS.toLocaleString("en")}. Split it into several`,
-    );
-  }
-  const columns =
+  if (rows.length > MOST_ROWS) throw tooMany(rows.length);
+  const used =
+    columns ??
     headed ??
     columnsOf(
       rows.map(({ row }) => row),
@@ -89,23 +102,30 @@ export function readList(text: string, lines: number): List {
     );
   const seen = new Map<string, number>();
   const made = rows.map(({ row, line }, i): ListRow => {
-    const made = rowOf(row, columns, lines, i + 1, line);
+    const made = rowOf(row, used, lines, i + 1, line);
     const key = JSON.stringify(made.texts);
     const before = seen.get(key);
     if (before === undefined) seen.set(key, made.number);
     return before === undefined ? made : { ...made, sameAs: before };
   });
   const blank = cells.length - full.length - (endsInBreak(text) ? 1 : 0);
-  const unused = columns.filter((column) => column === "unused").length;
+  const unused = used.filter((column) => column === "unused").length;
   return {
     rows: made,
-    columns,
+    columns: [...used],
+    headings: headed ? full[0]!.row : null,
+    sample: rows.slice(0, 3).map(({ row }) => row),
     notes: [
       ...(blank > 0 ? [`${blank} empty ${blank === 1 ? "line was" : "lines were"} left out.`] : []),
       ...(unused > 0 ? [`${unused} ${unused === 1 ? "column is" : "columns are"} not used.`] : []),
     ],
   };
 }
+
+const tooMany = (rows: number) =>
+  new ListError(
+    `The list has ${rows.toLocaleString("en")} rows; a run takes ${MOST_ROWS.toLocaleString("en")}. Split it into several`,
+  );
 
 const endsInBreak = (text: string) => /(\r\n|\r|\n)$/.test(text);
 
@@ -185,7 +205,8 @@ function rowOf(row: readonly string[], columns: readonly Column[], lines: number
     : { ...made, count: Number.isInteger(made.count) && made.count > 0 ? made.count : 1, problem };
 }
 
-function problemOf({ texts, count }: Pick<ListRow, "texts" | "count">, counted: string): string | undefined {
+/** Why a row cannot be made, as a sentence. @param counted how many are wanted, as it stands in the list */
+export function problemOf({ texts, count }: Pick<ListRow, "texts" | "count">, counted: string): string | undefined {
   if (texts.every((text) => text === "")) return "There is no name in this row.";
   const formula = texts.find((text) => /^[=@]/.test(text) || /^[+-]\s*[\d(A-Z]+[(\d]/.test(text));
   if (formula !== undefined) return `“${formula.slice(0, 40)}” is a formula, not a name: put its result in its place.`;

@@ -1,10 +1,11 @@
 /**
  * One row of a run: the design with the row's own words, examined, and mended where that is wanted.
  */
-import { type Examination, examine, type Library } from "../examine";
+import { type Examination, examine, type Library, layOutWords } from "../examine";
 import { openFindings } from "../judge";
-import { beginPiece, type MendedAll, mendAll } from "../mend";
+import { beginPiece, type MendedAll, mendAll, scaleTo } from "../mend";
 import { fillIn, type Piece, STARTERS, starterById } from "../piece";
+import type { SizeRule } from "./choices";
 
 /** What a run makes of every row: a piece of the maker's own, or a beginning of ours. */
 export type Design = { piece: Piece } | { starter: string };
@@ -17,6 +18,14 @@ export function linesOf(design: Design): number {
 
 export const isStarter = (id: string): boolean => STARTERS.some((starter) => starter.id === id);
 
+export interface RowOptions {
+  /** What falls or is weak is mended. */
+  mend: boolean;
+  size?: SizeRule;
+  /** Another lettering for this row: id of a font. */
+  font?: string | undefined;
+}
+
 export interface MadeRow {
   piece: Piece;
   /** As it is cut: after mending. */
@@ -26,15 +35,52 @@ export interface MadeRow {
   mended: MendedAll | null;
 }
 
-/** The design with other words in it. */
-export function pieceFor(design: Design, texts: readonly string[], library: Library): Piece {
-  if ("starter" in design) return beginPiece(design.starter, texts, library);
-  return fillIn(design.piece, texts);
+/** The design with other words in it, as large as the rule says. */
+export function pieceFor(
+  design: Design,
+  texts: readonly string[],
+  library: Library,
+  { size = { by: "design" }, font }: Omit<RowOptions, "mend"> = {},
+): Piece {
+  const filled = filledIn(design, texts, library, size);
+  const lettered = font === undefined ? filled : withFont(filled, font);
+  if (size.by !== "width" && size.by !== "height") return lettered;
+  return scaleTo(lettered, { side: size.by, mm: size.mm, keepWidths: true }, library) ?? lettered;
 }
 
-/** @param mend whether what falls or is weak is mended @throws OutlineError for outlines that cannot be computed with */
-export function makeRow(design: Design, texts: readonly string[], library: Library, mend: boolean): MadeRow {
-  const piece = pieceFor(design, texts, library);
+function filledIn(design: Design, texts: readonly string[], library: Library, size: SizeRule): Piece {
+  if ("starter" in design) {
+    if (size.by !== "letters") return beginPiece(design.starter, texts, library);
+    return fillIn(withLettersAs(beginPiece(design.starter, [], library), library), texts);
+  }
+  return fillIn(size.by === "letters" ? withLettersAs(design.piece, library) : design.piece, texts);
+}
+
+/** Each word by the height of its capitals, as they are now: another name is then longer or shorter. */
+function withLettersAs(piece: Piece, library: Library): Piece {
+  const { layouts } = layOutWords(piece, library);
+  const heights = new Map(layouts.map(({ wordId, capHeight }) => [wordId, capHeight]));
+  return {
+    ...piece,
+    parts: piece.parts.map((part) => {
+      const mm = part.kind === "word" ? heights.get(part.id) : undefined;
+      return part.kind === "word" && mm ? { ...part, size: { by: "cap-height", mm } } : part;
+    }),
+  };
+}
+
+const withFont = (piece: Piece, font: string): Piece => ({
+  ...piece,
+  parts: piece.parts.map((part) => (part.kind === "word" ? { ...part, font } : part)),
+});
+
+/** @throws OutlineError for outlines that cannot be computed with */
+export function makeRow(design: Design, texts: readonly string[], library: Library, options: RowOptions): MadeRow {
+  return mendedRow(pieceFor(design, texts, library, options), library, options.mend);
+}
+
+/** A piece examined, and mended where it needs it. */
+export function mendedRow(piece: Piece, library: Library, mend: boolean): MadeRow {
   const examination = examine(piece, library);
   const before = examination.verdict;
   if (!mend || before === "holds") return { piece, examination, before, mended: null };

@@ -108,16 +108,16 @@ describe("a row", () => {
   };
 
   it("is the design with its own words, and is examined as that would be alone", () => {
-    const { piece, examination, before } = makeRow(design, ["Bjørn"], library, false);
+    const { piece, examination, before } = makeRow(design, ["Bjørn"], library, { mend: false });
     expect((piece.parts[0] as Word).text).toBe("Bjørn");
     const alone = examine(piece, library);
     expect([before, examination.verdict, thinnestHold(examination)]).toEqual([alone.verdict, alone.verdict, thinnestHold(alone)]);
   });
 
   it("is mended where that is wanted, and says what was done", () => {
-    const bare = makeRow(design, ["Jiří"], library, false);
+    const bare = makeRow(design, ["Jiří"], library, { mend: false });
     expect(bare.examination.verdict).toBe("falls");
-    const mended = makeRow(design, ["Jiří"], library, true);
+    const mended = makeRow(design, ["Jiří"], library, { mend: true });
     expect([mended.before, mended.examination.verdict]).toEqual(["falls", "holds"]);
     expect(mended.mended!.done.length).toBeGreaterThan(0);
     expect(thinnestHold(mended.examination)).toBeGreaterThanOrEqual(mended.examination.leastWidth - 0.01);
@@ -126,6 +126,6 @@ describe("a row", () => {
   it("a beginning has as many lines as it says, a piece as many as it has words", () => {
     expect(linesOf({ starter: "two-line-key-ring" })).toBe(2);
     expect(linesOf(design)).toBe(1);
-    expect(makeRow({ starter: "key-ring" }, ["Ffion"], library, true).piece.name).toBe("Ffion");
+    expect(makeRow({ starter: "key-ring" }, ["Ffion"], library, { mend: true }).piece.name).toBe("Ffion");
   });
 });

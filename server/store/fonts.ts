@@ -34,3 +34,13 @@ export async function removeFont(db: Queryable, id: string): Promise<boolean> {
   const { rows } = await db.query("update font set removed_at = now() where id = $1 and removed_at is null returning id", [id]);
   return rows.length > 0;
 }
+
+/** Those fonts of the maker's own that are spoken of anywhere in documents. */
+export async function fontsOf(db: Queryable, documents: unknown): Promise<OwnFont[]> {
+  const { rows } = await db.query<{ id: string }>("select id from font");
+  if (rows.length === 0) return [];
+  const text = JSON.stringify(documents);
+  const used = rows.map(({ id }) => id).filter((id) => text.includes(JSON.stringify(id)));
+  if (used.length === 0) return [];
+  return (await db.query<OwnFont>("select id, name, bytes from font where id = any($1::text[])", [used])).rows;
+}

@@ -1,0 +1,58 @@
+/**
+ * What a maker chooses for a run, and what is stored of it.
+ */
+import { z } from "zod";
+import { pieceSchema } from "../piece";
+
+/** A piece of the maker's own, as it was when the run took it, or a beginning of ours. */
+export const designSchema = z.union([
+  z.strictObject({ starter: z.string().min(1).max(60) }),
+  z.strictObject({
+    piece: pieceSchema,
+    /** The piece on the rack that it was taken from, and its version then. */
+    from: z.strictObject({ id: z.string(), version: z.int() }).optional(),
+  }),
+]);
+
+/** How large every finished piece of a run is. */
+export const sizeRuleSchema = z.discriminatedUnion("by", [
+  /** As the design has its words: by width, by height or by letters. */
+  z.strictObject({ by: z.literal("design") }),
+  z.strictObject({ by: z.literal("width"), mm: z.number().min(5).max(2000) }),
+  z.strictObject({ by: z.literal("height"), mm: z.number().min(5).max(2000) }),
+  /** Letters as large as the design's own; what holds them grows with the name. */
+  z.strictObject({ by: z.literal("letters") }),
+]);
+
+export const sheetChoicesSchema = z.strictObject({
+  /** mm */
+  width: z.number().min(10).max(10_000),
+  height: z.number().min(10).max(10_000),
+  gap: z.number().min(0).max(200),
+  margin: z.number().min(0).max(500),
+  /** How pieces may be turned: in quarters, only upside down so that the grain stays, or not at all. */
+  turns: z.enum(["quarters", "halves", "none"]),
+  /** A number is scored beside each piece. */
+  numbers: z.boolean(),
+  /** What is weak is laid too, not only what holds. */
+  weak: z.boolean(),
+});
+
+export const runChoicesSchema = z.strictObject({
+  /** What falls or is weak is mended, each row by itself. */
+  mend: z.boolean(),
+  size: sizeRuleSchema,
+  sheet: sheetChoicesSchema,
+});
+
+export type SizeRule = z.output<typeof sizeRuleSchema>;
+export type SheetChoices = z.output<typeof sheetChoicesSchema>;
+export type RunChoices = z.output<typeof runChoicesSchema>;
+/** Where a design was taken from matters to whoever keeps it, not to its rows. */
+export type KeptDesign = z.output<typeof designSchema>;
+
+export const USUAL_CHOICES: RunChoices = {
+  mend: true,
+  size: { by: "design" },
+  sheet: { width: 600, height: 400, gap: 3, margin: 5, turns: "quarters", numbers: false, weak: false },
+};

@@ -1,0 +1,133 @@
+/**
+ * What is kept of a row when it has been examined: little enough for ten thousand of them, and no words.
+ */
+import type { Examination } from "../examine";
+import { type Region, regionBox, simplify } from "../geometry";
+import { type Finding, type Labels, openFindings, type PartLabel } from "../judge";
+import type { MendedAll } from "../mend";
+import { widthToDraw } from "../piece";
+import { labelsOf, sheetOf } from "../report";
+import { type MadeRow, thinnestHold } from "./rows";
+
+export type RowVerdict = Examination["verdict"] | "not made";
+
+export interface RowFacts {
+  verdict: RowVerdict;
+  /** How it was before it was mended. */
+  before: RowVerdict;
+  name: string;
+  /** mm; see `thinnestHold`. */
+  thinnest: number | null;
+  /** The width that it wants, mm. */
+  wanted: number | null;
+  /** Of the finished piece, mm. */
+  width: number | null;
+  height: number | null;
+  /** What is wrong still, and what was done. */
+  problems: Finding[];
+  mends: MendedAll["done"];
+  /** How the parts are called that these name. */
+  labels: [string, PartLabel][];
+  /** Why it could not be made at all, as a sentence. */
+  refused?: string;
+}
+
+/** A finished piece as it is drawn small: outlines, those that fall apart from the others, and what is engraved. */
+export interface RowShape {
+  held: PackedRegion;
+  fallen: PackedRegion;
+  engraved: PackedRegion;
+}
+
+/** Rings as whole hundredths of a millimetre: the first corner, then from each to the next. */
+export type PackedRegion = number[][];
+
+const HUNDREDTHS = 100;
+/** Corners within this of the outline are left out, mm. */
+const FINE = 0.02;
+/** Of the findings and mends of one row so many are kept. */
+const MOST = 30;
+
+export function packRegion(region: Region): PackedRegion {
+  return simplify(region, FINE).map((ring) => {
+    let [x, y] = [0, 0];
+    return Array.from({ length: ring.length }, (_, i) => {
+      const value = Math.round(ring[i]! * HUNDREDTHS);
+      const step = value - (i % 2 === 0 ? x : y);
+      if (i % 2 === 0) x = value;
+      else y = value;
+      return step;
+    });
+  });
+}
+
+export function unpackRegion(packed: PackedRegion): Region {
+  return packed.map((steps) => {
+    let [x, y] = [0, 0];
+    return Float64Array.from(steps, (step, i) => {
+      if (i % 2 === 0) x += step;
+      else y += step;
+      return (i % 2 === 0 ? x : y) / HUNDREDTHS;
+    });
+  });
+}
+
+const mm = (value: number) => Math.round(value * 1000) / 1000;
+
+export function factsOf({ piece, examination, before, mended }: MadeRow): RowFacts {
+  const { box, verdict, findings } = examination;
+  const thinnest = thinnestHold(examination);
+  const problems = openFindings(findings).slice(0, MOST);
+  const mends = (mended?.done ?? []).slice(0, MOST);
+  return {
+    verdict,
+    before,
+    name: piece.name,
+    thinnest: thinnest === null ? null : mm(thinnest),
+    wanted: mm(widthToDraw(piece)),
+    width: box && mm(box.maxX - box.minX),
+    height: box && mm(box.maxY - box.minY),
+    problems,
+    mends,
+    labels: namedBy([...problems, ...mends.flatMap((each) => each.findings)], [labelsOf(examination), mended?.labels]),
+  };
+}
+
+/** What is told of a row that could not be made. */
+export const refusedRow = (texts: readonly string[], why: string): RowFacts => ({
+  verdict: "not made",
+  before: "not made",
+  name: texts.filter(Boolean).join(" · ").slice(0, 80),
+  thinnest: null,
+  wanted: null,
+  width: null,
+  height: null,
+  problems: [],
+  mends: [],
+  labels: [],
+  refused: why,
+});
+
+function namedBy(findings: readonly Finding[], known: readonly (Labels | undefined)[]): [string, PartLabel][] {
+  const ids = new Set(findings.flatMap(({ parts }) => parts));
+  return [...ids].flatMap((id): [string, PartLabel][] => {
+    const label = known.map((labels) => labels?.get(id)).find((found) => found !== undefined);
+    return label ? [[id, label]] : [];
+  });
+}
+
+export function shapeOf({ piece, examination }: MadeRow): RowShape {
+  const { cutouts } = examination;
+  const of = (falls: boolean) => cutouts.filter((cutout) => cutout.falls === falls).flatMap(({ region }) => region);
+  const sheet = sheetOf(piece, examination);
+  // A twin holds and falls as its sister does; only where nothing falls is it drawn.
+  const fallen = of(true);
+  return {
+    held: packRegion(fallen.length > 0 ? of(false) : sheet.material),
+    fallen: packRegion(fallen),
+    engraved: packRegion(sheet.engrave),
+  };
+}
+
+/** Of a shape as it is drawn, mm. */
+export const boxOfShape = ({ held, fallen }: RowShape) => regionBox(unpackRegion([...held, ...fallen]));

@@ -1,0 +1,196 @@
+/**
+ * Small numbers beside pieces on a sheet, as single lines: forty names can be told apart when they come off the machine.
+ */
+import {
+  type Box,
+  boxDistance,
+  boxOfKept,
+  type Matrix,
+  nearestPoints,
+  type Region,
+  regionContains,
+  transformRegion,
+  transformRing,
+} from "../geometry";
+import type { Sheet } from "../report";
+import { sheetWith } from "./sheets";
+
+/** Height and width of a digit, and the room between two, mm. */
+const TALL = 3;
+const WIDE = 1.8;
+const BETWEEN = 0.9;
+/** From a number to any material and to the edge of the sheet, mm. */
+const CLEAR = 0.8;
+/** A number farther from its piece would be taken for another's, mm. */
+const FARTHEST = 8;
+const STEP = 0.8;
+
+/** Each digit as lines through corners of a grid of 2 by 4, the lower left one 0,0. */
+const DIGITS: Record<string, readonly (readonly [number, number][])[]> = {
+  "0": [
+    [
+      [0, 0],
+      [2, 0],
+      [2, 4],
+      [0, 4],
+      [0, 0],
+    ],
+  ],
+  "1": [
+    [
+      [0, 3],
+      [1, 4],
+      [1, 0],
+    ],
+  ],
+  "2": [
+    [
+      [0, 4],
+      [2, 4],
+      [2, 2],
+      [0, 2],
+      [0, 0],
+      [2, 0],
+    ],
+  ],
+  "3": [
+    [
+      [0, 4],
+      [2, 4],
+      [2, 0],
+      [0, 0],
+    ],
+    [
+      [0, 2],
+      [2, 2],
+    ],
+  ],
+  "4": [
+    [
+      [0, 4],
+      [0, 2],
+      [2, 2],
+    ],
+    [
+      [2, 4],
+      [2, 0],
+    ],
+  ],
+  "5": [
+    [
+      [2, 4],
+      [0, 4],
+      [0, 2],
+      [2, 2],
+      [2, 0],
+      [0, 0],
+    ],
+  ],
+  "6": [
+    [
+      [2, 4],
+      [0, 4],
+      [0, 0],
+      [2, 0],
+      [2, 2],
+      [0, 2],
+    ],
+  ],
+  "7": [
+    [
+      [0, 4],
+      [2, 4],
+      [0, 0],
+    ],
+  ],
+  "8": [
+    [
+      [0, 0],
+      [2, 0],
+      [2, 4],
+      [0, 4],
+      [0, 0],
+    ],
+    [
+      [0, 2],
+      [2, 2],
+    ],
+  ],
+  "9": [
+    [
+      [2, 2],
+      [0, 2],
+      [0, 4],
+      [2, 4],
+      [2, 0],
+      [0, 0],
+    ],
+  ],
+};
+
+export interface OnSheet {
+  sheet: Sheet;
+  matrix: Matrix;
+  /** What stands beside it; `null` for nothing. */
+  number: string | null;
+}
+
+/** All that lies on a sheet, with the numbers of the pieces beside them; a piece without room around it has none. */
+export function numberedSheet(pieces: readonly OnSheet[], page: { width: number; height: number }): Sheet {
+  const sheet = sheetWith(pieces);
+  if (pieces.every(({ number }) => number === null)) return sheet;
+  const regions = pieces.map(({ sheet: own, matrix }) => transformRegion(own.material, matrix));
+  const taken: Box[] = [];
+  const score = [...sheet.score];
+  pieces.forEach(({ number }, i) => {
+    if (number === null) return;
+    const at = placeFor(number, regions, i, page, taken);
+    if (!at) return;
+    taken.push(at);
+    score.push(...strokesOf(number, at.minX, at.minY));
+  });
+  return { ...sheet, score };
+}
+
+function strokesOf(number: string, x: number, y: number): Float64Array[] {
+  return [...number].flatMap((digit, i) =>
+    (DIGITS[digit] ?? []).map((line) =>
+      transformRing(Float64Array.from(line.flat()), [WIDE / 2, 0, 0, TALL / 4, x + i * (WIDE + BETWEEN), y]),
+    ),
+  );
+}
+
+/** The clear place nearest to the piece. */
+function placeFor(
+  number: string,
+  regions: readonly Region[],
+  own: number,
+  page: { width: number; height: number },
+  taken: readonly Box[],
+): Box | null {
+  const box = boxOfKept(regions[own]!);
+  if (!box) return null;
+  const width = number.length * (WIDE + BETWEEN) - BETWEEN;
+  const places: { at: Box; far: number }[] = [];
+  for (let x = box.minX - width - FARTHEST; x <= box.maxX + FARTHEST; x += STEP) {
+    for (let y = box.minY - TALL - FARTHEST; y <= box.maxY + FARTHEST; y += STEP) {
+      const at = { minX: x, minY: y, maxX: x + width, maxY: y + TALL };
+      const inside = Math.min(at.minX, at.minY, page.width - at.maxX, page.height - at.maxY) >= CLEAR;
+      // Beside the piece before within its box, low before high.
+      if (inside) places.push({ at, far: Math.hypot(boxDistance(at, box), 0.01 * (y - box.minY)) });
+    }
+  }
+  places.sort((a, b) => a.far - b.far);
+  const near = regions.filter((_, i) => boxDistance(boxOfKept(regions[i]!) ?? box, box) < 2 * FARTHEST + width);
+  for (const { at } of places) {
+    if (taken.some((other) => boxDistance(other, at) < CLEAR)) continue;
+    const corners = [Float64Array.from([at.minX, at.minY, at.maxX, at.minY, at.maxX, at.maxY, at.minX, at.maxY])];
+    const clear = near.every(
+      (region) =>
+        boxDistance(boxOfKept(region)!, at) >= CLEAR ||
+        (!regionContains(region, at.minX, at.minY) && !nearestPoints(corners, region, CLEAR)),
+    );
+    if (clear && nearestPoints(corners, regions[own]!, FARTHEST)) return at;
+  }
+  return null;
+}

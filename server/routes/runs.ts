@@ -1,0 +1,369 @@
+import { randomUUID } from "node:crypto";
+import { ClearError } from "@mend-joint/core/errors";
+import { zipFiles } from "@mend-joint/core/formats";
+import { LIMITS, type Piece, parsePiece, type Units } from "@mend-joint/core/piece";
+import {
+  isStarter,
+  type KeptDesign,
+  linesOf,
+  problemOf,
+  readList,
+  runChoicesSchema,
+  sheetChoicesSchema,
+  sizeRuleSchema,
+} from "@mend-joint/core/runs";
+import { type Context, Hono } from "hono";
+import { streamSSE } from "hono/streaming";
+import { z } from "zod";
+import { problem } from "../problems";
+import type { Keeper } from "../store/database";
+import { createPiece, getPiece } from "../store/pieces";
+import {
+  addRow,
+  changeRow,
+  changeRun,
+  createRun,
+  deleteRun,
+  getRun,
+  keepLaying,
+  keepLayout,
+  listRuns,
+  restoreRun,
+  rowDocument,
+  rowOfPiece,
+  rowsSince,
+  type StoredRun,
+  shapesOf,
+  tallyOf,
+} from "../store/runs";
+import type { Database } from "../store/stored";
+import type { Crew } from "../work/crew";
+import { type Layout, layoutSchema, matrixSchema } from "../work/layout";
+import type { Pool } from "../work/pool";
+import { cutList, provedLayout, sheetFile, staleRows } from "../work/sheets";
+import { validated } from "./validated";
+
+const NO_RUN = "There is no run with this id; it may have been deleted.";
+const NO_ROW = "The run has no such row.";
+
+const text = z.string().max(LIMITS.text);
+const designBody = z.union([z.strictObject({ starter: z.string() }), z.strictObject({ piece: z.string() })]);
+const columns = z.array(z.union([z.int().min(0).max(9), z.enum(["count", "note", "unused"])])).max(200);
+const newRun = z.strictObject({
+  name: z.string().trim().min(1).max(LIMITS.name),
+  design: designBody,
+  /** The list as it was pasted or read from a file. */
+  list: z.string(),
+  columns: columns.optional(),
+  mend: z.boolean(),
+  size: sizeRuleSchema,
+});
+const runBody = z.strictObject({
+  name: z.string().trim().min(1).max(LIMITS.name).optional(),
+  paused: z.boolean().optional(),
+  mend: z.boolean().optional(),
+  size: sizeRuleSchema.optional(),
+  sheet: sheetChoicesSchema.optional(),
+});
+const rowBody = z.strictObject({
+  texts: z.array(text).max(20).optional(),
+  count: z.int().min(1).max(1000).optional(),
+  note: z.string().max(500).optional(),
+  leftOut: z.boolean().optional(),
+  done: z.boolean().optional(),
+  font: z.string().max(80).nullable().optional(),
+  /** Gives up the row's own piece on the bench. */
+  asListed: z.literal(true).optional(),
+});
+const layBody = z.strictObject({ keep: z.boolean(), seconds: z.number().min(0).max(600) });
+const placesBody = z.strictObject({
+  moved: z
+    .array(z.strictObject({ sheet: z.int().min(0), place: z.int().min(0), matrix: matrixSchema, pinned: z.boolean() }))
+    .max(1000),
+});
+const FORMATS = ["svg", "dxf", "pdf"] as const;
+const formatOf = (text: string | undefined) => FORMATS.find((format) => format === text) ?? null;
+
+/** How often a page that follows a run is told, ms; and how long nothing may be said. */
+const TELL_MS = 250;
+const QUIET_MS = 15_000;
+
+export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool): Hono {
+  const routes = new Hono();
+
+  const told = async (run: StoredRun) => ({
+    run: withoutPiece(run),
+    tally: await tallyOf(db, run.id),
+    design: await sourceOf(db, run),
+  });
+  const found = async <T>(c: Context, then: (run: StoredRun) => Promise<T>) => {
+    const run = await getRun(db, c.req.param("id")!);
+    return run ? then(run) : problem(c, 404, NO_RUN);
+  };
+
+  routes.get("/", async (c) => c.json({ runs: await listRuns(db) }));
+
+  routes.post("/", validated(newRun), async (c) => {
+    const { name, design: wanted, list, columns, mend, size } = c.req.valid("json");
+    const design = await takeDesign(db, wanted);
+    if (!design) return problem(c, 404, "There is no such design; it may have been deleted.");
+    const lines = Math.max(1, linesOf(design));
+    const { rows, notes } = readList(list, lines, columns);
+    const id = randomUUID();
+    const choices = runChoicesSchema.parse({ mend, size, sheet: sheetFor(design) });
+    await createRun(db, { id, name, design, choices, rows });
+    await crew.begin(id);
+    return c.json({ id, notes }, 201);
+  });
+
+  routes.get("/of/:piece", async (c) => c.json({ row: await rowOfPiece(db, c.req.param("piece")) }));
+
+  routes.get("/:id", (c) =>
+    found(c, async (run) => {
+      // Pieces that were changed on the bench are looked at again.
+      if (!run.paused) await crew.begin(run.id, true);
+      return c.json({ ...(await told(run)), rows: await rowsSince(db, run.id, 0) });
+    }),
+  );
+
+  /** Rows as they change, and how far the run is, until the page leaves. */
+  routes.get("/:id/events", (c) =>
+    found(c, async ({ id }) =>
+      streamSSE(c, async (stream) => {
+        let since = Number(c.req.query("since") ?? 0);
+        let spoken = performance.now();
+        while (!stream.aborted) {
+          const run = await getRun(db, id);
+          if (!run) return;
+          if (run.change > since) {
+            const rows = await rowsSince(db, id, since);
+            since = run.change;
+            spoken = performance.now();
+            await stream.writeSSE({ event: "change", data: JSON.stringify({ ...(await told(run)), rows }) });
+          } else if (performance.now() - spoken > QUIET_MS) {
+            spoken = performance.now();
+            await stream.writeSSE({ event: "still", data: "" });
+          }
+          await stream.sleep(TELL_MS);
+        }
+      }),
+    ),
+  );
+
+  routes.patch("/:id", validated(runBody), (c) =>
+    found(c, async ({ id, choices }) => {
+      const { name, paused, mend = choices.mend, size = choices.size, sheet = choices.sheet } = c.req.valid("json");
+      const again = mend !== choices.mend || JSON.stringify(size) !== JSON.stringify(choices.size);
+      const run = await changeRun(db, id, { name, paused, choices: { mend, size, sheet } }, again);
+      if (!run) return problem(c, 404, NO_RUN);
+      if (!run.paused) await crew.begin(id);
+      return c.json(await told(run));
+    }),
+  );
+
+  /** The design as it is on the rack now, or another one. */
+  routes.put("/:id/design", validated(designBody), (c) =>
+    found(c, async ({ id }) => {
+      const design = await takeDesign(db, c.req.valid("json"));
+      if (!design) return problem(c, 404, "There is no such design; it may have been deleted.");
+      const run = await changeRun(db, id, { design }, true);
+      if (!run) return problem(c, 404, NO_RUN);
+      if (!run.paused) await crew.begin(id);
+      return c.json(await told(run));
+    }),
+  );
+
+  routes.delete("/:id", async (c) => ((await deleteRun(db, c.req.param("id"))) ? c.body(null, 204) : problem(c, 404, NO_RUN)));
+  routes.post("/:id/restore", async (c) =>
+    (await restoreRun(db, c.req.param("id"))) ? c.body(null, 204) : problem(c, 404, NO_RUN),
+  );
+
+  routes.get("/:id/shapes", async (c) => {
+    const numbers = (c.req.query("rows") ?? "").split(",").map(Number).filter(Number.isInteger).slice(0, 2000);
+    return c.json({ shapes: await shapesOf(db, c.req.param("id"), numbers) });
+  });
+
+  routes.post("/:id/rows", validated(z.strictObject({ texts: z.array(text).min(1).max(20), note: z.string().max(500) })), (c) =>
+    found(c, async ({ id, paused }) => {
+      const { texts, note } = c.req.valid("json");
+      const number = await addRow(db, id, texts, note);
+      if (!paused) await crew.begin(id);
+      return c.json({ number }, 201);
+    }),
+  );
+
+  routes.patch("/:id/rows/:number", validated(rowBody), (c) =>
+    found(c, async ({ id, paused }) => {
+      const { asListed, ...change } = c.req.valid("json");
+      const wrong = change.texts && problemOf({ texts: change.texts, count: change.count ?? 1 }, "");
+      const changed = await changeRow(db, id, Number(c.req.param("number")), {
+        ...change,
+        ...(change.texts && { problem: wrong ?? null }),
+        ...(asListed && { pieceId: null }),
+      });
+      if (!changed) return problem(c, 404, NO_ROW);
+      if (!paused) await crew.begin(id);
+      return c.body(null, 204);
+    }),
+  );
+
+  /** The row as a piece of its own on the bench. */
+  routes.post("/:id/rows/:number/open", (c) =>
+    found(c, async ({ id }) => {
+      const number = Number(c.req.param("number"));
+      const row = await rowDocument(db, id, number);
+      if (!row) return problem(c, 404, NO_ROW);
+      if (row.piece_id && !row.deleted) return c.json({ piece: row.piece_id });
+      if (!row.document)
+        return problem(c, 409, "This row has no piece yet. Wait until it has been examined, or change its name.");
+      const piece = await createPiece(db, parsePiece({ ...(row.document as Piece), id: randomUUID() }));
+      await copy({ ...piece, deleted: false });
+      await changeRow(db, id, number, { pieceId: piece.id });
+      await crew.begin(id);
+      return c.json({ piece: piece.id }, 201);
+    }),
+  );
+
+  routes.post("/:id/lay", validated(layBody), (c) =>
+    found(c, async ({ id }) => {
+      const { due } = await tallyOf(db, id);
+      if (due > 0) return problem(c, 409, `${due} rows are still being examined. Lay them when all are.`);
+      await crew.lay(id, c.req.valid("json"));
+      return c.body(null, 202);
+    }),
+  );
+
+  /** What is laid stays as it is. */
+  routes.delete("/:id/lay", (c) =>
+    found(c, async ({ id }) => {
+      await keepLaying(db, id, null);
+      return c.body(null, 204);
+    }),
+  );
+
+  /** Pieces that the maker has moved, turned or pinned. */
+  routes.put("/:id/places", validated(placesBody), (c) =>
+    found(c, async (run) => {
+      const layout = layoutOf(run);
+      if (!layout) return problem(c, 409, "Nothing is laid yet.");
+      for (const { sheet, place, matrix, pinned } of c.req.valid("json").moved) {
+        const piece = layout.sheets[sheet]?.pieces[place];
+        if (!piece) return problem(c, 404, `There is no place ${place + 1} on sheet ${sheet + 1}.`);
+        piece.matrix = matrix;
+        piece.pinned = pinned;
+      }
+      const proved = await provedLayout(db, pool, run, layout);
+      await keepLayout(db, run.id, proved);
+      return c.json(proved);
+    }),
+  );
+
+  routes.get("/:id/sheets/:name", (c) =>
+    found(c, async (run) => {
+      const [, number, extension] = /^(\d+)\.(\w+)$/.exec(c.req.param("name")) ?? [];
+      const format = formatOf(extension);
+      const layout = layoutOf(run);
+      if (!format || !layout?.sheets[Number(number) - 1]) return problem(c, 404, "There is no such sheet.");
+      const wrong = await whyNot(run, layout);
+      if (wrong) return problem(c, 409, wrong);
+      const file = await sheetFile(db, pool, run, { layout, k: Number(number) - 1, format });
+      return c.body(new Uint8Array(file.bytes), 200, { "content-type": file.type, ...attached(file.name) });
+    }),
+  );
+
+  routes.get("/:id/cut-list.csv", (c) =>
+    found(c, async (run) => {
+      const layout = layoutOf(run);
+      if (!layout) return problem(c, 409, "Nothing is laid yet.");
+      const { csv } = await cutList(db, run, layout, unitsOf(c));
+      return c.body(csv, 200, { "content-type": "text/csv; charset=utf-8", ...attached("cut-list.csv") });
+    }),
+  );
+
+  routes.get("/:id/sheets.zip", (c) =>
+    found(c, async (run) => {
+      const layout = layoutOf(run);
+      const format = formatOf(c.req.query("format") ?? "svg");
+      if (!layout || !format) return problem(c, 409, "Nothing is laid yet.");
+      const wrong = await whyNot(run, layout);
+      if (wrong) return problem(c, 409, wrong);
+      const files = await Promise.all(layout.sheets.map((_, k) => sheetFile(db, pool, run, { layout, k, format })));
+      const { csv, pdf } = await cutList(db, run, layout, unitsOf(c));
+      const bytes = zipFiles([
+        ...files,
+        { name: "cut-list.csv", bytes: new TextEncoder().encode(csv) },
+        { name: "cut-list.pdf", bytes: await pdf() },
+      ]);
+      return c.body(new Uint8Array(bytes), 200, { "content-type": "application/zip", ...attached(`${run.name}.zip`) });
+    }),
+  );
+
+  routes.get("/:id/cut-list.pdf", (c) =>
+    found(c, async (run) => {
+      const layout = layoutOf(run);
+      if (!layout) return problem(c, 409, "Nothing is laid yet.");
+      const { pdf } = await cutList(db, run, layout, unitsOf(c));
+      return c.body(new Uint8Array(await pdf()), 200, { "content-type": "application/pdf", ...attached("cut-list.pdf") });
+    }),
+  );
+
+  /** Why a sheet must not be cut as it is laid; `null` where nothing stands in the way. */
+  async function whyNot(run: StoredRun, layout: Layout): Promise<string | null> {
+    if (layout.faults.length > 0) {
+      const [{ sheet }] = layout.faults as [Layout["faults"][number]];
+      return `On sheet ${sheet + 1} pieces lie nearer than ${layout.choices.gap} mm, or beyond the margin. Move them apart, or lay the sheets again.`;
+    }
+    const stale = await staleRows(db, run, layout);
+    if (stale.length === 0) return null;
+    return `${stale.length} ${stale.length === 1 ? "row has" : "rows have"} changed since the sheets were laid (row ${stale[0]}). Lay them again.`;
+  }
+
+  return routes;
+}
+
+const attached = (name: string) => ({
+  "content-disposition": `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+});
+const unitsOf = (c: Context): Units => (c.req.query("units") === "in" ? "in" : "mm");
+const layoutOf = (run: StoredRun): Layout | null => layoutSchema.safeParse(run.layout).data ?? null;
+
+/** @returns `null` where there is none */
+async function takeDesign(db: Database, wanted: z.output<typeof designBody>): Promise<KeptDesign | null> {
+  if ("starter" in wanted) return isStarter(wanted.starter) ? wanted : null;
+  const stored = await getPiece(db, wanted.piece);
+  if (!stored) return null;
+  const piece = parsePiece(stored.document);
+  if (!piece.parts.some(({ kind }) => kind === "word"))
+    throw new DesignError(`“${piece.name}” has no word that a name could stand in`);
+  return { piece, from: { id: stored.id, version: stored.version } };
+}
+
+class DesignError extends ClearError {
+  override name = "DesignError";
+  readonly code = "list";
+}
+
+const sheetFor = (design: KeptDesign) => ({
+  ...{ width: 600, height: 400, gap: 3, margin: 5, numbers: false, weak: false },
+  // Where there is a grain it usually matters.
+  turns: "piece" in design && design.piece.stock.material === "walnut" ? "halves" : "quarters",
+});
+
+/** Where the design comes from, and whether it has changed there since. */
+async function sourceOf(db: Database, { design }: StoredRun) {
+  if ("starter" in design) return { starter: design.starter, lines: linesOf(design), name: null, changed: false, gone: false };
+  const lines = linesOf(design);
+  const { piece, from } = design;
+  const now = from && (await getPiece(db, from.id));
+  return {
+    piece: from?.id ?? null,
+    lines,
+    name: piece.name,
+    stock: piece.stock,
+    changed: now ? now.version !== from.version : false,
+    gone: from !== undefined && !now,
+  };
+}
+
+/** The design's document is not needed on the page. */
+const withoutPiece = ({ design: _, ...run }: StoredRun) => run;

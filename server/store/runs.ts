@@ -1,0 +1,466 @@
+/**
+ * Runs in the database: their designs, rows, and what became of each row.
+ *
+ * Every change of rows counts the run's `change` up in the same transaction. Since that locks the run, changes are seen in their order.
+ */
+import type { Piece } from "@mend-joint/core/piece";
+import type { KeptDesign, ListRow, RowFacts, RowShape, RunChoices } from "@mend-joint/core/runs";
+import type { Database, Queryable } from "./stored";
+
+export interface StoredRun {
+  id: string;
+  name: string;
+  design: KeptDesign;
+  choices: RunChoices;
+  paused: boolean;
+  revision: number;
+  change: number;
+  layout: unknown;
+  laying: Laying | null;
+  createdAt: string;
+}
+
+/** How far laying pieces on sheets has come; `fault` is a sentence. */
+export interface Laying {
+  id: string;
+  state: "waiting" | "drawing" | "laying" | "failed";
+  done?: number;
+  of?: number;
+  fault?: string;
+}
+
+/** What a table shows of a row. */
+export interface RunRow {
+  number: number;
+  line: number;
+  texts: string[];
+  count: number;
+  note: string;
+  problem: string | null;
+  sameAs: number | null;
+  leftOut: boolean;
+  font: string | null;
+  pieceId: string | null;
+  /** True while it has not been examined as it now is. */
+  due: boolean;
+  done: boolean;
+  facts: RowFacts | null;
+  /** Another one with every other piece that it becomes. */
+  madeOf: string | null;
+  change: number;
+}
+
+/** How many rows there are of each kind. */
+export interface Tally {
+  rows: number;
+  due: number;
+  holds: number;
+  weak: number;
+  falls: number;
+  notMade: number;
+  mended: number;
+}
+
+interface RunRecord {
+  id: string;
+  name: string;
+  design: KeptDesign;
+  choices: RunChoices;
+  paused: boolean;
+  revision: number;
+  change: number | string;
+  layout: unknown;
+  laying: Laying | null;
+  created_at: Date;
+}
+
+const RUN = "id, name, design, choices, paused, revision, change, layout, laying, created_at";
+
+const toRun = ({ created_at, change, ...run }: RunRecord): StoredRun => ({
+  ...run,
+  change: Number(change),
+  createdAt: created_at.toISOString(),
+});
+
+/** A row is due when it can be made, is wanted, and was not examined for what it now is. */
+const DUE = `(row.problem is null and not row.left_out and (
+  (row.piece_id is null and row.revision < run.revision)
+  or (row.piece_id is not null and exists (
+    select 1 from piece where piece.id = row.piece_id and piece.version is distinct from row.piece_version and piece.deleted_at is null))))`;
+
+const TALLY = `
+  count(*)::int as rows,
+  count(*) filter (where ${DUE})::int as due,
+  count(*) filter (where not row.left_out and row.facts ->> 'verdict' = 'holds')::int as holds,
+  count(*) filter (where not row.left_out and row.facts ->> 'verdict' = 'weak')::int as weak,
+  count(*) filter (where not row.left_out and row.facts ->> 'verdict' = 'falls')::int as falls,
+  count(*) filter (where not row.left_out and (row.problem is not null or row.facts ->> 'verdict' = 'not made'))::int as "notMade",
+  count(*) filter (where not row.left_out and jsonb_array_length(coalesce(row.facts -> 'mends', '[]'::jsonb)) > 0)::int as mended`;
+
+export async function listRuns(
+  db: Queryable,
+): Promise<(Pick<StoredRun, "id" | "name" | "paused" | "createdAt"> & { tally: Tally })[]> {
+  const { rows } = await db.query<RunRecord & Tally>(
+    `select run.id, run.name, run.paused, run.created_at, ${TALLY}
+     from run left join run_row row on row.run_id = run.id
+     where run.deleted_at is null group by run.id order by run.created_at desc`,
+  );
+  return rows.map(({ id, name, paused, created_at, rows, due, holds, weak, falls, notMade, mended }) => ({
+    id,
+    name,
+    paused,
+    createdAt: created_at.toISOString(),
+    tally: { rows, due, holds, weak, falls, notMade, mended },
+  }));
+}
+
+export async function getRun(db: Queryable, id: string): Promise<StoredRun | null> {
+  const { rows } = await db.query<RunRecord>(`select ${RUN} from run where id = $1 and deleted_at is null`, [id]);
+  return rows[0] ? toRun(rows[0]) : null;
+}
+
+export interface NewRun {
+  id: string;
+  name: string;
+  design: KeptDesign;
+  choices: RunChoices;
+  rows: readonly ListRow[];
+}
+
+export async function createRun(db: Database, { id, name, design, choices, rows }: NewRun): Promise<void> {
+  await db.transaction(async (tx) => {
+    await tx.query("insert into run (id, name, design, choices) values ($1, $2, $3, $4)", [
+      id,
+      name,
+      JSON.stringify(design),
+      JSON.stringify(choices),
+    ]);
+    await tx.query(
+      `insert into run_row (run_id, number, line, texts, count, note, problem, same_as, change)
+       select $1, number, line, texts, count, note, problem, same_as, 1
+       from jsonb_to_recordset($2::jsonb)
+         as listed (number int, line int, texts jsonb, count int, note text, problem text, same_as int)`,
+      [id, JSON.stringify(rows.map(({ sameAs, ...row }) => ({ ...row, same_as: sameAs })))],
+    );
+  });
+}
+
+interface RowRecord {
+  number: number;
+  line: number;
+  texts: string[];
+  count: number;
+  note: string;
+  problem: string | null;
+  same_as: number | null;
+  left_out: boolean;
+  font: string | null;
+  piece_id: string | null;
+  due: boolean;
+  done: boolean;
+  facts: RowFacts | null;
+  made_of: string | null;
+  change: number | string;
+}
+
+/** Rows that have changed since. @param since a run's `change`; 0 for all */
+export async function rowsSince(db: Queryable, run: string, since: number): Promise<RunRow[]> {
+  const { rows } = await db.query<RowRecord>(
+    `select row.number, row.line, row.texts, row.count, row.note, row.problem, row.same_as, row.left_out, row.font, row.piece_id,
+       ${DUE} as due, row.done, row.facts, row.made_of, row.change
+     from run_row row join run on run.id = row.run_id where row.run_id = $1 and row.change > $2 order by row.number`,
+    [run, since],
+  );
+  return rows.map(({ same_as, left_out, piece_id, made_of, change, ...row }) => ({
+    ...row,
+    madeOf: made_of,
+    sameAs: same_as,
+    leftOut: left_out,
+    pieceId: piece_id,
+    change: Number(change),
+  }));
+}
+
+export async function tallyOf(db: Queryable, run: string): Promise<Tally> {
+  const { rows } = await db.query<Tally>(
+    `select ${TALLY} from run_row row join run on run.id = row.run_id where row.run_id = $1`,
+    [run],
+  );
+  return rows[0]!;
+}
+
+export async function shapesOf(
+  db: Queryable,
+  run: string,
+  numbers: readonly number[],
+): Promise<{ number: number; shape: RowShape }[]> {
+  const { rows } = await db.query<{ number: number; shape: RowShape }>(
+    "select number, shape from run_row where run_id = $1 and number = any($2::int[]) and shape is not null",
+    [run, numbers as number[]],
+  );
+  return rows;
+}
+
+/** Numbers of the rows that are due, in their order. @param edited only those that are pieces on the bench */
+export async function dueRows(db: Queryable, run: string, edited = false): Promise<number[]> {
+  const { rows } = await db.query<{ number: number }>(
+    `select row.number from run_row row join run on run.id = row.run_id
+     where row.run_id = $1 and ${DUE} and (not $2::boolean or row.piece_id is not null) order by row.number`,
+    [run, edited],
+  );
+  return rows.map(({ number }) => number);
+}
+
+/** What a worker needs of a row. */
+export interface RowToMake {
+  number: number;
+  texts: string[];
+  font: string | null;
+  madeOf: string | null;
+  /** The piece as it is on the bench, where the row was opened there. */
+  own: { version: number; document: unknown } | null;
+}
+
+/** Rows from one number to another that are due. */
+export async function rowsToMake(db: Queryable, run: string, from: number, to: number): Promise<RowToMake[]> {
+  const { rows } = await db.query<{
+    number: number;
+    texts: string[];
+    font: string | null;
+    made_of: string | null;
+    version: number | null;
+    own: unknown;
+  }>(
+    `select row.number, row.texts, row.font, row.made_of, piece.version, piece.document as own
+     from run_row row join run on run.id = row.run_id left join piece on piece.id = row.piece_id
+     where row.run_id = $1 and row.number between $2 and $3 and ${DUE} order by row.number`,
+    [run, from, to],
+  );
+  return rows.map(({ number, texts, font, made_of, version, own }) => ({
+    number,
+    texts,
+    font,
+    madeOf: made_of,
+    own: version === null ? null : { version, document: own },
+  }));
+}
+
+/** What became of a row; nothing but its name where the piece is the same as before. */
+export interface RowResult {
+  number: number;
+  /** What it was made from, to be told from what it is meanwhile. */
+  texts: string[];
+  font: string | null;
+  pieceVersion: number | null;
+  madeOf: string;
+  made: { document: Piece | null; facts: RowFacts; shape: RowShape | null } | null;
+}
+
+/**
+ * Keeps what became of rows; of one that was changed, or kept by somebody else, meanwhile nothing.
+ *
+ * @returns how many were kept
+ */
+export async function keepResults(db: Database, run: string, revision: number, results: readonly RowResult[]): Promise<number> {
+  return db.transaction(async (tx) => {
+    const change = await countUp(tx, run);
+    const { rows } = await tx.query(
+      `update run_row row set
+         revision = $2, made_of = result.made_of, piece_version = result.piece_version, change = $4,
+         document = case when result.same then row.document else result.document end,
+         facts = case when result.same then row.facts else result.facts end,
+         shape = case when result.same then row.shape else result.shape end
+       from jsonb_to_recordset($3::jsonb) as result
+         (number int, texts jsonb, font text, piece_version int, made_of text, same boolean, document jsonb, facts jsonb, shape jsonb),
+         run
+       where row.run_id = $1 and run.id = row.run_id and row.number = result.number and run.revision = $2 and ${DUE}
+         and row.texts = result.texts and row.font is not distinct from result.font
+         and (row.piece_id is null) = (result.piece_version is null)
+       returning row.number`,
+      [
+        run,
+        revision,
+        JSON.stringify(
+          results.map(({ number, texts, font, pieceVersion, madeOf, made }) => ({
+            number,
+            texts,
+            font,
+            piece_version: pieceVersion,
+            made_of: madeOf,
+            same: made === null,
+            document: made?.document ?? null,
+            facts: made?.facts ?? null,
+            shape: made?.shape ?? null,
+          })),
+        ),
+        change,
+      ],
+    );
+    return rows.length;
+  });
+}
+
+async function countUp(tx: Queryable, run: string): Promise<number> {
+  const { rows } = await tx.query<{ change: number | string }>(
+    "update run set change = change + 1 where id = $1 returning change",
+    [run],
+  );
+  return Number(rows[0]?.change ?? 0);
+}
+
+export interface RunChange {
+  name?: string | undefined;
+  paused?: boolean | undefined;
+  choices?: RunChoices | undefined;
+  design?: KeptDesign | undefined;
+}
+
+/** @param again whether every row is due again */
+export async function changeRun(db: Queryable, id: string, change: RunChange, again: boolean): Promise<StoredRun | null> {
+  const text = (value: unknown) => (value === undefined ? null : JSON.stringify(value));
+  const { rows } = await db.query<RunRecord>(
+    `update run set name = coalesce($2, name), paused = coalesce($3, paused), choices = coalesce($4::jsonb, choices),
+       design = coalesce($5::jsonb, design), revision = revision + case when $6::boolean then 1 else 0 end, change = change + 1
+     where id = $1 and deleted_at is null returning ${RUN}`,
+    [id, change.name ?? null, change.paused ?? null, text(change.choices), text(change.design), again],
+  );
+  return rows[0] ? toRun(rows[0]) : null;
+}
+
+/** @param only nothing is kept where another laying has begun meanwhile @returns whether it was kept */
+export async function keepLayout(
+  db: Queryable,
+  id: string,
+  layout: unknown,
+  laying: Laying | null = null,
+  only?: string,
+): Promise<boolean> {
+  const { rows } = await db.query(
+    `update run set layout = $2::jsonb, laying = $3::jsonb, change = change + 1
+     where id = $1 and ($4::text is null or laying ->> 'id' = $4) returning id`,
+    [id, JSON.stringify(layout), laying && JSON.stringify(laying), only ?? null],
+  );
+  return rows.length > 0;
+}
+
+/** @param only nothing is kept where another laying has begun meanwhile */
+export async function keepLaying(db: Queryable, id: string, laying: Laying | null, only?: string): Promise<boolean> {
+  const { rows } = await db.query(
+    `update run set laying = $2::jsonb, change = change + 1
+     where id = $1 and ($3::text is null or laying ->> 'id' = $3) returning id`,
+    [id, laying && JSON.stringify(laying), only ?? null],
+  );
+  return rows.length > 0;
+}
+
+export interface RowChange {
+  texts?: string[] | undefined;
+  count?: number | undefined;
+  note?: string | undefined;
+  leftOut?: boolean | undefined;
+  done?: boolean | undefined;
+  /** `null` for the design's own. */
+  font?: string | null | undefined;
+  /** `null` lets the row follow the list again. */
+  pieceId?: string | null | undefined;
+  problem?: string | null | undefined;
+}
+
+/** What is said of texts makes the row due; what is given is changed, the rest stays. */
+export async function changeRow(db: Database, run: string, number: number, change: RowChange): Promise<boolean> {
+  return db.transaction(async (tx) => {
+    const counted = await countUp(tx, run);
+    const sets: string[] = [];
+    const values: unknown[] = [run, number, counted];
+    const set = (column: string, value: unknown, cast = "") => {
+      if (value === undefined) return;
+      values.push(value);
+      sets.push(`${column} = $${values.length}${cast}`);
+    };
+    set("texts", change.texts && JSON.stringify(change.texts), "::jsonb");
+    set("count", change.count);
+    set("note", change.note);
+    set("left_out", change.leftOut);
+    set("done", change.done);
+    set("font", change.font);
+    set("piece_id", change.pieceId);
+    set("problem", change.problem);
+    const again = change.texts !== undefined || change.font !== undefined || change.pieceId === null;
+    if (again) sets.push("revision = 0", "piece_version = null");
+    const { rows } = await tx.query(
+      `update run_row set ${[...sets, "change = $3"].join(", ")} where run_id = $1 and number = $2 returning number`,
+      values,
+    );
+    return rows.length > 0;
+  });
+}
+
+/** Puts one row more at the end. @returns its number */
+export async function addRow(db: Database, run: string, texts: readonly string[], note: string): Promise<number> {
+  return db.transaction(async (tx) => {
+    const change = await countUp(tx, run);
+    const { rows } = await tx.query<{ number: number }>(
+      `insert into run_row (run_id, number, line, texts, count, note, change)
+       select $1, coalesce(max(number), 0) + 1, 0, $2::jsonb, 1, $3, $4 from run_row where run_id = $1 returning number`,
+      [run, JSON.stringify(texts), note, change],
+    );
+    return rows[0]!.number;
+  });
+}
+
+/** Documents of finished rows, with how many of each are wanted. */
+export async function finishedRows(db: Queryable, run: string, numbers?: readonly number[]) {
+  const { rows } = await db.query<{
+    number: number;
+    count: number;
+    note: string;
+    texts: string[];
+    document: unknown;
+    facts: RowFacts;
+    made_of: string;
+  }>(
+    `select number, count, note, texts, document, facts, made_of from run_row
+     where run_id = $1 and document is not null and not left_out and problem is null and ($2::int[] is null or number = any($2::int[]))
+     order by number`,
+    [run, (numbers as number[] | undefined) ?? null],
+  );
+  return rows;
+}
+
+export async function rowDocument(db: Queryable, run: string, number: number) {
+  const { rows } = await db.query<{ document: unknown; piece_id: string | null; deleted: boolean | null }>(
+    `select row.document, row.piece_id, piece.deleted_at is not null as deleted
+     from run_row row left join piece on piece.id = row.piece_id where row.run_id = $1 and row.number = $2`,
+    [run, number],
+  );
+  return rows[0] ?? null;
+}
+
+/** The row that a piece on the bench belongs to. */
+export async function rowOfPiece(db: Queryable, piece: string) {
+  const { rows } = await db.query<{ run: string; name: string; number: number; texts: string[] }>(
+    `select run.id as run, run.name, row.number, row.texts
+     from run_row row join run on run.id = row.run_id where row.piece_id = $1 and run.deleted_at is null`,
+    [piece],
+  );
+  return rows[0] ?? null;
+}
+
+export async function deleteRun(db: Queryable, id: string): Promise<boolean> {
+  const { rows } = await db.query("update run set deleted_at = now() where id = $1 and deleted_at is null returning id", [id]);
+  return rows.length > 0;
+}
+
+export async function restoreRun(db: Queryable, id: string): Promise<boolean> {
+  const { rows } = await db.query("update run set deleted_at = null where id = $1 returning id", [id]);
+  return rows.length > 0;
+}
+
+/** Runs in which something is left to do. */
+export async function runsAtWork(db: Queryable): Promise<string[]> {
+  const { rows } = await db.query<{ id: string }>(
+    `select distinct run.id from run join run_row row on row.run_id = run.id
+     where run.deleted_at is null and not run.paused and ${DUE}`,
+  );
+  return rows.map(({ id }) => id);
+}

@@ -1,0 +1,51 @@
+/**
+ * How the pieces of a run lie on their sheets, as it is kept.
+ */
+import { sheetChoicesSchema } from "@mend-joint/core/runs";
+import { z } from "zod";
+
+export const matrixSchema = z.tuple([z.number(), z.number(), z.number(), z.number(), z.number(), z.number()]);
+
+/** One copy of a row's piece. */
+const placedSchema = z.strictObject({
+  row: z.int().positive(),
+  /** Counted from 1. */
+  copy: z.int().positive(),
+  matrix: matrixSchema,
+  /** It stays where it is when the rest is laid again. */
+  pinned: z.boolean(),
+});
+
+const laidSheetSchema = z.strictObject({
+  pieces: z.array(placedSchema),
+  /** mm from the left edge to where the pieces reach. */
+  reach: z.number(),
+  /** Seconds at the machine, and mm² of the pieces; not there until they are worked out. */
+  seconds: z.number().optional(),
+  area: z.number().optional(),
+});
+
+export const layoutSchema = z.strictObject({
+  choices: sheetChoicesSchema,
+  sheets: z.array(laidSheetSchema),
+  /** Rows whose piece finds no room on an empty sheet. */
+  tooLarge: z.array(z.int()),
+  /** No arrangement needs fewer sheets. */
+  fewest: z.int(),
+  /** What each row's piece was when it was laid. */
+  made: z.record(z.string(), z.string()),
+  /** Pairs that lie nearer than the gap, after the maker has moved them: sheet, and places on it. */
+  faults: z.array(z.strictObject({ sheet: z.int(), places: z.array(z.int()) })),
+});
+
+export type Placed = z.output<typeof placedSchema>;
+export type LaidSheet = z.output<typeof laidSheetSchema>;
+export type Layout = z.output<typeof layoutSchema>;
+export type PlaceMatrix = z.output<typeof matrixSchema>;
+
+/** "7.2" is the second copy of row 7. */
+export const idOf = ({ row, copy }: Pick<Placed, "row" | "copy">) => `${row}.${copy}`;
+export function fromId(id: string): Pick<Placed, "row" | "copy"> {
+  const [row, copy] = id.split(".").map(Number);
+  return { row: row!, copy: copy! };
+}

@@ -1,0 +1,35 @@
+/**
+ * Threads for the computation, as many as the machine has cores; they start when there is work, and end when there has been none.
+ */
+import { availableParallelism } from "node:os";
+import { Piscina } from "piscina";
+import type { Answer, Task } from "./tasks";
+
+export interface Pool {
+  /** How many tasks run at the same time. */
+  width: number;
+  run<Does extends Task["does"]>(task: Extract<Task, { does: Does }>, signal?: AbortSignal): Promise<Answer<Does>>;
+  close(): Promise<void>;
+}
+
+/** Threads without work end after this, ms. */
+const IDLE_MS = 120_000;
+/** A thread's own memory, MB; one that takes more is ended, and its task is told. */
+const HEAP_MB = 600;
+
+export function openPool(width = availableParallelism()): Pool {
+  const pool = new Piscina({
+    filename: new URL("./thread.mjs", import.meta.url).href,
+    minThreads: 0,
+    maxThreads: width,
+    concurrentTasksPerWorker: 1,
+    idleTimeout: IDLE_MS,
+    resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
+    execArgv: [],
+  });
+  return {
+    width,
+    run: (task, signal) => pool.run(task, signal ? { signal } : {}),
+    close: () => pool.destroy(),
+  };
+}

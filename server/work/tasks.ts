@@ -1,0 +1,209 @@
+/**
+ * What threads work on: rows of a run, outlines for sheets, laying, proving, files. Tasks and answers are plain data.
+ */
+import { createHash } from "node:crypto";
+import type { Library } from "@mend-joint/core";
+import { allowance, effortOf, type MachineProfile, planCut, speedsFor } from "@mend-joint/core/cut";
+import { ClearError } from "@mend-joint/core/errors";
+import { examine } from "@mend-joint/core/examine";
+import { makeFile } from "@mend-joint/core/formats";
+import { type Matrix, offset, type Region, regionArea } from "@mend-joint/core/geometry";
+import {
+  checkSheet,
+  type Nested,
+  type NestOptions,
+  type NestPiece,
+  nest,
+  type SheetFault,
+  type SheetStock,
+} from "@mend-joint/core/nest";
+import { type Piece, parsePiece } from "@mend-joint/core/piece";
+import { sheetOf } from "@mend-joint/core/report";
+import {
+  type Design,
+  factsOf,
+  mendedRow,
+  numberedSheet,
+  pieceFor,
+  type RunChoices,
+  refusedRow,
+  shapeOf,
+} from "@mend-joint/core/runs";
+import { type OwnFont, shippedLibrary } from "@mend-joint/library";
+import type { RowResult, RowToMake } from "../store/runs";
+
+export interface RowsTask {
+  does: "rows";
+  design: Design;
+  choices: Pick<RunChoices, "mend" | "size">;
+  rows: RowToMake[];
+  fonts: OwnFont[];
+}
+
+/** What is cut of each piece, with what the cut takes, for laying. */
+export interface OutlinesTask {
+  does: "outlines";
+  documents: unknown[];
+  profile: MachineProfile;
+  fonts: OwnFont[];
+}
+
+export interface LayTask {
+  does: "lay";
+  pieces: NestPiece[];
+  sheet: SheetStock;
+  options: Pick<NestOptions, "gap" | "margin" | "turns" | "order" | "pinned">;
+  /** Other orders are tried for so long, s. */
+  seconds: number;
+}
+
+export interface ProveTask {
+  does: "prove";
+  pieces: Region[];
+  sheet: { width: number; height: number; gap: number; margin: number };
+}
+
+/** What lies on a sheet, and how it is cut. */
+export interface OnePage {
+  name: string;
+  /** With the number that stands beside each, where numbers are wanted. */
+  pieces: { document: unknown; matrix: Matrix; number: string | null }[];
+  page: { width: number; height: number };
+  profile: MachineProfile;
+  fonts: OwnFont[];
+}
+
+export type SheetTask = OnePage & { does: "sheet"; format: "svg" | "dxf" | "pdf" };
+export type EffortTask = OnePage & { does: "effort" };
+
+export interface SheetFile {
+  name: string;
+  type: string;
+  bytes: Uint8Array;
+  notes: string[];
+}
+
+export interface SheetEffort {
+  seconds: number;
+  /** mm² of material in the pieces. */
+  area: number;
+}
+
+export type Task =
+  | RowsTask
+  | OutlinesTask
+  | LayTask
+  | ProveTask
+  | SheetTask
+  | (Omit<SheetTask, "does" | "format"> & { does: "effort" });
+
+export type Answer<Does extends Task["does"]> = {
+  rows: RowResult[];
+  outlines: (Region | null)[];
+  lay: Nested;
+  prove: SheetFault[];
+  sheet: SheetFile;
+  effort: SheetEffort;
+}[Does];
+
+/** Threads keep the fonts that they have read. */
+let shipped: Library | null = null;
+const own = new Map<string, Library>();
+
+function libraryFor(fonts: readonly OwnFont[]): Library {
+  shipped ??= shippedLibrary();
+  const base = shipped;
+  for (const font of fonts) if (!own.has(font.id)) own.set(font.id, shippedLibrary([font]));
+  return { font: (id) => own.get(id)?.font(id) ?? base.font(id) };
+}
+
+export function work(task: Task): unknown {
+  switch (task.does) {
+    case "rows":
+      return makeRows(task);
+    case "outlines":
+      return outlines(task);
+    case "lay":
+      return lay(task);
+    case "prove":
+      return checkSheet(task.pieces, task.sheet);
+    case "sheet":
+      return sheetFile(task);
+    case "effort":
+      return effort(task);
+  }
+}
+
+function makeRows({ design, choices, rows, fonts }: RowsTask): RowResult[] {
+  const library = libraryFor(fonts);
+  return rows.map((row) => makeOne(row, design, choices, library));
+}
+
+function makeOne(
+  { number, texts, font, madeOf, own }: RowToMake,
+  design: Design,
+  choices: RowsTask["choices"],
+  library: Library,
+): RowResult {
+  const result = { number, texts, font, pieceVersion: own?.version ?? null };
+  try {
+    // What the maker changed on the bench stays as it is.
+    const piece = own
+      ? parsePiece(own.document)
+      : pieceFor(design, texts, library, { size: choices.size, font: font ?? undefined });
+    const mend = choices.mend && !own;
+    const made = fingerprintOf(piece, mend);
+    if (made === madeOf) return { ...result, madeOf, made: null };
+    const row = mendedRow(piece, library, mend);
+    return { ...result, madeOf: made, made: { document: row.piece, facts: factsOf(row), shape: shapeOf(row) } };
+  } catch (error) {
+    // One name that cannot be made does not stop the others.
+    if (!(error instanceof ClearError)) console.error(error);
+    const why =
+      error instanceof ClearError ? error.message : "It could not be computed. Change the name or its lettering a little.";
+    return { ...result, madeOf: "", made: { document: null, facts: refusedRow(texts, why), shape: null } };
+  }
+}
+
+const fingerprintOf = ({ id: _, ...piece }: Piece, mend: boolean) =>
+  createHash("sha256")
+    .update(JSON.stringify([mend, piece]))
+    .digest("base64url")
+    .slice(0, 22);
+
+function outlines({ documents, profile, fonts }: OutlinesTask): (Region | null)[] {
+  const library = libraryFor(fonts);
+  return documents.map((document) => {
+    const piece = parsePiece(document);
+    const { material } = sheetOf(piece, examine(piece, library, { notes: false }));
+    const grown = allowance(piece, profile);
+    if (material.length === 0) return null;
+    return grown > 0 ? offset(material, grown, { tolerance: 0.002 }) : material;
+  });
+}
+
+function lay({ pieces, sheet, options, seconds }: LayTask): Nested {
+  const until = performance.now() + seconds * 1000;
+  return nest(pieces, sheet, { ...options, enough: () => performance.now() >= until });
+}
+
+function drawn({ pieces, fonts }: Pick<OnePage, "pieces" | "fonts">) {
+  const library = libraryFor(fonts);
+  const each = pieces.map(({ document, matrix, number }) => {
+    const piece = parsePiece(document);
+    return { piece, sheet: sheetOf(piece, examine(piece, library, { notes: false })), matrix, number };
+  });
+  return { piece: each[0]!.piece, each };
+}
+
+async function sheetFile({ name, pieces, page, format, profile, fonts }: SheetTask): Promise<SheetFile> {
+  const { piece, each } = drawn({ pieces, fonts });
+  return makeFile({ ...piece, name, pair: undefined }, numberedSheet(each, page), format, { profile, page });
+}
+
+function effort({ pieces, page, profile, fonts }: OnePage): SheetEffort {
+  const { piece, each } = drawn({ pieces, fonts });
+  const sheet = numberedSheet(each, page);
+  const plan = planCut(piece, sheet, { profile, page });
+  return { seconds: effortOf(plan.lines, plan.fills, speedsFor(piece.stock)).seconds, area: regionArea(sheet.material) };
+}

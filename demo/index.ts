@@ -3,6 +3,8 @@
  */
 import { OUTLINES, type Piece, parsePiece, stockByName } from "@mend-joint/core/piece";
 
+export { REGATTA_CREW } from "./crew";
+
 const stock = (id: string) => ({ ...stockByName(id)! });
 
 /** @throws when there is no demo piece of that id */

@@ -6,8 +6,11 @@ import { BenchScreen } from "./screens/BenchScreen";
 import { CheckScreen } from "./screens/CheckScreen";
 import { CutScreen } from "./screens/CutScreen";
 import { LostScreen } from "./screens/LostScreen";
+import { NewRunScreen } from "./screens/NewRunScreen";
 import { NewScreen } from "./screens/NewScreen";
 import { RackScreen } from "./screens/RackScreen";
+import { RunScreen } from "./screens/RunScreen";
+import { RunsScreen } from "./screens/RunsScreen";
 import "./styles.css";
 
 const router = createBrowserRouter([
@@ -15,6 +18,10 @@ const router = createBrowserRouter([
   { path: "/new", element: <NewScreen />, errorElement: <LostScreen /> },
   { path: "/bench/:id", element: <BenchScreen />, errorElement: <LostScreen /> },
   { path: "/bench/:id/cut", element: <CutScreen />, errorElement: <LostScreen /> },
+  { path: "/runs", element: <RunsScreen />, errorElement: <LostScreen /> },
+  { path: "/runs/new", element: <NewRunScreen />, errorElement: <LostScreen /> },
+  { path: "/runs/:id", element: <RunScreen />, errorElement: <LostScreen /> },
+  { path: "/runs/:id/:view", element: <RunScreen />, errorElement: <LostScreen /> },
   { path: "/check", element: <CheckScreen />, errorElement: <LostScreen /> },
   { path: "*", element: <LostScreen /> },
 ]);

@@ -16,6 +16,8 @@ export interface RowFacts {
   /** How it was before it was mended. */
   before: RowVerdict;
   name: string;
+  /** What its words say. */
+  texts: string[];
   /** mm; see `thinnestHold`. */
   thinnest: number | null;
   /** The width that it wants, mm. */
@@ -83,6 +85,7 @@ export function factsOf({ piece, examination, before, mended }: MadeRow): RowFac
     verdict,
     before,
     name: piece.name,
+    texts: piece.parts.flatMap((part) => (part.kind === "word" ? [part.text] : [])),
     thinnest: thinnest === null ? null : mm(thinnest),
     wanted: mm(widthToDraw(piece)),
     width: box && mm(box.maxX - box.minX),
@@ -98,6 +101,7 @@ export const refusedRow = (texts: readonly string[], why: string): RowFacts => (
   verdict: "not made",
   before: "not made",
   name: texts.filter(Boolean).join(" · ").slice(0, 80),
+  texts: [...texts],
   thinnest: null,
   wanted: null,
   width: null,

@@ -24,6 +24,15 @@ export {
   shapeOf,
   unpackRegion,
 } from "./facts";
+export {
+  fromId,
+  idOf,
+  type LaidSheet,
+  type Layout,
+  layoutSchema,
+  matrixSchema,
+  type Placed,
+} from "./layout";
 export { type Column, decodeList, type List, ListError, type ListRow, MOST_ROWS, problemOf, readList } from "./list";
 export { numberedSheet, type OnSheet } from "./numbers";
 export {
@@ -38,3 +47,4 @@ export {
   thinnestHold,
 } from "./rows";
 export { sheetWith } from "./sheets";
+export type { Laying, RunRow, Tally } from "./table";

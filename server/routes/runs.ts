@@ -1,11 +1,15 @@
 import { randomUUID } from "node:crypto";
+import { type MachineProfile, PROFILES, profileById } from "@mend-joint/core/cut";
 import { ClearError } from "@mend-joint/core/errors";
 import { zipFiles } from "@mend-joint/core/formats";
-import { LIMITS, type Piece, parsePiece, type Units } from "@mend-joint/core/piece";
+import { LIMITS, type Piece, parsePiece, starterById, type Units } from "@mend-joint/core/piece";
 import {
   isStarter,
   type KeptDesign,
+  type Layout,
+  layoutSchema,
   linesOf,
+  matrixSchema,
   problemOf,
   readList,
   runChoicesSchema,
@@ -18,6 +22,7 @@ import { z } from "zod";
 import { problem } from "../problems";
 import type { Keeper } from "../store/database";
 import { createPiece, getPiece } from "../store/pieces";
+import { ownProfiles } from "../store/profiles";
 import {
   addRow,
   changeRow,
@@ -38,7 +43,6 @@ import {
 } from "../store/runs";
 import type { Database } from "../store/stored";
 import type { Crew } from "../work/crew";
-import { type Layout, layoutSchema, matrixSchema } from "../work/layout";
 import type { Pool } from "../work/pool";
 import { cutList, provedLayout, sheetFile, staleRows } from "../work/sheets";
 import { validated } from "./validated";
@@ -101,7 +105,10 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
     return run ? then(run) : problem(c, 404, NO_RUN);
   };
 
-  routes.get("/", async (c) => c.json({ runs: await listRuns(db) }));
+  routes.get("/", async (c) => {
+    pool.warm();
+    return c.json({ runs: await listRuns(db) });
+  });
 
   routes.post("/", validated(newRun), async (c) => {
     const { name, design: wanted, list, columns, mend, size } = c.req.valid("json");
@@ -266,7 +273,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
       if (!format || !layout?.sheets[Number(number) - 1]) return problem(c, 404, "There is no such sheet.");
       const wrong = await whyNot(run, layout);
       if (wrong) return problem(c, 409, wrong);
-      const file = await sheetFile(db, pool, run, { layout, k: Number(number) - 1, format });
+      const file = await sheetFile(db, pool, run, { layout, k: Number(number) - 1, format, profile: await profileIn(db, c) });
       return c.body(new Uint8Array(file.bytes), 200, { "content-type": file.type, ...attached(file.name) });
     }),
   );
@@ -287,7 +294,8 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
       if (!layout || !format) return problem(c, 409, "Nothing is laid yet.");
       const wrong = await whyNot(run, layout);
       if (wrong) return problem(c, 409, wrong);
-      const files = await Promise.all(layout.sheets.map((_, k) => sheetFile(db, pool, run, { layout, k, format })));
+      const profile = await profileIn(db, c);
+      const files = await Promise.all(layout.sheets.map((_, k) => sheetFile(db, pool, run, { layout, k, format, profile })));
       const { csv, pdf } = await cutList(db, run, layout, unitsOf(c));
       const bytes = zipFiles([
         ...files,
@@ -324,6 +332,10 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
 const attached = (name: string) => ({
   "content-disposition": `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
 });
+/** The machine that the files are for; the first of ours where none is named. */
+async function profileIn(db: Database, c: Context): Promise<MachineProfile> {
+  return profileById(c.req.query("machine") ?? "", await ownProfiles.list(db)) ?? PROFILES[0]!;
+}
 const unitsOf = (c: Context): Units => (c.req.query("units") === "in" ? "in" : "mm");
 const layoutOf = (run: StoredRun): Layout | null => layoutSchema.safeParse(run.layout).data ?? null;
 
@@ -351,7 +363,15 @@ const sheetFor = (design: KeptDesign) => ({
 
 /** Where the design comes from, and whether it has changed there since. */
 async function sourceOf(db: Database, { design }: StoredRun) {
-  if ("starter" in design) return { starter: design.starter, lines: linesOf(design), name: null, changed: false, gone: false };
+  if ("starter" in design)
+    return {
+      starter: design.starter,
+      lines: linesOf(design),
+      name: null,
+      stock: starterById(design.starter).make([]).stock,
+      changed: false,
+      gone: false,
+    };
   const lines = linesOf(design);
   const { piece, from } = design;
   const now = from && (await getPiece(db, from.id));

@@ -4,7 +4,7 @@
  * Every change of rows counts the run's `change` up in the same transaction. Since that locks the run, changes are seen in their order.
  */
 import type { Piece } from "@mend-joint/core/piece";
-import type { KeptDesign, ListRow, RowFacts, RowShape, RunChoices } from "@mend-joint/core/runs";
+import type { KeptDesign, Laying, ListRow, RowFacts, RowShape, RunChoices, RunRow, Tally } from "@mend-joint/core/runs";
 import type { Database, Queryable } from "./stored";
 
 export interface StoredRun {
@@ -18,47 +18,6 @@ export interface StoredRun {
   layout: unknown;
   laying: Laying | null;
   createdAt: string;
-}
-
-/** How far laying pieces on sheets has come; `fault` is a sentence. */
-export interface Laying {
-  id: string;
-  state: "waiting" | "drawing" | "laying" | "failed";
-  done?: number;
-  of?: number;
-  fault?: string;
-}
-
-/** What a table shows of a row. */
-export interface RunRow {
-  number: number;
-  line: number;
-  texts: string[];
-  count: number;
-  note: string;
-  problem: string | null;
-  sameAs: number | null;
-  leftOut: boolean;
-  font: string | null;
-  pieceId: string | null;
-  /** True while it has not been examined as it now is. */
-  due: boolean;
-  done: boolean;
-  facts: RowFacts | null;
-  /** Another one with every other piece that it becomes. */
-  madeOf: string | null;
-  change: number;
-}
-
-/** How many rows there are of each kind. */
-export interface Tally {
-  rows: number;
-  due: number;
-  holds: number;
-  weak: number;
-  falls: number;
-  notMade: number;
-  mended: number;
 }
 
 interface RunRecord {
@@ -266,7 +225,7 @@ export async function keepResults(db: Database, run: string, revision: number, r
     const change = await countUp(tx, run);
     const { rows } = await tx.query(
       `update run_row row set
-         revision = $2, made_of = result.made_of, piece_version = result.piece_version, change = $4,
+         revision = $2, made_of = result.made_of, piece_version = result.piece_version, change = $4, kept = kept + 1,
          document = case when result.same then row.document else result.document end,
          facts = case when result.same then row.facts else result.facts end,
          shape = case when result.same then row.shape else result.shape end

@@ -7,6 +7,7 @@ import { ClearError } from "@mend-joint/core/errors";
 import type { Region } from "@mend-joint/core/geometry";
 import type { Nested, NestPiece, Pinned, Turn } from "@mend-joint/core/nest";
 import type { SheetChoices } from "@mend-joint/core/runs";
+import { fromId, idOf, type Layout, layoutSchema, type Placed } from "@mend-joint/core/runs";
 import { fontsOf } from "../store/fonts";
 import {
   dueRows,
@@ -20,7 +21,6 @@ import {
   type StoredRun,
 } from "../store/runs";
 import type { Database } from "../store/stored";
-import { fromId, idOf, type Layout, layoutSchema, type Placed } from "./layout";
 import type { Pool } from "./pool";
 import type { Job, Queue, Taken } from "./queue";
 

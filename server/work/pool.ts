@@ -8,6 +8,8 @@ import type { Answer, Task } from "./tasks";
 export interface Pool {
   /** How many tasks run at the same time. */
   width: number;
+  /** Starts the threads, so that they are there when the first work comes. */
+  warm(): void;
   run<Does extends Task["does"]>(task: Extract<Task, { does: Does }>, signal?: AbortSignal): Promise<Answer<Does>>;
   close(): Promise<void>;
 }
@@ -27,8 +29,15 @@ export function openPool(width = availableParallelism()): Pool {
     resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
     execArgv: [],
   });
+  let warm = false;
   return {
     width,
+    warm: () => {
+      if (warm) return;
+      warm = true;
+      for (let i = 0; i < width; i++)
+        void pool.run({ does: "prove", pieces: [], sheet: { width: 1, height: 1, gap: 0, margin: 0 } });
+    },
     run: (task, signal) => pool.run(task, signal ? { signal } : {}),
     close: () => pool.destroy(),
   };

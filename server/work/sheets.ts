@@ -2,9 +2,10 @@
  * Sheets on their way to the machine: proved, as files, and as a list of what lies where.
  */
 
-import { PROFILES } from "@mend-joint/core/cut";
+import { type MachineProfile, PROFILES } from "@mend-joint/core/cut";
 import { type Matrix, type Region, transformRegion } from "@mend-joint/core/geometry";
 import type { Units } from "@mend-joint/core/piece";
+import type { Layout } from "@mend-joint/core/runs";
 import { unpackRegion } from "@mend-joint/core/runs";
 import { describeAllDone } from "@mend-joint/core/wording";
 import Papa from "papaparse";
@@ -13,7 +14,6 @@ import { finishedRows, type StoredRun, shapesOf } from "../store/runs";
 import type { Database } from "../store/stored";
 import { isLaid, onePage } from "./crew";
 import { writeCutList } from "./cutListPdf";
-import type { Layout } from "./layout";
 import type { Pool } from "./pool";
 import type { SheetFile } from "./tasks";
 
@@ -50,11 +50,11 @@ export async function sheetFile(
   db: Database,
   pool: Pool,
   run: StoredRun,
-  { layout, k, format }: { layout: Layout; k: number; format: "svg" | "dxf" | "pdf" },
+  { layout, k, format, profile }: { layout: Layout; k: number; format: "svg" | "dxf" | "pdf"; profile: MachineProfile },
 ): Promise<SheetFile> {
   const page = await onePage(db, run, layout, k);
   if (!page) return { name: `${run.name} ${k + 1}.${format}`, type: "", bytes: new Uint8Array(), notes: [] };
-  return pool.run({ does: "sheet", ...page, format });
+  return pool.run({ does: "sheet", ...page, profile, format });
 }
 
 /** Sheet, place, name, verdict, mends; places count on each sheet from 1, as the numbers beside the pieces do. */

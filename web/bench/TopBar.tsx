@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { setUnits, useBench } from "../state/bench";
 import { usePiece, useUndo } from "../state/piece";
+import { rowOfPiece } from "../state/runs";
 import { saveNow, useSaving } from "../state/saving";
 import { Keys } from "./Keys";
 
@@ -22,6 +23,7 @@ export function TopBar({ piece }: { piece: Piece }) {
       <h1 className="sr-only">{piece.name}</h1>
       <NameField piece={piece} />
       <SaveState />
+      <OfRun piece={piece} />
       <span className="hidden flex-1 sm:block" />
       <IconButton label="Undo (Ctrl Z)" disabled={pastStates.length === 0} onClick={() => undo()}>
         <Undo2 size={17} />
@@ -33,6 +35,32 @@ export function TopBar({ piece }: { piece: Piece }) {
       <UnitsSwitch />
       <ToCut piece={piece} />
     </header>
+  );
+}
+
+/** The way back to the run that a piece was opened from. */
+function OfRun({ piece: { id } }: { piece: Piece }) {
+  const [row, setRow] = useState<Awaited<ReturnType<typeof rowOfPiece>>>(null);
+  useEffect(() => {
+    let gone = false;
+    setRow(null);
+    rowOfPiece(id).then(
+      (found) => !gone && setRow(found),
+      // Without the server it is a piece like any other.
+      () => {},
+    );
+    return () => {
+      gone = true;
+    };
+  }, [id]);
+  if (!row) return null;
+  return (
+    <Link
+      to={`/runs/${row.run}`}
+      className="hidden max-w-[260px] truncate text-[13px] text-quiet underline underline-offset-4 hover:text-ink sm:block"
+    >
+      Row {row.number} of “{row.name}”
+    </Link>
   );
 }
 

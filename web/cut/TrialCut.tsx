@@ -1,7 +1,7 @@
 /**
  * The trial cutter: its list of jobs, and the job in sight as it is cut.
  */
-import { formatLength, type Piece, type Stock } from "@mend-joint/core/piece";
+import { formatLength, type Stock } from "@mend-joint/core/piece";
 import { useCallback, useEffect, useState } from "react";
 import { toast } from "sonner";
 import { askCutter, beginJob, type CutJob, cancelJob, failCutter, removeJob, sentWith } from "../state/api";
@@ -37,7 +37,8 @@ const FAULTS = [
 /** How often the cutter is asked, ms. */
 const EVERY = { cutting: 400, resting: 3000 };
 
-export function TrialCut({ piece }: { piece: Piece }) {
+/** @param name of what would be sent */
+export function TrialCut({ name }: { name: string }) {
   const { jobs, fault, ask } = useJobs();
   const [chosen, setChosen] = useState<string | null>(null);
   const [speed, setSpeed] = useState<string>("10");
@@ -66,8 +67,8 @@ export function TrialCut({ piece }: { piece: Piece }) {
             )}
             {jobs?.length === 0 && (
               <p className="px-2 pt-2 text-[13px] text-quiet">
-                Nothing has been sent yet. Go to Finished, and send “{piece.name}” to the trial cutter: it takes the file as a
-                machine would.
+                Nothing has been sent yet. Go back one view, and send “{name}” to the trial cutter: it takes the file as a machine
+                would.
               </p>
             )}
             <ul className="mt-2">

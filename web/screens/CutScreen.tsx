@@ -92,7 +92,7 @@ function Way({ piece }: { piece: Piece }) {
         </div>
       </header>
       {view === "trial" ? (
-        <TrialCut piece={piece} />
+        <TrialCut name={piece.name} />
       ) : (
         <ThreeColumns
           left={{

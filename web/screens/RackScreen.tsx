@@ -82,6 +82,7 @@ export function RackScreen() {
         </div>
         <div className="flex gap-2">
           <Button onClick={() => void navigate("/check")}>Check a file</Button>
+          <Button onClick={() => void navigate("/runs")}>Many names</Button>
           <Button look="strong" onClick={() => void navigate("/new")}>
             <Plus size={16} aria-hidden="true" /> New piece
           </Button>

@@ -46,7 +46,7 @@ const toStored = ({ document, ...rest }: WirePiece): StoredPiece => ({ ...rest, 
 const PATIENCE = 20_000;
 const PATIENCE_FOR_FILES = 120_000;
 
-async function call<T>(path: string, init?: RequestInit, patience = PATIENCE): Promise<T> {
+export async function call<T>(path: string, init?: RequestInit, patience = PATIENCE): Promise<T> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, { ...init, signal: AbortSignal.timeout(patience) });
@@ -68,7 +68,7 @@ async function call<T>(path: string, init?: RequestInit, patience = PATIENCE): P
   );
 }
 
-const send = (method: string, body: unknown): RequestInit => ({
+export const send = (method: string, body: unknown): RequestInit => ({
   method,
   headers: { "content-type": "application/json" },
   body: JSON.stringify(body),

@@ -38,6 +38,8 @@ create table run_row (
   facts jsonb,
   shape jsonb,
   done boolean not null default false,
+  -- How often something was found out about it.
+  kept integer not null default 0,
   change bigint not null default 0,
   primary key (run_id, number)
 );

@@ -1,8 +1,8 @@
 /**
  * How the pieces of a run lie on their sheets, as it is kept.
  */
-import { sheetChoicesSchema } from "@mend-joint/core/runs";
 import { z } from "zod";
+import { sheetChoicesSchema } from "./choices";
 
 export const matrixSchema = z.tuple([z.number(), z.number(), z.number(), z.number(), z.number(), z.number()]);
 

@@ -1,0 +1,414 @@
+import { PROFILES } from "@mend-joint/core/cut";
+import { formatLength, formatNumber, type Units } from "@mend-joint/core/piece";
+import type { Layout, RunRow, SheetChoices } from "@mend-joint/core/runs";
+import { Switch } from "radix-ui";
+import { useEffect, useMemo, useState } from "react";
+import { toast } from "sonner";
+import { duration } from "../cut/duration";
+import { sendToCutter } from "../state/api";
+import { useBench } from "../state/bench";
+import { fetchProfiles, profileOf, useCutting } from "../state/cutting";
+import { changeRun, type FollowedRun, fetchFile, laySheets, stopLaying, useShapes } from "../state/runs";
+import { Button } from "../ui/Button";
+import { download } from "../ui/download";
+import { LengthField } from "../ui/LengthField";
+import { Pick } from "../ui/Pick";
+import { ThreeColumns } from "../ui/ThreeColumns";
+import { kindOf, nameOf } from "./rows";
+import { SheetStage } from "./SheetStage";
+
+/** Orders are searched so long at first, and when the maker asks for more, s. */
+const FIRST = 3;
+const MORE = 20;
+
+export function RunSheets({ followed, onTrial }: { followed: FollowedRun; onTrial(): void }) {
+  const { run, tally, design, rows } = followed;
+  const { layout, laying, choices } = run;
+  const [chosen, setChosen] = useState(0);
+  const { shapes, want } = useShapes(run.id);
+  useEffect(() => {
+    fetchProfiles().catch((error: Error) => toast(error.message));
+  }, []);
+  const laid = useMemo(() => rowsOn(layout, rows), [layout, rows]);
+  useEffect(() => want(laid), [laid, want]);
+  const stale = layout ? staleness(layout, choices.sheet, rows) : null;
+  const lay = (keep: boolean, seconds: number) =>
+    void laySheets(run.id, keep, seconds).catch((error: Error) => toast.error(error.message));
+  return (
+    <ThreeColumns
+      left={{
+        label: "The sheets",
+        className: "flex flex-col gap-4 px-5 py-4 md:overflow-y-auto",
+        children: (
+          <>
+            <h2 className="font-display text-[17px] font-semibold">The sheet</h2>
+            <SheetFields run={run.id} choices={choices.sheet} />
+            <LayButtons followed={followed} stale={stale} onLay={lay} />
+          </>
+        ),
+      }}
+      middle={{
+        className: "relative overflow-y-auto bg-film",
+        children: layout ? (
+          <SheetStage
+            run={run.id}
+            layout={layout}
+            rows={rows}
+            shapes={shapes}
+            material={design.stock?.material ?? "birch"}
+            chosen={chosen}
+            onChoose={setChosen}
+          />
+        ) : (
+          <div className="grid h-full place-items-center px-8">
+            <p className="max-w-[420px] text-center font-display text-[22px] text-quiet">
+              {laying
+                ? "Drawing the pieces …"
+                : tally.due > 0
+                  ? "The names are still being examined. They are laid when all are."
+                  : tally.holds === 0
+                    ? "No name holds yet, so there is nothing to lay."
+                    : `${tally.holds} ${tally.holds === 1 ? "name holds" : "names hold"}. Lay them on sheets.`}
+            </p>
+          </div>
+        ),
+      }}
+      right={{
+        label: "Before it is cut",
+        className: "flex flex-col gap-4 px-5 py-4 md:overflow-y-auto",
+        children: (
+          <>
+            {layout && <SheetFacts followed={followed} layout={layout} chosen={chosen} onChoose={setChosen} />}
+            <NotLaid followed={followed} />
+            {layout && <TakeAlong followed={followed} layout={layout} chosen={chosen} stale={stale} onTrial={onTrial} />}
+          </>
+        ),
+      }}
+    />
+  );
+}
+
+function rowsOn(layout: Layout | null, rows: ReadonlyMap<number, RunRow>): RunRow[] {
+  const numbers = new Set(layout?.sheets.flatMap(({ pieces }) => pieces.map(({ row }) => row)));
+  return [...numbers].flatMap((number) => rows.get(number) ?? []);
+}
+
+/** Why what is laid is no longer what would be cut, as a sentence; `null` where it is. */
+function staleness(layout: Layout, sheet: SheetChoices, rows: ReadonlyMap<number, RunRow>): string | null {
+  if (JSON.stringify({ ...layout.choices, numbers: sheet.numbers }) !== JSON.stringify(sheet)) return "The sheet has changed.";
+  const copies = new Map<number, number>();
+  for (const { pieces } of layout.sheets) for (const { row } of pieces) copies.set(row, (copies.get(row) ?? 0) + 1);
+  for (const number of layout.tooLarge) copies.set(number, rows.get(number)?.count ?? 0);
+  const wanted = [...rows.values()].filter((row) => {
+    const kind = kindOf(row);
+    return kind === "holds" || (kind === "weak" && sheet.weak);
+  });
+  const changed = wanted.filter(
+    (row) => copies.get(row.number) !== row.count || (layout.made[row.number] ?? row.madeOf) !== row.madeOf,
+  ).length;
+  const gone = [...copies.keys()].filter((number) => !wanted.some((row) => row.number === number)).length;
+  const all = changed + gone;
+  return all === 0 ? null : `${all} ${all === 1 ? "name has" : "names have"} changed since.`;
+}
+
+const TURNS = [
+  { value: "quarters", text: "by quarters" },
+  { value: "halves", text: "only upside down, the grain stays" },
+  { value: "none", text: "not at all" },
+] as const;
+
+function SheetFields({ run, choices }: { run: string; choices: SheetChoices }) {
+  const change = (some: Partial<SheetChoices>) =>
+    void changeRun(run, { sheet: { ...choices, ...some } }).catch((error: Error) => toast.error(error.message));
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-4">
+        <LengthField
+          label="Width"
+          value={choices.width}
+          least={10}
+          most={10_000}
+          step={10}
+          onChange={(width) => change({ width })}
+        />
+        <LengthField
+          label="Height"
+          value={choices.height}
+          least={10}
+          most={10_000}
+          step={10}
+          onChange={(height) => change({ height })}
+        />
+        <LengthField label="Between pieces" value={choices.gap} least={0} most={200} onChange={(gap) => change({ gap })} />
+        <LengthField label="Empty edge" value={choices.margin} least={0} most={500} onChange={(margin) => change({ margin })} />
+      </div>
+      <Pick label="Pieces may be turned" value={choices.turns} options={TURNS} onChange={(turns) => change({ turns })} />
+      <Toggle
+        label="A number beside each piece"
+        note="scored, as on the cut list"
+        on={choices.numbers}
+        onChange={(numbers) => change({ numbers })}
+      />
+      <Toggle label="Lay weak ones too" note="what falls is never laid" on={choices.weak} onChange={(weak) => change({ weak })} />
+    </>
+  );
+}
+
+function Toggle({ label, note, on, onChange }: { label: string; note: string; on: boolean; onChange(on: boolean): void }) {
+  return (
+    <label className="flex items-start justify-between gap-3 text-[14px]">
+      <span>
+        {label}
+        <span className="block text-[12px] text-quiet">{note}</span>
+      </span>
+      <Switch.Root
+        checked={on}
+        onCheckedChange={onChange}
+        className="mt-0.5 h-5 w-9 shrink-0 rounded-full bg-quiet/40 transition-colors data-[state=checked]:bg-ink"
+      >
+        <Switch.Thumb className="block size-4 translate-x-0.5 rounded-full bg-film transition-transform data-[state=checked]:translate-x-[18px]" />
+      </Switch.Root>
+    </label>
+  );
+}
+
+interface LayProps {
+  followed: FollowedRun;
+  stale: string | null;
+  onLay(keep: boolean, seconds: number): void;
+}
+
+function LayButtons({ followed: { run, tally }, stale, onLay }: LayProps) {
+  const { layout, laying } = run;
+  const pinned = layout?.sheets.some(({ pieces }) => pieces.some((piece) => piece.pinned)) ?? false;
+  const ready = tally.due === 0 && tally.holds + (run.choices.sheet.weak ? tally.weak : 0) > 0;
+  if (laying && laying.state !== "failed") {
+    return (
+      <div className="flex flex-col gap-2">
+        <p role="status" className="text-[14px] text-quiet">
+          {laying.state === "drawing"
+            ? `Drawing the pieces, ${laying.done} of ${laying.of} …`
+            : "Looking for a better way to lay them …"}
+        </p>
+        <Button onClick={() => void stopLaying(run.id).catch((error: Error) => toast.error(error.message))}>
+          {layout ? "It is good enough" : "Stop"}
+        </Button>
+      </div>
+    );
+  }
+  return (
+    <div className="flex flex-col gap-2">
+      {laying?.fault && (
+        <p role="alert" className="text-[14px] text-falls">
+          {laying.fault}.
+        </p>
+      )}
+      {stale && <p className="text-[14px] text-weak">{stale}</p>}
+      <Button look={!layout || stale ? "strong" : "plain"} disabled={!ready} onClick={() => onLay(false, FIRST)}>
+        {layout ? "Lay them again" : "Lay on sheets"}
+      </Button>
+      {pinned && (
+        <Button disabled={!ready} onClick={() => onLay(true, FIRST)}>
+          Lay the rest around what is pinned
+        </Button>
+      )}
+      {layout && !stale && (
+        <Button look="quiet" disabled={!ready} onClick={() => onLay(pinned, MORE)}>
+          Look {MORE} s for a better way
+        </Button>
+      )}
+    </div>
+  );
+}
+
+const filled = ({ area }: Layout["sheets"][number], { width, height }: SheetChoices) =>
+  area === undefined ? null : `${Math.round((100 * area) / (width * height))} %`;
+
+interface FactsProps {
+  followed: FollowedRun;
+  layout: Layout;
+  chosen: number;
+  onChoose(sheet: number): void;
+}
+
+function SheetFacts({ followed: { run }, layout: { sheets, choices, fewest }, chosen, onChoose }: FactsProps) {
+  const units = useBench((state) => state.units);
+  const pieces = sheets.reduce((sum, sheet) => sum + sheet.pieces.length, 0);
+  const seconds = sheets.reduce((sum, sheet) => sum + (sheet.seconds ?? Number.NaN), 0);
+  const last = sheets.at(-1);
+  const left = last ? choices.width - choices.margin - last.reach : 0;
+  return (
+    <section aria-label="Sheets">
+      <h2 className="font-display text-[19px] leading-tight font-semibold" data-testid="sheet-verdict">
+        {pieces} {pieces === 1 ? "piece" : "pieces"} on {sheets.length} {sheets.length === 1 ? "sheet" : "sheets"}
+      </h2>
+      <p className="text-[13px] text-quiet">
+        {Number.isFinite(seconds) && (
+          <>
+            {duration(seconds)} in all, {duration(seconds / Math.max(1, pieces))} a piece.{" "}
+          </>
+        )}
+        {sheets.length > fewest && run.laying === null && `No way of laying them needs fewer than ${fewest}.`}
+      </p>
+      <p className="mt-2 flex justify-between px-2 text-[12px] text-quiet" aria-hidden="true">
+        <span />
+        <span className="figure grid grid-cols-[4ch_7ch_12ch] text-right">
+          <span>pcs</span>
+          <span>filled</span>
+          <span>time</span>
+        </span>
+      </p>
+      <ul>
+        {sheets.map((sheet, k) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: sheets have no name but their number
+          <li key={k}>
+            <button
+              type="button"
+              aria-pressed={k === chosen}
+              onClick={() => onChoose(k)}
+              className="flex w-full items-baseline justify-between gap-2 rounded-lg px-2 py-1.5 text-left text-[14px] hover:bg-ink/5 aria-pressed:bg-film"
+            >
+              <span className="font-medium whitespace-nowrap">Sheet {k + 1}</span>
+              <span className="figure text-[12px] text-quiet">
+                {sheet.pieces.length} pcs · {filled(sheet, choices) ?? "…"} ·{" "}
+                {sheet.seconds === undefined ? "…" : duration(sheet.seconds)}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {left > 20 && <p className="mt-1 px-2 text-[13px] text-quiet">{leftover(left, choices, units)}</p>}
+    </section>
+  );
+}
+
+const leftover = (left: number, { height }: SheetChoices, units: Units) =>
+  `Of the last sheet ${formatNumber(left, units, 0)} × ${formatLength(height, units, 0)} are left.`;
+
+/** What is on no sheet, and why. */
+function NotLaid({ followed: { rows, run } }: { followed: FollowedRun }) {
+  const { layout, choices } = run;
+  const large = (layout?.tooLarge ?? []).flatMap((number) => rows.get(number) ?? []);
+  const failing = [...rows.values()].filter((row) => {
+    const kind = kindOf(row);
+    return kind === "falls" || kind === "not made" || (kind === "weak" && !choices.sheet.weak);
+  });
+  if (large.length + failing.length === 0) return null;
+  const names = (some: readonly RunRow[]) =>
+    `${some.slice(0, 5).map(nameOf).join(", ")}${some.length > 5 ? ` and ${some.length - 5} more` : ""}`;
+  return (
+    <section aria-label="Not laid" className="text-[13px]">
+      {large.length > 0 && (
+        <p role="alert" className="text-falls">
+          Larger than the sheet with its empty edge: {names(large)}.
+        </p>
+      )}
+      {failing.length > 0 && (
+        <p className="text-weak">
+          Not laid, since {failing.length === 1 ? "it does not hold" : "they do not hold"}: {names(failing)}.
+        </p>
+      )}
+    </section>
+  );
+}
+
+const FORMATS = [
+  { value: "svg", text: "SVG" },
+  { value: "dxf", text: "DXF" },
+  { value: "pdf", text: "PDF" },
+] as const;
+type Format = (typeof FORMATS)[number]["value"];
+
+interface TakeProps extends Omit<FactsProps, "onChoose"> {
+  stale: string | null;
+  onTrial(): void;
+}
+
+function TakeAlong({ followed: { run, design }, layout, chosen, stale, onTrial }: TakeProps) {
+  const units = useBench((state) => state.units);
+  const cutting = useCutting();
+  const profile = profileOf(cutting);
+  const [format, setFormat] = useState<Format>("svg");
+  const [busy, setBusy] = useState(false);
+  const sheet = Math.min(chosen, layout.sheets.length - 1) + 1;
+  const machine = `machine=${encodeURIComponent(profile.id)}`;
+  const ready = !stale && layout.faults.length === 0 && layout.sheets.length > 0 && !busy;
+  const { width, height } = layout.choices;
+  const tooLarge = width > profile.bed.width || height > profile.bed.height;
+  const attempt = async (work: () => Promise<void>) => {
+    setBusy(true);
+    await work().catch((error: Error) => toast.error(error.message));
+    setBusy(false);
+  };
+  const take = (path: string, name: string, type: string) =>
+    attempt(async () => download(name, type, await fetchFile(run.id, path)));
+  const send = () =>
+    attempt(async () => {
+      const bytes = await fetchFile(run.id, `/sheets/${sheet}.svg?${machine}`);
+      const file = { name: `sheet-${sheet}.svg`, type: "image/svg+xml", bytes };
+      await sendToCutter(`${run.name}, sheet ${sheet}`.slice(0, 80), file, profile, design.stock!);
+      onTrial();
+    });
+  const items = [
+    {
+      text: `Sheet ${sheet}`,
+      note: format.toUpperCase(),
+      act: () => take(`/sheets/${sheet}.${format}?${machine}`, `sheet-${sheet}.${format}`, ""),
+    },
+    {
+      text: "All sheets and the cut list",
+      note: "in one ZIP",
+      act: () => take(`/sheets.zip?format=${format}&${machine}&units=${units}`, `${run.name}.zip`, "application/zip"),
+    },
+    {
+      text: "Cut list",
+      note: "PDF to print",
+      act: () => take(`/cut-list.pdf?units=${units}`, "cut-list.pdf", "application/pdf"),
+    },
+    { text: "Cut list", note: "CSV", act: () => take(`/cut-list.csv?units=${units}`, "cut-list.csv", "text/csv") },
+  ];
+  return (
+    <section aria-label="Take it along" className="flex flex-col gap-3 border-t border-rule pt-4">
+      <h2 className="font-display text-[17px] font-semibold">Take it along</h2>
+      {layout.faults.length > 0 && (
+        <p role="alert" className="text-[13px] text-falls">
+          Pieces lie too near to each other, or beyond the empty edge. Move them apart, or lay them again.
+        </p>
+      )}
+      {stale && <p className="text-[13px] text-weak">{stale} Lay them again first.</p>}
+      <div className="grid grid-cols-2 gap-4">
+        <Pick
+          label="Machine"
+          value={profile.id}
+          options={[...PROFILES, ...cutting.own].map(({ id, name }) => ({ value: id, text: name }))}
+          onChange={(profileId) => useCutting.setState({ profileId })}
+        />
+        <Pick<Format> label="Files as" value={format} options={FORMATS} onChange={setFormat} />
+      </div>
+      {tooLarge && (
+        <p className="text-[13px] text-weak">
+          The sheet is larger than the bed of {profile.name}: {formatNumber(profile.bed.width, units, 0)} ×{" "}
+          {formatLength(profile.bed.height, units, 0)}.
+        </p>
+      )}
+      <ul className="flex flex-col">
+        {items.map(({ text, note, act }) => (
+          <li key={`${text} ${note}`}>
+            <button
+              type="button"
+              disabled={!ready}
+              onClick={() => void act()}
+              className="flex w-full items-baseline justify-between border-b border-rule py-1.5 text-left text-[14px] hover:bg-ink/5 disabled:cursor-default disabled:opacity-40"
+            >
+              <span className="font-medium">{text}</span>
+              <span className="text-[12px] text-quiet">{note}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      <Button look="strong" disabled={!ready} onClick={() => void send()}>
+        Send sheet {sheet} to the trial cutter
+      </Button>
+    </section>
+  );
+}

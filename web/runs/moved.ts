@@ -1,0 +1,46 @@
+/**
+ * Pieces moved by hand on a sheet: where they lie then, and what they come too near to.
+ */
+import {
+  type Box,
+  boxDistance,
+  boxOfKept,
+  type Matrix,
+  multiply,
+  nearestPoints,
+  type Region,
+  regionContains,
+} from "@mend-joint/core/geometry";
+import type { SheetChoices } from "@mend-joint/core/runs";
+
+/** Shifted, mm. */
+export const shifted = ([a, b, c, d, e, f]: Matrix, dx: number, dy: number): Matrix => [a, b, c, d, e + dx, f + dy];
+
+/** Turned by a quarter counter-clockwise about the middle of its box. @param box where it lies */
+export function turned(matrix: Matrix, { minX, minY, maxX, maxY }: Box): Matrix {
+  const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
+  return multiply([0, 1, -1, 0, x + y, y - x], matrix);
+}
+
+/** Outlines on the page are this much off what is proved on the server, mm. */
+const DRAWN = 0.06;
+
+/** What a piece touches where it is held: places on the sheet, and whether it reaches beyond the empty edge. */
+export function touched(
+  piece: Region,
+  others: readonly (Region | null)[],
+  { width, height, gap, margin }: SheetChoices,
+): { places: number[]; beyond: boolean } {
+  const box = boxOfKept(piece);
+  if (!box) return { places: [], beyond: false };
+  const inside = Math.min(box.minX, box.minY, width - box.maxX, height - box.maxY);
+  const places = others.flatMap((other, i) => {
+    const its = other && boxOfKept(other);
+    if (!its || boxDistance(box, its) >= gap) return [];
+    const near = nearestPoints(piece, other, Math.max(0, gap - DRAWN)) !== null;
+    return near || liesIn(piece, other) || liesIn(other, piece) ? [i] : [];
+  });
+  return { places, beyond: inside < margin - DRAWN };
+}
+
+const liesIn = (one: Region, other: Region) => one[0] !== undefined && regionContains(other, one[0][0]!, one[0][1]!);

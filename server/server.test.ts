@@ -10,6 +10,7 @@ import { startSimulatedCutter } from "./machines/simulated";
 import { DataFolderError, type OpenDatabase, openDatabase } from "./store/database";
 import { seedDemo } from "./store/demo";
 import { dropUnusedPictures } from "./store/pictures";
+import { DATABASES } from "./tests/databases";
 import { dataFolder, emptyFolder } from "./tests/folder";
 
 const document = (name = "Zoë") =>
@@ -29,11 +30,11 @@ interface Wire {
   current: Wire;
 }
 
-describe("the API", () => {
+describe.each(DATABASES)("the API on $name", (database) => {
   let open: OpenDatabase;
   let app: ReturnType<typeof createApp>;
   beforeAll(async () => {
-    open = await openDatabase(dataFolder());
+    open = await database.open();
     app = createApp({ db: open.db, machine: await startSimulatedCutter(open.db), host: "127.0.0.1" });
   });
   afterAll(() => open.close());
@@ -245,6 +246,14 @@ describe("the data folder", () => {
     await close();
     await expect(openDatabase(path)).rejects.toThrow(/newer Mend Joint .*9999-later.*Update Mend Joint/);
     await expect(openDatabase(path)).rejects.toThrow(DataFolderError);
+  });
+
+  it("of which a migration was another one is refused with one clear line", async () => {
+    const path = dataFolder();
+    const { db, close } = await openDatabase(path);
+    await db.query("update schema_migration set checksum = 'another' where number = 2");
+    await close();
+    await expect(openDatabase(path)).rejects.toThrow(/another 0002-fonts.sql/);
   });
 
   it("that cannot be written is refused with one clear line", async () => {

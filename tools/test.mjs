@@ -1,7 +1,8 @@
 /** npm test: installs what is missing and runs everything. Closes with one line of counts. */
-import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { installCommands, installPackages, ROOT, requireNode, run } from "./common.mjs";
+import { postgresPrograms } from "./postgres.mjs";
 
 const RESULTS = join(ROOT, "test-results");
 const UNIT = join(RESULTS, "unit.json");
@@ -9,6 +10,11 @@ const BROWSER = join(RESULTS, "browser.json");
 
 requireNode();
 await installPackages();
+// The tests start database servers of their own; Debian's package would begin one too.
+if (!postgresPrograms() && process.getuid?.() === 0) {
+  mkdirSync("/etc/postgresql-common/createcluster.d", { recursive: true });
+  writeFileSync("/etc/postgresql-common/createcluster.d/none.conf", "create_main_cluster = false\n");
+}
 await installCommands({
   "command -v chromium": "chromium",
   "command -v rsvg-convert": "librsvg2-bin",
@@ -18,6 +24,7 @@ await installCommands({
   "/usr/bin/python3 -c 'import ezdxf'": "python3-ezdxf",
   "/usr/bin/python3 -c 'import skimage'": "python3-skimage",
   "command -v pdftoppm": "poppler-utils",
+  "ls /usr/lib/postgresql/*/bin/postgres": "postgresql-15",
 });
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS);

@@ -1,26 +1,22 @@
 /**
  * The database in its data folder: opening, locking, checking, migrating, tidying.
  *
- * Plain SQL that PostgreSQL itself would take; here it runs embedded (PGlite).
+ * Plain SQL that PostgreSQL itself takes too (see `postgres.ts`); here it runs embedded (PGlite).
  */
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { PGlite } from "@electric-sql/pglite";
 import { type Copies, openCopies } from "./copies";
 import { type Durable, durable, START_SETTINGS, type Sync, syncToDisk } from "./durable";
 import { lockFolder } from "./folderLock";
+import { DataFolderError, migrate } from "./migrate";
 import { dropUnusedPictures } from "./pictures";
 import { nameIn, pieceRow, restoreCopy } from "./pieces";
 import type { Database, PieceCopy } from "./stored";
 
-/** A data folder that cannot be used. The message is one clear line. */
-export class DataFolderError extends Error {
-  override name = "DataFolderError";
-}
-
 export const IN_MEMORY = ":memory:";
 
-const MIGRATIONS = new URL("./migrations/", import.meta.url);
+export { DataFolderError } from "./migrate";
 
 export interface OpenDatabase {
   db: Database;
@@ -88,7 +84,7 @@ export async function openDatabase(
 }
 
 /** Old versions are thinned out and room is given back so often, ms. */
-const TIDY_MS = 10 * 60_000;
+export const TIDY_MS = 10 * 60_000;
 /** Of a piece the newest versions are all kept, */
 const ALL_KEPT = 50;
 
@@ -97,8 +93,13 @@ async function tidy(db: PGlite, keeper: Durable): Promise<void> {
   await keeper.checkpoint();
 }
 
-/** of those before them the last of each day. */
 async function thin(db: PGlite): Promise<void> {
+  await thinHistory(db);
+  await db.exec("vacuum");
+}
+
+/** Of versions beyond the newest ones the last of each day stays; pictures that no version speaks of go. */
+export async function thinHistory(db: Database): Promise<void> {
   await db.query(
     `delete from piece_version old using piece
      where piece.id = old.piece_id and old.version <= piece.version - $1
@@ -107,7 +108,6 @@ async function thin(db: PGlite): Promise<void> {
     [ALL_KEPT],
   );
   await dropUnusedPictures(db);
-  await db.exec("vacuum");
 }
 
 /** Opens the database and reads every table once; one that cannot be read is laid aside for a new one. */
@@ -217,43 +217,5 @@ async function start(folder: string): Promise<PGlite> {
     return await PGlite.create(join(folder, "db"), { startParams: [...PGlite.defaultStartParams, ...settings] });
   } catch (error) {
     throw new BrokenError(`The database in ${folder} cannot be opened: ${(error as Error).message}`);
-  }
-}
-
-interface Migration {
-  number: number;
-  name: string;
-  sql: string;
-}
-
-/** The numbered files of the migrations folder, in order. */
-export function migrations(): Migration[] {
-  return readdirSync(MIGRATIONS)
-    .filter((file) => /^\d{4}-.*\.sql$/.test(file))
-    .sort()
-    .map((file) => ({ number: Number(file.slice(0, 4)), name: file, sql: readFileSync(new URL(file, MIGRATIONS), "utf8") }));
-}
-
-async function migrate(db: PGlite): Promise<void> {
-  await db.exec(`create table if not exists schema_migration (
-    number integer primary key,
-    name text not null,
-    applied_at timestamptz not null default now()
-  )`);
-  const { rows } = await db.query<{ number: number; name: string }>("select number, name from schema_migration order by number");
-  const known = migrations();
-  const newest = rows[rows.length - 1];
-  if (newest && newest.number > known[known.length - 1]!.number) {
-    throw new DataFolderError(
-      `The data folder was made by a newer Mend Joint (it has ${newest.name}; this one knows up to ${known[known.length - 1]!.name}). Update Mend Joint, or set MEND_JOINT_DATA to another folder.`,
-    );
-  }
-  const done = new Set(rows.map((row) => row.number));
-  for (const { number, name, sql } of known) {
-    if (done.has(number)) continue;
-    await db.transaction(async (tx) => {
-      await tx.exec(sql);
-      await tx.query("insert into schema_migration (number, name) values ($1, $2)", [number, name]);
-    });
   }
 }

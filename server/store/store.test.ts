@@ -4,14 +4,15 @@
 import { cpSync, existsSync, mkdirSync, readdirSync, statSync, writeFileSync } from "node:fs";
 import { dirname, join, relative } from "node:path";
 import { describe, expect, it } from "vitest";
+import { DATABASES } from "../tests/databases";
 import { document } from "../tests/document";
 import { dataFolder, emptyFolder } from "../tests/folder";
 import { openDatabase } from "./database";
 import { createPiece, getPiece, pieceHistory, savePiece } from "./pieces";
 
-describe("saves", () => {
+describe.each(DATABASES)("saves on $name", (database) => {
   it("are known again by their ids", async () => {
-    const { db, close } = await openDatabase(dataFolder());
+    const { db, close } = await database.open();
     await createPiece(db, document("a", "One"));
     const save = (name: string, from: { version: number; save: string; after?: string[] }) =>
       savePiece(db, document("a", name), from);

@@ -1,11 +1,19 @@
 /**
  * What is kept, and by what.
  */
-import type { PGlite, Transaction } from "@electric-sql/pglite";
+/** What both a database and a transaction can do. Values are as PostgreSQL's own types become: Date, Uint8Array, parsed JSON. */
+export interface Queryable {
+  query<Row>(text: string, values?: unknown[]): Promise<{ rows: Row[] }>;
+}
 
-export type Database = PGlite;
-/** What both a database and a transaction can do. */
-export type Queryable = Pick<PGlite, "query"> | Pick<Transaction, "query">;
+/** PostgreSQL, embedded (PGlite) or a server. */
+export interface Database extends Queryable {
+  /** Several statements in one text, without values. */
+  exec(text: string): Promise<{ rows: unknown[] }[]>;
+  /** What is thrown in it takes everything back. */
+  transaction<Result>(work: (tx: Pick<Database, "query" | "exec">) => Promise<Result>): Promise<Result>;
+  close(): Promise<void>;
+}
 
 export interface StoredPiece {
   id: string;

@@ -32,11 +32,22 @@ export interface Running {
   url: string;
 }
 
+/** Starts a worker of a shared database. */
+export async function startWorker(address: string): Promise<ChildProcess> {
+  const { child } = await startProcess("../worker.ts", { MEND_JOINT_DATABASE: address }, /is ready/);
+  return child;
+}
+
 /** Starts a server on a folder. Rejects with what it printed when it ends instead. */
 export function start(path: string, more: Record<string, string> = {}): Promise<Running> {
-  const entry = fileURLToPath(new URL("../index.ts", import.meta.url));
+  return startProcess("../index.ts", { MEND_JOINT_DATA: path, MEND_JOINT_PORT: "0", ...more }, /http:\/\/[\d.]+:\d+/);
+}
+
+/** @param ready what it prints when it is; the server's address is in it */
+function startProcess(script: string, more: Record<string, string>, ready: RegExp): Promise<Running> {
+  const entry = fileURLToPath(new URL(script, import.meta.url));
   const child = spawn(process.execPath, ["--import", "tsx", entry], {
-    env: { ...process.env, MEND_JOINT_DATA: path, MEND_JOINT_PORT: "0", ...more },
+    env: { ...process.env, ...more },
     stdio: ["ignore", "pipe", "pipe"],
   });
   return new Promise((resolve, reject) => {
@@ -46,7 +57,7 @@ export function start(path: string, more: Record<string, string> = {}): Promise<
     });
     child.stdout!.on("data", (chunk) => {
       output += chunk;
-      const url = /http:\/\/[\d.]+:\d+/.exec(output)?.[0];
+      const url = ready.exec(output)?.[0];
       if (url) resolve({ child, url });
     });
     child.on("exit", () => reject(new Error(output)));

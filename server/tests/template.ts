@@ -1,23 +1,33 @@
 /**
- * Before all tests: a data folder with an empty, migrated database. Making one takes seconds, copying it a moment.
+ * Before all tests: a data folder with an empty, migrated database (making one takes seconds, copying it a moment), and a PostgreSQL
+ * server on a port of its own.
  */
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { TestProject } from "vitest/node";
+import { startPostgres } from "../../tools/postgres.mjs";
 import { openDatabase } from "../store/database";
 
 declare module "vitest" {
   interface ProvidedContext {
     /** Path of the data folder that tests copy. */
     dataFolder: string;
+    /** Address of a PostgreSQL server. */
+    postgres: string;
   }
 }
 
-export default async function setup(project: TestProject): Promise<() => void> {
+export default async function setup(project: TestProject): Promise<() => Promise<void>> {
   const folder = mkdtempSync(join(tmpdir(), "mend-joint-template-"));
   const { close } = await openDatabase(folder);
   await close();
   project.provide("dataFolder", folder);
-  return () => rmSync(folder, { recursive: true, force: true });
+  const server = mkdtempSync(join(tmpdir(), "mend-joint-postgres-"));
+  const postgres = await startPostgres(server);
+  project.provide("postgres", postgres.address);
+  return async () => {
+    await postgres.stop();
+    for (const path of [folder, server]) rmSync(path, { recursive: true, force: true });
+  };
 }

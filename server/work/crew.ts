@@ -136,9 +136,10 @@ async function layPieces(db: Database, pool: Pool, { run: id, id: laying, keep, 
   try {
     await layRun(db, pool, run, { laying, keep, seconds });
   } catch (error) {
-    const fault = error instanceof ClearError ? error.message : "The pieces could not be laid. Try again.";
+    // Laying is begun anew by the maker, not by the queue.
+    if (!(error instanceof ClearError)) console.error(error);
+    const fault = error instanceof ClearError ? error.message : "The pieces could not be laid. Try again";
     await keepLaying(db, id, { id: laying, state: "failed", fault }, laying);
-    if (!(error instanceof ClearError)) throw error;
   }
 }
 

@@ -2,15 +2,25 @@
  * Threads for the computation, as many as the machine has cores; they start when there is work, and end when there has been none.
  */
 import { availableParallelism } from "node:os";
+import { ClearError } from "@mend-joint/core/errors";
 import { Piscina } from "piscina";
-import type { Answer, Task } from "./tasks";
+import type { Answer, Refused, Task } from "./tasks";
+
+/** What a thread refused, with its sentence. */
+export class WorkRefused extends ClearError {
+  override name = "WorkRefused";
+  readonly code = "sheet";
+}
+
+const isRefused = (answer: unknown): answer is Refused => typeof answer === "object" && answer !== null && "refused" in answer;
 
 export interface Pool {
   /** How many tasks run at the same time. */
   width: number;
   /** Starts the threads, so that they are there when the first work comes. */
   warm(): void;
-  run<Does extends Task["does"]>(task: Extract<Task, { does: Does }>, signal?: AbortSignal): Promise<Answer<Does>>;
+  /** @throws WorkRefused with a sentence for people */
+  run<Does extends Task["does"]>(task: Extract<Task, { does: Does }>): Promise<Answer<Does>>;
   close(): Promise<void>;
 }
 
@@ -38,7 +48,11 @@ export function openPool(width = availableParallelism()): Pool {
       for (let i = 0; i < width; i++)
         void pool.run({ does: "prove", pieces: [], sheet: { width: 1, height: 1, gap: 0, margin: 0 } });
     },
-    run: (task, signal) => pool.run(task, signal ? { signal } : {}),
+    run: async (task) => {
+      const answer: unknown = await pool.run(task);
+      if (isRefused(answer)) throw new WorkRefused(answer.refused);
+      return answer as never;
+    },
     close: () => pool.destroy(),
   };
 }

@@ -117,7 +117,21 @@ function libraryFor(fonts: readonly OwnFont[]): Library {
   return { font: (id) => own.get(id)?.font(id) ?? base.font(id) };
 }
 
-export function work(task: Task): unknown {
+/** Errors lose their class on the way from a thread: what may be told travels as a sentence. */
+export interface Refused {
+  refused: string;
+}
+
+export async function work(task: Task): Promise<unknown> {
+  try {
+    return await done(task);
+  } catch (error) {
+    if (error instanceof ClearError) return { refused: error.message } satisfies Refused;
+    throw error;
+  }
+}
+
+function done(task: Task): unknown {
   switch (task.does) {
     case "rows":
       return makeRows(task);

@@ -1,0 +1,299 @@
+/**
+ * Runs over the API, on both databases: rows are what the same pieces are alone, nothing is lost or done twice, sheets are what they say.
+ */
+
+import { spawnSync } from "node:child_process";
+import { fileURLToPath } from "node:url";
+import { parsePiece, STOCKS } from "@mend-joint/core/piece";
+import type { Tally } from "@mend-joint/core/runs";
+import { type Layout, makeRow, type RunRow, readList, thinnestHold } from "@mend-joint/core/runs";
+import { REGATTA_CREW } from "@mend-joint/demo/crew";
+import { shippedLibrary } from "@mend-joint/library";
+import { unzipSync } from "fflate";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { createApp } from "./app";
+import { startSimulatedCutter } from "./machines/simulated";
+import type { OpenDatabase } from "./store/database";
+import type { StoredRun } from "./store/runs";
+import { DATABASES } from "./tests/databases";
+import { type Crew, startCrew } from "./work/crew";
+import { openPool, type Pool } from "./work/pool";
+import { openQueue } from "./work/queue";
+
+interface Told {
+  id: string;
+  run: StoredRun & { layout: Layout | null };
+  tally: Tally;
+  rows: RunRow[];
+  design: { changed: boolean; gone: boolean };
+  detail: string;
+  piece: string;
+}
+
+const SHEET = { width: 600, height: 400, gap: 3, margin: 5, turns: "quarters", numbers: true, weak: false };
+const document = (text = "Zoë", mm = 80) =>
+  parsePiece({
+    name: text,
+    stock: STOCKS[0],
+    parts: [
+      { kind: "word", id: "w", text, font: "pacifico", size: { by: "width", mm } },
+      { kind: "bar", id: "bar", height: 8, overlap: 2.5 },
+    ],
+  });
+
+/** Pieces, their distances and scored lines of a sheet as DXF, by ezdxf and shapely. */
+function measureSheet(dxf: Uint8Array): { pieces: number; nearest: number; edge: number; numbers: number } {
+  const script = fileURLToPath(new URL("./tests/sheet.py", import.meta.url));
+  const { stdout, stderr } = spawnSync("/usr/bin/python3", [script, String(SHEET.width), String(SHEET.height)], { input: dxf });
+  if (stdout.length === 0) throw new Error(stderr.toString());
+  return JSON.parse(stdout.toString());
+}
+
+describe.each(DATABASES)("runs on $name", (database) => {
+  let open: OpenDatabase;
+  let pool: Pool;
+  let crew: Crew;
+  let app: ReturnType<typeof createApp>;
+  beforeAll(async () => {
+    open = await database.open();
+    pool = openPool(2);
+    crew = startCrew(open.db, await openQueue(open.db, { log: console.error, alone: true }), pool, console.error);
+    app = createApp({ db: open.db, machine: await startSimulatedCutter(open.db), work: { crew, pool }, host: "127.0.0.1" });
+  });
+  afterAll(async () => {
+    await crew.stop();
+    await open.close();
+  });
+
+  const answer = (path: string, method = "GET", json?: unknown) =>
+    app.request(`http://127.0.0.1/api${path}`, {
+      method,
+      body: json === undefined ? null : JSON.stringify(json),
+      headers: { host: "127.0.0.1:5180", "content-type": "application/json" },
+    }) as Promise<Response>;
+  const ask = async (path: string, method = "GET", json?: unknown) => {
+    const response = await answer(path, method, json);
+    const text = await response.text();
+    return { status: response.status, body: (text.startsWith("{") ? JSON.parse(text) : {}) as Told };
+  };
+  const begin = async (list: string, more: object = {}) => {
+    const run = { name: "Crew", design: { starter: "topper" }, list, mend: true, size: { by: "design" }, ...more };
+    const { status, body } = await ask("/runs", "POST", run);
+    expect(status, body.detail).toBe(201);
+    return body.id;
+  };
+  const until = async (id: string, isThere: (told: Told) => boolean) => {
+    for (;;) {
+      const { body } = await ask(`/runs/${id}`);
+      if (isThere(body)) return body;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  };
+  const examined = (id: string) => until(id, ({ tally }) => tally.due === 0);
+  const kept = async (id: string) =>
+    (await open.db.query<{ kept: number }>("select kept from run_row where run_id = $1 order by number", [id])).rows.map(
+      ({ kept }) => kept,
+    );
+
+  it("every row is what the same piece is alone, and is found out once", async () => {
+    const names = REGATTA_CREW.slice(0, 20);
+    const id = await begin(names.join("\n"), { design: { starter: "plant-stake" } });
+    const { rows } = await examined(id);
+    expect(rows.map(({ texts }) => texts[0])).toEqual(names);
+    const library = shippedLibrary();
+    for (const { texts, facts } of rows.slice(0, 6)) {
+      const alone = makeRow({ starter: "plant-stake" }, texts, library, { mend: true });
+      const thinnest = thinnestHold(alone.examination);
+      expect(facts, texts[0]).toMatchObject({ verdict: alone.examination.verdict, before: alone.before, name: alone.piece.name });
+      if (thinnest !== null) expect(facts!.thinnest).toBeCloseTo(thinnest, 3);
+      expect(facts!.mends.length > 0).toBe((alone.mended?.done.length ?? 0) > 0);
+    }
+    expect(await kept(id)).toEqual(names.map(() => 1));
+  }, 120_000);
+
+  it("what cannot be made is told, and the rest goes on", async () => {
+    const id = await begin('name,count\nIsolde,2\n=HYPERLINK("x"),1\nIsolde,1\n,3\nمرسى,1\n🚤,1\n\u0007,1\n');
+    const { rows, tally } = await examined(id);
+    expect(rows.map(({ problem }) => problem?.slice(0, 12) ?? null)).toEqual([
+      null,
+      "“=HYPERLINK(",
+      null,
+      "There is no ",
+      null,
+      null,
+      "There is no ",
+    ]);
+    expect(rows[0]).toMatchObject({ count: 2, facts: { verdict: "holds" } });
+    expect(rows[2]).toMatchObject({ sameAs: 1 });
+    // The lettering has no such characters.
+    for (const row of [rows[4]!, rows[5]!]) expect(row.facts!.problems.map(({ kind }) => kind)).toContain("missing-letter");
+    expect(tally).toMatchObject({ rows: 7, due: 0, notMade: 3, holds: 2 });
+    for (const [list, says] of [
+      ["", "empty"],
+      ["a\n".repeat(1_000_000), "1,000,000 rows"],
+    ] as const) {
+      const { status, body } = await ask("/runs", "POST", {
+        name: "x",
+        design: { starter: "topper" },
+        list,
+        mend: true,
+        size: { by: "design" },
+      });
+      expect(status).toBe(422);
+      expect(body.detail).toContain(says);
+    }
+    expect(
+      (await ask("/runs", "POST", { name: "x", design: { starter: "none" }, list: "a", mend: true, size: { by: "design" } }))
+        .status,
+    ).toBe(404);
+  }, 120_000);
+
+  it("a changed design examines only what it changes; a row of its own form stays, and says where it disagrees", async () => {
+    const { body: made } = await ask("/pieces", "POST", { document: document() });
+    const id = await begin("Kit\nFfion\nDilys", { design: { piece: made.id } });
+    const before = (await examined(id)).rows;
+    const { body: opened } = await ask(`/runs/${id}/rows/2/open`, "POST");
+    const own = (await ask(`/pieces/${opened.piece}`)).body as unknown as {
+      version: number;
+      document: { parts: { kind: string; text?: string }[] };
+    };
+    const changed = {
+      ...own.document,
+      parts: own.document.parts.map((part) => (part.kind === "word" ? { ...part, text: "Ffíon" } : part)),
+    };
+    expect((await ask(`/pieces/${opened.piece}`, "PUT", { version: own.version, document: changed })).status).toBe(200);
+    await examined(id);
+    // The same design again: everything is due, and nothing is examined.
+    await ask(`/runs/${id}/design`, "PUT", { piece: made.id });
+    const same = await examined(id);
+    expect(same.rows.map(({ facts }) => facts?.thinnest)).toEqual(
+      same.rows.map(({ number, facts }) => (number === 2 ? facts?.thinnest : before[number - 1]!.facts?.thinnest)),
+    );
+    expect(same.rows[0]!.madeOf).toBe(before[0]!.madeOf);
+    // Another one.
+    await ask(`/pieces/${made.id}`, "PUT", { version: 1, document: document("Zoë", 60) });
+    expect((await ask(`/runs/${id}`)).body.design).toMatchObject({ changed: true, gone: false });
+    await ask(`/runs/${id}/design`, "PUT", { piece: made.id });
+    const { rows } = await examined(id);
+    expect(rows[0]!.facts!.width).toBeLessThan(before[0]!.facts!.width! - 10);
+    expect(rows[1]!.facts).toMatchObject({ texts: ["Ffíon"] });
+    expect(rows[1]!.texts).toEqual(["Ffion"]);
+    expect(rows[1]!.facts!.width).toBeGreaterThan(before[1]!.facts!.width! - 3);
+    await ask(`/runs/${id}/rows/2`, "PATCH", { asListed: true });
+    const again = (await examined(id)).rows[1]!;
+    expect(again).toMatchObject({ pieceId: null, facts: { texts: ["Ffion"] } });
+    // Its design may go.
+    await ask(`/pieces/${made.id}`, "DELETE");
+    expect((await ask(`/runs/${id}`)).body.design).toMatchObject({ gone: true });
+    await ask(`/runs/${id}/rows/1`, "PATCH", { texts: ["Kitty"], count: 3 });
+    expect((await examined(id)).rows[0]).toMatchObject({
+      count: 3,
+      facts: { name: "Kitty", verdict: expect.stringMatching(/holds|weak|falls/) },
+    });
+  }, 120_000);
+
+  it("pauses at once, goes on, and every row is found out once", async () => {
+    const list = Array.from({ length: 60 }, (_, i) => `Kit${String.fromCharCode(97 + (i % 26))}${"abc"[Math.floor(i / 26)]}`);
+    const id = await begin(list.join("\n"), { mend: false });
+    await ask(`/runs/${id}`, "PATCH", { paused: true });
+    // What is in the hands of a thread at that moment is still kept.
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    const still = (await ask(`/runs/${id}`)).body.tally.due;
+    expect(still).toBeGreaterThan(0);
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    expect((await ask(`/runs/${id}`)).body.tally.due).toBe(still);
+    await ask(`/runs/${id}`, "PATCH", { paused: false });
+    await examined(id);
+    expect(await kept(id)).toEqual(list.map(() => 1));
+  }, 120_000);
+
+  it("sizes go by the rule", async () => {
+    const names = ["Kit", "Wilhelmina"];
+    const sizes = async (size: object) => {
+      const id = await begin(names.join("\n"), { size, mend: false });
+      return (await examined(id)).rows.map(({ facts }) => facts!);
+    };
+    for (const { width } of await sizes({ by: "width", mm: 120 })) expect(width).toBeCloseTo(120, 1);
+    for (const { height } of await sizes({ by: "height", mm: 130 })) expect(height).toBeCloseTo(130, 1);
+    const [kit, wilhelmina] = await sizes({ by: "letters" });
+    expect(wilhelmina!.width!).toBeGreaterThan(2 * kit!.width!);
+  }, 120_000);
+
+  it("sheets keep their gaps and go out as they are; what changes afterwards stops them", async () => {
+    const id = await begin("Kit,2\nFfion,1\nDilys,1", { name: "Boats" });
+    await examined(id);
+    await ask(`/runs/${id}`, "PATCH", { sheet: SHEET });
+    expect((await answer(`/runs/${id}/lay`, "POST", { keep: false, seconds: 0.5 })).status).toBe(202);
+    const { run } = await until(id, ({ run }) => run.layout !== null && run.laying === null);
+    const layout = run.layout!;
+    const pieces = layout.sheets.flatMap((sheet) => sheet.pieces);
+    expect(pieces.map(({ row, copy }) => `${row}.${copy}`).sort()).toEqual(["1.1", "1.2", "2.1", "3.1"]);
+    expect(layout.sheets.every(({ seconds, area }) => seconds! > 0 && area! > 0)).toBe(true);
+    const zip = unzipSync(new Uint8Array(await (await answer(`/runs/${id}/sheets.zip?format=svg`)).arrayBuffer()));
+    expect(Object.keys(zip)).toEqual([...layout.sheets.map((_, k) => `boats-${k + 1}.svg`), "cut-list.csv", "cut-list.pdf"]);
+    const csv = readList(new TextDecoder().decode(zip["cut-list.csv"]), 1);
+    expect(csv.rows).toHaveLength(4);
+    expect(new TextDecoder("latin1").decode(zip["cut-list.pdf"]!.subarray(0, 5))).toBe("%PDF-");
+    // The files by foreign readers: as many pieces, none nearer than the gap, none beyond the margin.
+    const dxf = new Uint8Array(await (await answer(`/runs/${id}/sheets/1.dxf`)).arrayBuffer());
+    const measured = measureSheet(dxf);
+    expect(measured.pieces).toBe(layout.sheets[0]!.pieces.length);
+    expect(measured.nearest).toBeGreaterThan(SHEET.gap - 0.03);
+    expect(measured.edge).toBeGreaterThan(SHEET.margin - 0.03);
+    expect(measured.numbers).toBeGreaterThan(0);
+    // Two pieces on one place are told, and no file comes of it.
+    const [first, second] = layout.sheets[0]!.pieces;
+    const moved = [{ sheet: 0, place: 1, matrix: first!.matrix, pinned: true }];
+    const proved = (await ask(`/runs/${id}/places`, "PUT", { moved })).body as unknown as Layout;
+    expect(proved.faults).toContainEqual({ sheet: 0, places: [0, 1] });
+    const refused = await ask(`/runs/${id}/sheets/1.svg`);
+    expect(refused.status).toBe(409);
+    expect(refused.body.detail).toContain("nearer than 3 mm");
+    await ask(`/runs/${id}/places`, "PUT", { moved: [{ sheet: 0, place: 1, matrix: second!.matrix, pinned: true }] });
+    for (const format of ["svg", "dxf", "pdf"]) expect((await answer(`/runs/${id}/sheets/1.${format}`)).status, format).toBe(200);
+    // What is pinned stays when the rest is laid again.
+    await answer(`/runs/${id}/lay`, "POST", { keep: true, seconds: 0 });
+    const after = (await until(id, ({ run }) => run.laying === null)).run.layout!;
+    const stayed = after.sheets[0]!.pieces.find(({ row, copy }) => row === second!.row && copy === second!.copy)!;
+    expect(stayed).toMatchObject({ pinned: true, matrix: second!.matrix });
+    await ask(`/runs/${id}/rows/2`, "PATCH", { texts: ["Fionn"] });
+    await examined(id);
+    expect((await ask(`/runs/${id}/sheets/1.svg`)).body.detail).toContain("row 2");
+    // A sheet without room says so, and nothing else happens.
+    await ask(`/runs/${id}`, "PATCH", { sheet: { ...SHEET, width: 12, height: 12, margin: 6 } });
+    await answer(`/runs/${id}/lay`, "POST", { keep: false, seconds: 0 });
+    const failed = await until(id, ({ run }) => run.laying?.state === "failed");
+    expect(failed.run.laying!.fault).toContain("leaves no room");
+    await ask(`/runs/${id}`, "PATCH", { sheet: { ...SHEET, width: 60, height: 60 } });
+    await answer(`/runs/${id}/lay`, "POST", { keep: false, seconds: 0 });
+    const small = await until(id, ({ run }) => run.laying === null);
+    expect(small.run.layout!.tooLarge).toEqual([1, 2, 3]);
+  }, 120_000);
+
+  it("is followed as it comes along", async () => {
+    const id = await begin("Kit\nFfion\nDilys\nIvy", { mend: false });
+    const { body } = await app.request(`http://127.0.0.1/api/runs/${id}/events?since=0`, { headers: { host: "127.0.0.1:5180" } });
+    const reader = body!.getReader();
+    const known = new Map<number, RunRow>();
+    let heard = "";
+    while (![...known.values()].every(({ due }) => !due) || known.size < 4) {
+      heard += new TextDecoder().decode((await reader.read()).value);
+      const events = heard.split("\n\n");
+      heard = events.pop()!;
+      for (const event of events) {
+        const data = /^data: (\{.*)$/m.exec(event)?.[1];
+        for (const row of data ? (JSON.parse(data) as Told).rows : []) known.set(row.number, row);
+      }
+    }
+    await reader.cancel();
+    expect([...known.values()].map(({ facts }) => facts?.name)).toEqual(["Kit", "Ffion", "Dilys", "Ivy"]);
+  }, 60_000);
+
+  it("goes off the list, and comes back", async () => {
+    const id = await begin("Kit");
+    expect((await ask(`/runs/${id}`, "DELETE")).status).toBe(204);
+    expect((await ask(`/runs/${id}`)).status).toBe(404);
+    expect((await ask(`/runs/${id}/restore`, "POST")).status).toBe(204);
+    expect((await examined(id)).tally.rows).toBe(1);
+  }, 60_000);
+});

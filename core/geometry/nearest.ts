@@ -2,7 +2,7 @@
  * Where two shapes come nearest to each other.
  */
 import Flatbush from "flatbush";
-import { type Box, boxDistance, type Point, type Region, regionBox, vertexCount } from "./ring";
+import { type Box, boxDistance, type Point, type Region, regionBox, regionContains, vertexCount } from "./ring";
 import { alongSegment } from "./segment";
 
 export interface Nearest {
@@ -55,14 +55,37 @@ function thinned(region: Region): Region {
   return [Float64Array.from(corners)];
 }
 
-/** Only edges that are not farther from a corner than what is wanted still; they are looked up in an index. */
-function eachCornerNearby(
-  corners: Region,
-  edges: Region,
-  box: Box,
-  most: () => number,
-  tell: (corner: Point, foot: Point) => void,
-): void {
+/** Whether two shapes keep a distance: neither nearer at any place, nor crossing, nor one within the other. */
+export function areApart(a: Region, b: Region, distance: number): boolean {
+  const [boxA, boxB] = [regionBox(a), regionBox(b)];
+  if (!boxA || !boxB || boxDistance(boxA, boxB) >= distance) return true;
+  const startsIn = (one: Region, other: Region) => one.some((ring) => regionContains(other, ring[0]!, ring[1]!));
+  const limit = Math.max(0, distance - ROUNDING);
+  return nearestPoints(a, b, limit) === null && !startsIn(a, b) && !startsIn(b, a) && !edgesCross(a, b);
+}
+
+/** mm */
+const ROUNDING = 1e-9;
+
+/** Whether any edge of one runs across an edge of the other. */
+function edgesCross(a: Region, b: Region): boolean {
+  const { index, flat } = indexedEdges(b);
+  for (const ring of a) {
+    for (let k = 0, j = ring.length - 2; k < ring.length; j = k, k += 2) {
+      const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[k]!, ring[k + 1]!];
+      const side = (x: number, y: number) => Math.sign((bx - ax) * (y - ay) - (by - ay) * (x - ax));
+      for (const edge of index.search(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by))) {
+        const [cx, cy, dx, dy] = [flat[4 * edge]!, flat[4 * edge + 1]!, flat[4 * edge + 2]!, flat[4 * edge + 3]!];
+        const other = (x: number, y: number) => Math.sign((dx - cx) * (y - cy) - (dy - cy) * (x - cx));
+        if (side(cx, cy) !== side(dx, dy) && other(ax, ay) !== other(bx, by)) return true;
+      }
+    }
+  }
+  return false;
+}
+
+/** Edges one after the other, four figures each, and an index of their boxes. */
+function indexedEdges(edges: Region): { index: Flatbush; flat: number[] } {
   const index = new Flatbush(vertexCount(edges));
   const flat: number[] = [];
   for (const ring of edges) {
@@ -73,6 +96,18 @@ function eachCornerNearby(
     }
   }
   index.finish();
+  return { index, flat };
+}
+
+/** Only edges that are not farther from a corner than what is wanted still; they are looked up in an index. */
+function eachCornerNearby(
+  corners: Region,
+  edges: Region,
+  box: Box,
+  most: () => number,
+  tell: (corner: Point, foot: Point) => void,
+): void {
+  const { index, flat } = indexedEdges(edges);
   for (const ring of corners) {
     for (let i = 0; i < ring.length; i += 2) {
       const [x, y, reach] = [ring[i]!, ring[i + 1]!, most()];

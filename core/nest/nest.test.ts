@@ -155,6 +155,36 @@ describe("pieces on sheets", () => {
   });
 });
 
+describe("laying again", () => {
+  const random = numbersFrom(SEED + 3);
+  const pieces = numbered(Array.from({ length: 10 }, () => randomPiece(random)));
+  const sheet = { width: 260, height: 180 };
+  const options = { gap: 2, margin: 4, cell: 1.5, random };
+
+  it("goes on from the order of before, and is the same where nothing better is looked for", () => {
+    const once = nest(pieces, sheet, { ...options, enough: (tried) => tried > 6 });
+    expect(nest(pieces, sheet, { ...options, order: once.order }).sheets).toEqual(once.sheets);
+  });
+
+  it("leaves what is pinned where it is, and keeps the gap to it by the JTS Topology Suite", () => {
+    const first = nest(pieces, sheet, options);
+    const [stays] = first.sheets[0]!.placements;
+    // In the middle of the second sheet, turned a little.
+    const [sin, cos] = [Math.sin(0.3), Math.cos(0.3)];
+    const pinned = [{ id: stays!.id, sheet: 1, matrix: [cos, sin, -sin, cos, 110, 60] as const }];
+    const again = nest(pieces, sheet, { ...options, pinned });
+    expect(again.sheets[1]!.placements[0]).toEqual({ id: stays!.id, matrix: pinned[0]!.matrix });
+    expect(again.sheets.flatMap(({ placements }) => placements.map(({ id }) => id)).sort()).toEqual(
+      pieces.map(({ id }) => id).sort(),
+    );
+    for (const here of laid(pieces, again)) {
+      here.forEach((piece, i) => {
+        for (const other of here.slice(0, i)) expect(distance(piece, other)).toBeGreaterThan(options.gap - 0.001);
+      });
+    }
+  });
+});
+
 describe("the proof of a sheet", () => {
   const sheet = { width: 100, height: 100, gap: 3, margin: 5 };
   it("tells what is too near, what overlaps, what lies in another, and what is beyond the margin", () => {

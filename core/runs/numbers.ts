@@ -2,13 +2,13 @@
  * Small numbers beside pieces on a sheet, as single lines: forty names can be told apart when they come off the machine.
  */
 import {
+  areApart,
   type Box,
   boxDistance,
   boxOfKept,
   type Matrix,
   nearestPoints,
   type Region,
-  regionContains,
   transformRegion,
   transformRing,
 } from "../geometry";
@@ -185,11 +185,7 @@ function placeFor(
   for (const { at } of places) {
     if (taken.some((other) => boxDistance(other, at) < CLEAR)) continue;
     const corners = [Float64Array.from([at.minX, at.minY, at.maxX, at.minY, at.maxX, at.maxY, at.minX, at.maxY])];
-    const clear = near.every(
-      (region) =>
-        boxDistance(boxOfKept(region)!, at) >= CLEAR ||
-        (!regionContains(region, at.minX, at.minY) && !nearestPoints(corners, region, CLEAR)),
-    );
+    const clear = near.every((region) => areApart(corners, region, CLEAR));
     if (clear && nearestPoints(corners, regions[own]!, FARTHEST)) return at;
   }
   return null;

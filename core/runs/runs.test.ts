@@ -1,8 +1,27 @@
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
-import { examine } from "../examine";
+import { examine, layOutWords } from "../examine";
+import { nearestPoints, regionArea, regionBox } from "../geometry";
 import { parsePiece, STOCKS, type Word } from "../piece";
-import { decodeList, ListError, linesOf, makeRow, readList, thinnestHold } from "./index";
+import type { Sheet } from "../report";
+import { rectangle } from "../tests/shapes";
+import { describeAllDone } from "../wording";
+import {
+  boxOfShape,
+  decodeList,
+  factsOf,
+  ListError,
+  linesOf,
+  makeRow,
+  numberedSheet,
+  type RowFacts,
+  type RowShape,
+  readList,
+  type SizeRule,
+  shapeOf,
+  thinnestHold,
+  unpackRegion,
+} from "./index";
 
 const library = shippedLibrary();
 const texts = (list: string, lines = 1) => readList(list, lines).rows.map((row) => row.texts.join("|"));
@@ -49,6 +68,11 @@ describe("a list", () => {
     expect(readList("Kit,Skerrow\nFfion,1904", 2).columns).toEqual([0, 1]);
   });
 
+  it("columns are what the maker says, also against the headings", () => {
+    const { rows, columns } = readList("name,number\nKit,7\n", 2, ["note", 0]);
+    expect([columns, rows[0]]).toEqual([["note", 0], expect.objectContaining({ texts: ["7", ""], note: "Kit", count: 1 })]);
+  });
+
   it("what cannot be made is told row by row, and the others stay", () => {
     const list = readList(`name,count\n=HYPERLINK("x"),1\n${"a".repeat(501)},1\nKit,0\nKit,2.5\n"",4\nFfion,1\nFfion,2\n`, 1);
     expect(list.rows.map(({ problem }) => problem?.replace(/“.*”/, "…"))).toEqual([
@@ -71,6 +95,8 @@ describe("a list", () => {
     expect(() => readList(" \n\n", 1)).toThrow(ListError);
     expect(() => readList("name\n", 1)).toThrow("no names");
     expect(() => readList("a\n".repeat(10_001), 1)).toThrow("10,001 rows");
+    expect(() => readList("a\n".repeat(3_000_000), 1)).toThrow("3,000,000 rows");
+    expect(() => readList("a".repeat(5_000_000), 1)).toThrow("5,000,000 characters");
     expect(readList("a\n".repeat(10_000), 1).rows).toHaveLength(10_000);
   });
 });
@@ -127,5 +153,68 @@ describe("a row", () => {
     expect(linesOf({ starter: "two-line-key-ring" })).toBe(2);
     expect(linesOf(design)).toBe(1);
     expect(makeRow({ starter: "key-ring" }, ["Ffion"], library, { mend: true }).piece.name).toBe("Ffion");
+  });
+
+  it("another lettering, and sizes by rule", () => {
+    const other = makeRow(design, ["Kit"], library, { mend: false, font: "lobster" });
+    expect((other.piece.parts[0] as Word).font).toBe("lobster");
+    const width = ({ examination: { box } }: typeof other) => box!.maxX - box!.minX;
+    const sized = (text: string, size: SizeRule) => makeRow(design, [text], library, { mend: false, size });
+    expect(width(sized("Wilhelmina", { by: "width", mm: 90 }))).toBeCloseTo(90, 1);
+    const letters = ["Kit", "Wilhelmina"].map(
+      (text) => layOutWords(sized(text, { by: "letters" }).piece, library).layouts[0]!.capHeight,
+    );
+    expect(letters[0]).toBeCloseTo(letters[1]!, 6);
+    expect(letters[0]).toBeCloseTo(layOutWords(design.piece, library).layouts[0]!.capHeight, 6);
+  });
+});
+
+describe("what is kept of a row", () => {
+  const made = makeRow({ starter: "topper" }, ["Héloïse"], library, { mend: true });
+
+  it("is what its examination says, with names for all that findings name", () => {
+    const facts = JSON.parse(JSON.stringify(factsOf(made))) as RowFacts;
+    expect(facts).toMatchObject({ verdict: "holds", name: "Héloïse", texts: ["Héloïse"] });
+    const told = describeAllDone(facts.mends, new Map(facts.labels), "mm");
+    expect(told).toEqual(describeAllDone(made.mended?.done ?? [], made.mended?.labels ?? new Map(), "mm"));
+    expect(facts.thinnest! - facts.wanted!).toBeGreaterThan(-0.02);
+  });
+
+  it("its drawing is within 0.03 mm of the piece, and less than half as long", () => {
+    const { material } = made.examination;
+    const shape = JSON.parse(JSON.stringify(shapeOf(made))) as RowShape;
+    const drawn = unpackRegion(shape.held);
+    expect(drawn).toHaveLength(material.length);
+    expect(Math.abs(regionArea(drawn) - regionArea(material)) / regionArea(material)).toBeLessThan(0.001);
+    const worst = Math.max(
+      ...drawn.flatMap((ring) =>
+        Array.from({ length: ring.length / 2 }, (_, i) => nearestPoints([ring.subarray(2 * i, 2 * i + 2)], material)!.distance),
+      ),
+    );
+    expect(worst).toBeLessThan(0.03);
+    expect(JSON.stringify(shape).length).toBeLessThan(JSON.stringify(material.map((ring) => [...ring])).length / 2);
+    expect(boxOfShape(shape)!.maxX).toBeCloseTo(made.examination.box!.maxX, 1);
+  });
+});
+
+describe("numbers on a sheet", () => {
+  it("stand beside their pieces, clear of all material and of each other", () => {
+    const square = (x: number, y: number): Sheet => ({ material: [rectangle(x, y, 30, 20)], engrave: [], score: [], box: null });
+    const placed = [square(10, 10), square(44, 10), square(10, 40)];
+    const same = [1, 0, 0, 1, 0, 0] as const;
+    const page = { width: 100, height: 70 };
+    const sheet = numberedSheet(
+      placed.map((sheet, i) => ({ sheet, matrix: same, number: String(i + 8) })),
+      page,
+    );
+    const lines = sheet.score.map((line) => regionBox([line])!);
+    expect(lines.length).toBeGreaterThanOrEqual(5);
+    for (const line of sheet.score) {
+      const own = Math.min(...placed.map(({ material }) => nearestPoints([line], material)!.distance));
+      expect(own).toBeGreaterThan(0.7);
+      expect(own).toBeLessThan(9);
+    }
+    expect(Math.min(...lines.map(({ minX, minY }) => Math.min(minX, minY)))).toBeGreaterThan(0);
+    expect(numberedSheet([{ sheet: square(1, 1), matrix: same, number: "1" }], { width: 32, height: 22 }).score).toEqual([]);
   });
 });

@@ -31,8 +31,8 @@ import {
   deleteRun,
   getRun,
   keepLaying,
-  keepLayout,
   listRuns,
+  replaceLayout,
   restoreRun,
   rowDocument,
   rowOfPiece,
@@ -91,6 +91,8 @@ const formatOf = (text: string | undefined) => FORMATS.find((format) => format =
 /** How often a page that follows a run is told, ms; and how long nothing may be said. */
 const TELL_MS = 250;
 const QUIET_MS = 15_000;
+/** How often a change is tried while others change the same. */
+const TRIES = 8;
 
 export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool): Hono {
   const routes = new Hono();
@@ -249,21 +251,25 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
   );
 
   /** Pieces that the maker has moved, turned or pinned. */
-  routes.put("/:id/places", validated(placesBody), (c) =>
-    found(c, async (run) => {
+  routes.put("/:id/places", validated(placesBody), async (c) => {
+    const { moved } = c.req.valid("json");
+    // What changes meanwhile, such as another piece that is moved, is not overwritten: it is looked at again.
+    for (let tries = 0; tries < TRIES; tries++) {
+      const run = await getRun(db, c.req.param("id"));
+      if (!run) return problem(c, 404, NO_RUN);
       const layout = layoutOf(run);
       if (!layout) return problem(c, 409, "Nothing is laid yet.");
-      for (const { sheet, place, matrix, pinned } of c.req.valid("json").moved) {
+      for (const { sheet, place, matrix, pinned } of moved) {
         const piece = layout.sheets[sheet]?.pieces[place];
         if (!piece) return problem(c, 404, `There is no place ${place + 1} on sheet ${sheet + 1}.`);
         piece.matrix = matrix;
         piece.pinned = pinned;
       }
-      const proved = await provedLayout(db, pool, run, layout);
-      await keepLayout(db, run.id, proved);
-      return c.json(proved);
-    }),
-  );
+      const proved = await provedLayout(db, pool, run, layout, new Set(moved.map(({ sheet }) => sheet)));
+      if (await replaceLayout(db, run.id, proved, run.change)) return c.json(proved);
+    }
+    return problem(c, 409, "The sheets are being changed at this moment. Try again.");
+  });
 
   routes.get("/:id/sheets/:name", (c) =>
     found(c, async (run) => {

@@ -302,6 +302,15 @@ export async function keepLayout(
   return rows.length > 0;
 }
 
+/** What was moved by hand; nothing is laid any more. @param change of the run that was moved @returns false where it has changed meanwhile */
+export async function replaceLayout(db: Queryable, id: string, layout: unknown, change: number): Promise<boolean> {
+  const { rows } = await db.query(
+    "update run set layout = $2::jsonb, laying = null, change = change + 1 where id = $1 and change = $3 returning id",
+    [id, JSON.stringify(layout), change],
+  );
+  return rows.length > 0;
+}
+
 /** @param only nothing is kept where another laying has begun meanwhile */
 export async function keepLaying(db: Queryable, id: string, laying: Laying | null, only?: string): Promise<boolean> {
   const { rows } = await db.query(

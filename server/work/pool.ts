@@ -45,8 +45,9 @@ export function openPool(width = availableParallelism()): Pool {
     warm: () => {
       if (warm) return;
       warm = true;
-      for (let i = 0; i < width; i++)
-        void pool.run({ does: "prove", pieces: [], sheet: { width: 1, height: 1, gap: 0, margin: 0 } });
+      const nothing = { does: "prove", pieces: [], sheet: { width: 1, height: 1, gap: 0, margin: 0 } };
+      // Whoever closes the pool meanwhile does not want them any more.
+      for (let i = 0; i < width; i++) pool.run(nothing).catch(() => {});
     },
     run: async (task) => {
       const answer: unknown = await pool.run(task);

@@ -29,21 +29,30 @@ export async function staleRows(db: Database, { id }: StoredRun, layout: Layout)
   });
 }
 
-/** A layout with what lies too near, measured on the outlines. */
-export async function provedLayout(db: Database, pool: Pool, { id }: StoredRun, layout: Layout): Promise<Layout> {
-  const rows = await finishedRows(db, id, rowsOf(layout));
+/** A layout with what lies too near, measured on the outlines. @param changed sheets that are looked at; the others are as they were */
+export async function provedLayout(
+  db: Database,
+  pool: Pool,
+  { id }: StoredRun,
+  layout: Layout,
+  changed: ReadonlySet<number>,
+): Promise<Layout> {
+  const numbers = [...changed].flatMap((sheet) => layout.sheets[sheet]!.pieces.map(({ row }) => row));
+  const rows = await finishedRows(db, id, [...new Set(numbers)]);
   const documents = rows.map(({ document }) => document);
   const outlines = await pool.run({ does: "outlines", documents, profile: PROFILES[0]!, fonts: await fontsOf(db, documents) });
   const known = new Map(rows.map(({ number }, i) => [number, outlines[i] ?? []]));
   const { width, height, gap, margin } = layout.choices;
   const faults = await Promise.all(
-    layout.sheets.map(async ({ pieces }, sheet) => {
-      const regions = pieces.map(({ row, matrix }): Region => transformRegion(known.get(row) ?? [], matrix as Matrix));
+    [...changed].map(async (sheet) => {
+      const regions = layout.sheets[sheet]!.pieces.map(
+        ({ row, matrix }): Region => transformRegion(known.get(row) ?? [], matrix),
+      );
       const found = await pool.run({ does: "prove", pieces: regions, sheet: { width, height, gap, margin } });
       return found.map((fault) => ({ sheet, places: fault.pieces }));
     }),
   );
-  return { ...layout, faults: faults.flat() };
+  return { ...layout, faults: [...layout.faults.filter(({ sheet }) => !changed.has(sheet)), ...faults.flat()] };
 }
 
 export async function sheetFile(

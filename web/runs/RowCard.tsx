@@ -20,16 +20,19 @@ interface Props {
   lines: number;
   shape: RowShape | undefined;
   material: Stock["material"];
+  /** Told when something of the row is changed: it stays in sight, also where it is no longer in the list. */
+  onChange(): void;
 }
 
 /** The row in the hand: large, with what is wrong, what was done, and what can be changed. */
-export function RowCard({ run, row, lines, shape, material }: Props) {
+export function RowCard({ run, row, lines, shape, material, onChange }: Props) {
   const units = useBench((state) => state.units);
   const navigate = useNavigate();
   const { facts, number, pieceId, leftOut } = row;
   const labels = new Map(facts?.labels);
   const kind = kindOf(row);
   const change = async (change: RowChange) => {
+    onChange();
     try {
       await changeRow(run, number, change);
     } catch (error) {

@@ -20,7 +20,9 @@ interface Props {
 }
 
 const ROW = 76;
-const GRID = "grid grid-cols-[120px_minmax(0,1.1fr)_minmax(0,2fr)_72px_104px] items-center gap-4 px-5";
+/** Where there is less room, the sentence and the size are left to the card of the row. */
+const GRID =
+  "grid grid-cols-[84px_minmax(0,1fr)_68px_64px] items-center gap-3 px-5 @3xl:grid-cols-[120px_minmax(0,1.1fr)_minmax(0,2fr)_72px_104px] @3xl:gap-4";
 
 /** One row for each name; only those in sight are drawn. */
 export function RowTable({ rows, chosen, material, shapes, want, onChoose }: Props) {
@@ -48,13 +50,13 @@ export function RowTable({ rows, chosen, material, shapes, want, onChoose }: Pro
   };
 
   return (
-    <div className="grid h-full min-h-0 grid-rows-[auto_minmax(0,1fr)]">
+    <div className="@container grid h-full min-h-0 grid-rows-[auto_minmax(0,1fr)]">
       <div className={`${GRID} border-b border-rule py-2 text-[12px] text-quiet`} aria-hidden="true">
         <span>finished piece</span>
         <span>name</span>
         <span>how it does</span>
         <span className="text-right">thinnest</span>
-        <span className="text-right">size</span>
+        <span className="hidden text-right @3xl:block">size</span>
       </div>
       {/* One stop of the tab key; arrows go from row to row. */}
       <div
@@ -126,12 +128,12 @@ const Row = memo(function Row({ row, chosen, material, shape, onChoose }: RowPro
       </span>
       <span className="flex min-w-0 items-center gap-2.5 text-[13px]">
         <RowMark kind={kind} />
-        <span className="line-clamp-2">
+        <span className="hidden @3xl:line-clamp-2">
           <RowSays row={row} />
         </span>
       </span>
       <span className="figure text-right text-[13px]">{facts?.thinnest != null && formatLength(facts.thinnest, units)}</span>
-      <span className="figure text-right text-[13px] text-quiet">
+      <span className="figure hidden text-right text-[13px] text-quiet @3xl:block">
         {facts?.width != null && `${formatNumber(facts.width, units, 0)} × ${formatLength(facts.height!, units, 0)}`}
       </span>
     </div>

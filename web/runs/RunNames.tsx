@@ -29,7 +29,7 @@ export function RunNames({ followed, onSheets }: { followed: FollowedRun; onShee
   const row = (chosen === null ? undefined : rows.get(chosen)) ?? shown[0];
   return (
     <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto md:grid md:grid-cols-[minmax(0,1fr)_300px] md:overflow-visible">
-      <main className="grid h-[80dvh] min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)] md:h-auto">
+      <main className="grid h-[80dvh] min-w-0 shrink-0 grid-rows-[auto_minmax(0,1fr)] md:h-auto md:min-h-0">
         <div className="flex flex-col gap-2.5 px-5 pt-4 pb-2.5">
           <div className="flex flex-wrap items-start justify-between gap-4">
             <RunVerdict followed={followed} />
@@ -98,9 +98,13 @@ export function RunNames({ followed, onSheets }: { followed: FollowedRun; onShee
           />
         )}
       </main>
-      <aside aria-label="The name in sight" className="border-rule md:min-h-0 md:overflow-y-auto md:border-l">
+      <aside
+        aria-label="The name in sight"
+        className="shrink-0 border-t border-rule md:min-h-0 md:overflow-y-auto md:border-t-0 md:border-l"
+      >
         {row && (
           <RowCard
+            onChange={() => setChosen(row.number)}
             run={run.id}
             row={row}
             lines={Math.max(1, design.lines)}

@@ -269,9 +269,10 @@ function SheetFacts({ followed: { run }, layout: { sheets, choices, fewest }, ch
               className="flex w-full items-baseline justify-between gap-2 rounded-lg px-2 py-1.5 text-left text-[14px] hover:bg-ink/5 aria-pressed:bg-film"
             >
               <span className="font-medium whitespace-nowrap">Sheet {k + 1}</span>
-              <span className="figure text-[12px] text-quiet">
-                {sheet.pieces.length} pcs · {filled(sheet, choices) ?? "…"} ·{" "}
-                {sheet.seconds === undefined ? "…" : duration(sheet.seconds)}
+              <span className="figure grid grid-cols-[4ch_7ch_12ch] text-right text-[12px] text-quiet">
+                <span>{sheet.pieces.length}</span>
+                <span>{filled(sheet, choices) ?? "…"}</span>
+                <span>{sheet.seconds === undefined ? "…" : duration(sheet.seconds)}</span>
               </span>
             </button>
           </li>

@@ -79,18 +79,18 @@ function OneSheet({ run, layout, k, rows, shapes, material, onChoose }: Omit<Pro
     return outline ? transformRegion(outline.region, matrixOf(place)) : null;
   };
   const wrong = useMemo(() => new Set(faults.filter(({ sheet }) => sheet === k).flatMap(({ places }) => places)), [faults, k]);
-  const heldRegion = held ? inPlace(held.place) : null;
-  const touches = heldRegion
-    ? touched(
-        heldRegion,
-        sheet.pieces.map((_, i) => (i === held!.place ? null : inPlace(i))),
-        choices,
-      )
-    : null;
-  const isRed = (place: number) =>
-    touches
-      ? touches.places.includes(place) || (place === held!.place && (touches.beyond || touches.places.length > 0))
-      : wrong.has(place);
+  // What the server has not looked at yet is looked at here.
+  const unproved = new Set([...waiting.keys(), ...(held ? [held.place] : [])]);
+  const near = new Set<number>();
+  for (const place of unproved) {
+    const region = inPlace(place);
+    if (!region) continue;
+    const others = sheet.pieces.map((_, i) => (i === place ? null : inPlace(i)));
+    const { places, beyond } = touched(region, others, choices);
+    for (const other of places) near.add(other);
+    if (beyond || places.length > 0) near.add(place);
+  }
+  const isRed = (place: number) => (unproved.size > 0 ? near.has(place) : wrong.has(place));
 
   const at = (event: PointerEvent) => {
     const box = stage.current!.getBoundingClientRect();

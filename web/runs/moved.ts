@@ -1,16 +1,7 @@
 /**
  * Pieces moved by hand on a sheet: where they lie then, and what they come too near to.
  */
-import {
-  type Box,
-  boxDistance,
-  boxOfKept,
-  type Matrix,
-  multiply,
-  nearestPoints,
-  type Region,
-  regionContains,
-} from "@mend-joint/core/geometry";
+import { areApart, type Box, boxOfKept, type Matrix, multiply, type Region } from "@mend-joint/core/geometry";
 import type { SheetChoices } from "@mend-joint/core/runs";
 
 /** Shifted, mm. */
@@ -34,13 +25,6 @@ export function touched(
   const box = boxOfKept(piece);
   if (!box) return { places: [], beyond: false };
   const inside = Math.min(box.minX, box.minY, width - box.maxX, height - box.maxY);
-  const places = others.flatMap((other, i) => {
-    const its = other && boxOfKept(other);
-    if (!its || boxDistance(box, its) >= gap) return [];
-    const near = nearestPoints(piece, other, Math.max(0, gap - DRAWN)) !== null;
-    return near || liesIn(piece, other) || liesIn(other, piece) ? [i] : [];
-  });
+  const places = others.flatMap((other, i) => (!other || areApart(piece, other, Math.max(0, gap - DRAWN)) ? [] : [i]));
   return { places, beyond: inside < margin - DRAWN };
 }
-
-const liesIn = (one: Region, other: Region) => one[0] !== undefined && regionContains(other, one[0][0]!, one[0][1]!);

@@ -3,7 +3,15 @@ import { defineConfig } from "vitest/config";
 import { BaseSequencer, type TestSpecification } from "vitest/node";
 
 /** Files that take longest begin first: one that is begun last would be waited for by itself. */
-const LONG = ["core/tests/outside", "core/mend/mend.reference", "server/folder", "core/mend/starters", "core/mend/all"];
+const LONG = [
+  "core/tests/outside",
+  "core/mend/mend.reference",
+  "server/runs",
+  "server/folder",
+  "server/kills",
+  "core/mend/starters",
+  "core/mend/all",
+];
 const rank = ({ moduleId }: TestSpecification) => {
   const at = LONG.findIndex((part) => moduleId.includes(part));
   return at === -1 ? LONG.length : at;
@@ -15,14 +23,36 @@ class LongestFirst extends BaseSequencer {
   }
 }
 
+const EXCLUDED = ["**/node_modules/**", "**/dist/**"];
+
 export default defineConfig({
   test: {
-    include: ["{core,library,server,web,cli,demo,benchmarks}/**/*.test.ts"],
-    exclude: ["**/node_modules/**", "**/dist/**"],
     globalSetup: "server/tests/template.ts",
     maxWorkers: Math.max(2, availableParallelism()),
     sequence: { sequencer: LongestFirst },
-    testTimeout: 60_000,
-    hookTimeout: 60_000,
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: "core",
+          include: ["{core,library}/**/*.test.ts"],
+          exclude: EXCLUDED,
+          // The core has no state: its modules are loaded once for all files of a worker.
+          isolate: false,
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: "house",
+          include: ["{server,web,cli,demo,benchmarks}/**/*.test.ts"],
+          exclude: EXCLUDED,
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+        },
+      },
+    ],
   },
 });

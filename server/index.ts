@@ -64,7 +64,7 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     server.close();
-    Promise.allSettled([machine.close(), crew.stop()])
+    Promise.allSettled([machine.close(), pool.close(), crew.stop()])
       .then(close)
       .finally(() => process.exit(0));
   };

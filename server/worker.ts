@@ -22,8 +22,7 @@ async function main(): Promise<void> {
   const crew = startCrew(db, await openQueue(db, { log: console.error, alone: false }), pool, console.error);
   console.log(`A worker is ready, ${pool.width} rows at a time.`);
   const stop = () =>
-    void crew
-      .stop()
+    void Promise.allSettled([pool.close(), crew.stop()])
       .then(close)
       .finally(() => process.exit(0));
   process.once("SIGINT", stop);

@@ -29,6 +29,7 @@ export interface Crew {
   begin(run: string, edited?: boolean): Promise<void>;
   /** Lays the pieces of a run on sheets. @param keep whether pinned pieces stay @param seconds how long better orders are searched */
   lay(run: string, options: { keep: boolean; seconds: number }): Promise<void>;
+  /** Ends when what is in hand is done, or when the pool is closed before. */
   stop(): Promise<void>;
 }
 
@@ -109,7 +110,6 @@ export function startCrew(db: Database, queue: Queue, pool: Pool, log: (line: st
       stopped = true;
       clearInterval(lookAfter);
       call();
-      await pool.close();
       await Promise.allSettled(workers);
       await queue.close();
     },

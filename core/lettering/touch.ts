@@ -9,19 +9,20 @@ import type { Region } from "../geometry";
  *   `null` where they have no height in common and could pass each other
  */
 export function touchingDistance(left: Region, right: Region): number | null {
-  let distance: number | null = null;
   // Between corners both sides are straight, so the nearest approach is at the height of some corner.
-  for (const y of heightsOf(left, right)) {
-    const [leftEdge, rightEdge] = [rightmostAt(left, y), leftmostAt(right, y)];
-    if (leftEdge === null || rightEdge === null) continue;
-    const here = leftEdge - rightEdge;
-    if (distance === null || here > distance) distance = here;
+  const heights = heightsOf(left, right);
+  const [leftEdge, rightEdge] = [outermostAt(left, heights, 1), outermostAt(right, heights, -1)];
+  let distance: number | null = null;
+  for (let k = 0; k < heights.length; k++) {
+    // Where one of them has nothing it is infinitely far.
+    const here = leftEdge[k]! + rightEdge[k]!;
+    if (here > -Infinity && (distance === null || here > distance)) distance = here;
   }
   return distance;
 }
 
 /** Heights of all corners that lie within the height of both, ascending, once each. */
-function heightsOf(a: Region, b: Region): Set<number> {
+function heightsOf(a: Region, b: Region): Float64Array {
   const [rangeA, rangeB] = [a, b].map((region) => {
     let [least, most] = [Infinity, -Infinity];
     for (const ring of region) {
@@ -37,27 +38,36 @@ function heightsOf(a: Region, b: Region): Set<number> {
   for (const ring of [...a, ...b]) {
     for (let i = 1; i < ring.length; i += 2) if (ring[i]! >= least && ring[i]! <= most) heights.add(ring[i]!);
   }
-  return heights;
+  return Float64Array.from(heights).sort();
 }
 
-const rightmostAt = (region: Region, y: number) => outermostAt(region, y, 1);
-
-function leftmostAt(region: Region, y: number): number | null {
-  const x = outermostAt(region, y, -1);
-  return x === null ? null : -x;
-}
-
-/** Largest x·sign on the outline at a height. */
-function outermostAt(region: Region, y: number, sign: 1 | -1): number | null {
-  let outermost: number | null = null;
+/**
+ * Largest x·sign on the outline at each height; -Infinity where it has none. Edge by edge: each is looked at for the heights that it
+ * passes, not each height for all edges.
+ */
+function outermostAt(region: Region, heights: Float64Array, sign: 1 | -1): Float64Array {
+  const outermost = new Float64Array(heights.length).fill(-Infinity);
   for (const ring of region) {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
       const [ay, by] = [ring[j + 1]!, ring[i + 1]!];
-      if ((y < ay && y < by) || (y > ay && y > by)) continue;
       const [ax, bx] = [sign * ring[j]!, sign * ring[i]!];
-      const x = ay === by ? Math.max(ax, bx) : ax + ((bx - ax) * (y - ay)) / (by - ay);
-      if (outermost === null || x > outermost) outermost = x;
+      const top = Math.max(ay, by);
+      for (let k = firstFrom(heights, Math.min(ay, by)); k < heights.length && heights[k]! <= top; k++) {
+        const x = ay === by ? Math.max(ax, bx) : ax + ((bx - ax) * (heights[k]! - ay)) / (by - ay);
+        if (x > outermost[k]!) outermost[k] = x;
+      }
     }
   }
   return outermost;
+}
+
+/** Index of the first height that is not below a value. */
+function firstFrom(heights: Float64Array, value: number): number {
+  let [low, high] = [0, heights.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (heights[middle]! < value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }

@@ -47,8 +47,10 @@ export interface NestOptions {
   turns?: readonly Turn[];
   /** Side of a cell, mm; smaller ones waste less and take longer. */
   cell?: number;
-  /** Other orders are tried until this says that it is enough. */
-  enough?(tried: number): boolean;
+  /** Other orders are tried until then, ms of `performance.now()`. */
+  until?: number | undefined;
+  /** So many other orders are tried, also when it is later. */
+  tries?: number | undefined;
   /** Random numbers from 0 to 1, for other orders. */
   random?(): number;
   /** The order to begin with, such as the best of an earlier search; pieces that it does not name come last. */
@@ -117,13 +119,63 @@ export class SheetError extends ClearError {
 
 /** @throws SheetError for a sheet without room */
 export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: NestOptions): Nested {
-  const { gap, margin, turns = TURNS, cell = CELL, enough = () => true, random = Math.random } = options;
+  const { gap, margin, turns = TURNS, cell = CELL } = options;
+  if (!(Math.min(sheet.width, sheet.height) > 2 * margin))
+    throw new SheetError(`A margin of ${margin} mm leaves no room on a sheet of ${sheet.width} × ${sheet.height} mm`);
   // Pieces are grown by half the gap, which may lie on the margin.
   const around = gap > 0 ? gap / 2 + HAIR : 0;
   const origin = margin - around;
   const room = { width: sheet.width - 2 * origin, height: sheet.height - 2 * origin };
-  if (!(Math.min(sheet.width, sheet.height) > 2 * margin))
-    throw new SheetError(`A margin of ${margin} mm leaves no room on a sheet of ${sheet.width} × ${sheet.height} mm`);
+  const tableOf = (cell: number): Table =>
+    tableFor(pieces, sheet, { room, around, origin, turns, cell, pinned: options.pinned ?? [] });
+  const fine = tableOf(cell);
+  const { shapesOf, fixed } = fine;
+  const size = (id: string) => Math.max(...shapesOf.get(id)!.map(({ width, height }) => width * height));
+  const first = pieces
+    .map(({ id }) => id)
+    .filter((id) => shapesOf.get(id)!.length > 0 && !fixed.ids.has(id))
+    .sort((a, b) => size(b) - size(a));
+  if (options.order) {
+    const at = new Map(options.order.map((id, i) => [id, i]));
+    first.sort((a, b) => (at.get(a) ?? Infinity) - (at.get(b) ?? Infinity) || 0);
+  }
+  const { laid: best, order, cell: own } = search(first, fine, tableOf, options);
+  const sheets = best.map((laid, s): NestedSheet => {
+    const placements = laid.map(({ id, shape, x, y }): Placement => {
+      const [a, b, c, d] = turning(shape.turn);
+      return { id, matrix: [a, b, c, d, origin + x * own - shape.left, origin + y * own - shape.low] };
+    });
+    const stays = fixed.sheets[s];
+    const reach = laid.length > 0 ? reachOf(laid, own) + origin - around : 0;
+    return { placements: [...(stays?.placements ?? []), ...placements], reach: Math.max(reach, stays?.reach ?? 0) };
+  });
+  const placed = new Set(sheets.flatMap(({ placements }) => placements.map(({ id }) => id)));
+  const tooLarge = pieces.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
+  const grown = pieces.reduce((sum, { id, region }) => (placed.has(id) ? sum + regionArea(offset(region, gap / 2)) : sum), 0);
+  return { sheets, tooLarge, fewest: Math.ceil(grown / (room.width * room.height) - ROUNDING), order };
+}
+
+/** Everything in cells of one size. */
+interface Table {
+  cell: number;
+  shapesOf: ReadonlyMap<string, readonly Shape[]>;
+  fixed: ReturnType<typeof pinnedSheets>;
+  lay(order: readonly string[]): Laid[][];
+  /** Length of sheets that is used, mm. */
+  lengthOf(laid: readonly Laid[][]): number;
+}
+
+interface TableOptions {
+  room: { width: number; height: number };
+  around: number;
+  origin: number;
+  turns: readonly Turn[];
+  cell: number;
+  pinned: readonly Pinned[];
+}
+
+function tableFor(pieces: readonly NestPiece[], sheet: SheetStock, options: TableOptions): Table {
+  const { room, around, origin, turns, cell, pinned } = options;
   const blank = blankSheet(room, sheet, origin, around, cell);
   const known = new Map<string, Shape[]>();
   const shapesOf = new Map<string, Shape[]>();
@@ -138,38 +190,89 @@ export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: N
     }
     shapesOf.set(id, shapes);
   }
-  const fixed = pinnedSheets(pieces, options.pinned ?? [], blank, { origin, around, cell });
-  const size = (id: string) => Math.max(...shapesOf.get(id)!.map(({ width, height }) => width * height));
-  let order = pieces
-    .map(({ id }) => id)
-    .filter((id) => shapesOf.get(id)!.length > 0 && !fixed.ids.has(id))
-    .sort((a, b) => size(b) - size(a));
-  if (options.order) {
-    const at = new Map(options.order.map((id, i) => [id, i]));
-    order.sort((a, b) => (at.get(a) ?? Infinity) - (at.get(b) ?? Infinity) || 0);
+  const fixed = pinnedSheets(pieces, pinned, blank, { origin, around, cell });
+  return {
+    cell,
+    shapesOf,
+    fixed,
+    lay: (order) => lay(order, shapesOf, fixed.blanks, blank, room, cell),
+    lengthOf: (laid) => Math.max(0, laid.length - 1) * sheet.width + reachOf(laid.at(-1) ?? [], cell),
+  };
+}
+
+/** Other orders are tried in cells so many times as large: many more of them, and what is better there mostly is better. */
+const COARSE = 3;
+/** The best is laid once more in cells of half the size, which waste less; that takes about so many times as long. */
+const FINEST = 5;
+/** So many orders at least are tried between two that are laid finely. */
+const BETWEEN_FINE = 10;
+/** An order is gone on from when it is no worse than the one so many before it. */
+const LATE = 12;
+
+/**
+ * The best order that is found while there is time, by late acceptance (E. K. Burke, Y. Bykov, "The late acceptance hill-climbing
+ * heuristic", 2017).
+ */
+function search(
+  first: readonly string[],
+  fine: Table,
+  tableOf: (cell: number) => Table,
+  { until = 0, tries = 0, random = Math.random }: NestOptions,
+): { laid: Laid[][]; order: string[]; cell: number } {
+  let best = { laid: [] as Laid[][], order: [...first], length: 0, cell: fine.cell };
+  const began = performance.now();
+  best.laid = fine.lay(first);
+  best.length = fine.lengthOf(best.laid);
+  const fineMs = performance.now() - began;
+  // Where there is little time, all of it goes into the order.
+  const finest = until - performance.now() > 2 * FINEST * fineMs;
+  const end = finest ? until - FINEST * fineMs : until;
+  const goesOn = (tried: number) => tried < tries || performance.now() < end;
+  if (first.length < 2 || !goesOn(0)) return best;
+  const coarse = tableOf(fine.cell * COARSE);
+  let current = { order: best.order, length: coarse.lengthOf(coarse.lay(best.order)) };
+  let shortest = current.length;
+  const late = Array.from({ length: LATE }, () => current.length);
+  let promising: string[] | null = null;
+  const layFinely = () => {
+    if (!promising) return;
+    const laid = fine.lay(promising);
+    const length = fine.lengthOf(laid);
+    if (length < best.length - ROUNDING) best = { laid, order: promising, length, cell: fine.cell };
+    promising = null;
+  };
+  for (let tried = 0, since = 0; goesOn(tried); tried++, since++) {
+    const order = changed(current.order, random);
+    const length = coarse.lengthOf(coarse.lay(order));
+    if (length <= current.length || length <= late[tried % LATE]!) current = { order, length };
+    late[tried % LATE] = current.length;
+    if (length < shortest - ROUNDING) [shortest, promising] = [length, order];
+    const last = tried + 1 >= tries && performance.now() + fineMs >= end;
+    if (promising && (since >= BETWEEN_FINE || last)) {
+      layFinely();
+      since = 0;
+    }
   }
-  const layOrder = (ids: readonly string[]) => lay(ids, shapesOf, fixed.blanks, blank, room, cell);
-  let best = layOrder(order);
-  for (let tried = 1; order.length > 1 && !enough(tried); tried++) {
-    const next = [...order];
-    const [i, j] = [Math.floor(random() * next.length), Math.floor(random() * next.length)];
+  if (!finest) return best;
+  const half = tableOf(fine.cell / 2);
+  const laid = half.lay(best.order);
+  return half.lengthOf(laid) < best.length - ROUNDING ? { ...best, laid, cell: half.cell } : best;
+}
+
+/** Two swapped, one put elsewhere, or some taken out and put in again. */
+function changed(order: readonly string[], random: () => number): string[] {
+  const next = [...order];
+  const any = (count: number) => Math.floor(random() * count);
+  const kind = random();
+  if (kind < 0.4) {
+    const [i, j] = [any(next.length), any(next.length)];
     [next[i], next[j]] = [next[j]!, next[i]!];
-    const laid = layOrder(next);
-    if (isBetter(laid, best, cell)) [best, order] = [laid, next];
+    return next;
   }
-  const sheets = best.map((laid, s): NestedSheet => {
-    const placements = laid.map(({ id, shape, x, y }): Placement => {
-      const [a, b, c, d] = turning(shape.turn);
-      return { id, matrix: [a, b, c, d, origin + x * cell - shape.left, origin + y * cell - shape.low] };
-    });
-    const stays = fixed.sheets[s];
-    const reach = laid.length > 0 ? reachOf(laid, cell) + origin - around : 0;
-    return { placements: [...(stays?.placements ?? []), ...placements], reach: Math.max(reach, stays?.reach ?? 0) };
-  });
-  const placed = new Set(sheets.flatMap(({ placements }) => placements.map(({ id }) => id)));
-  const tooLarge = pieces.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
-  const grown = pieces.reduce((sum, { id, region }) => (placed.has(id) ? sum + regionArea(offset(region, gap / 2)) : sum), 0);
-  return { sheets, tooLarge, fewest: Math.ceil(grown / (room.width * room.height) - ROUNDING), order };
+  const count = kind < 0.7 ? 1 : 2 + any(Math.max(2, next.length / 6));
+  const out = Array.from({ length: Math.min(count, next.length - 1) }, () => next.splice(any(next.length), 1)[0]!);
+  for (const id of out) next.splice(any(next.length + 1), 0, id);
+  return next;
 }
 
 /** Sheets with what stays on them taken. */
@@ -303,9 +406,3 @@ function placeOn(sheet: OpenSheet, shapes: readonly Shape[], room: { width: numb
 }
 
 const reachOf = (laid: readonly Laid[], cell: number) => Math.max(0, ...laid.map(({ shape, x }) => x * cell + shape.width));
-
-/** Fewer sheets, or less of the last one. */
-function isBetter(one: readonly Laid[][], other: readonly Laid[][], cell: number): boolean {
-  if (one.length !== other.length) return one.length < other.length;
-  return reachOf(one.at(-1) ?? [], cell) < reachOf(other.at(-1) ?? [], cell) - ROUNDING;
-}

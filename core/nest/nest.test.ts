@@ -125,7 +125,7 @@ describe("pieces on sheets", () => {
       const pieces = numbered(Array.from({ length: 2 + Math.floor(random() * 14) }, () => randomPiece(random)));
       const [gap, margin] = [random() * 5, random() * 8];
       const sheet = { width: 160 + 200 * random(), height: 140 + 100 * random() };
-      const nested = nest(pieces, sheet, { gap, margin, cell: 0.5 + 2 * random(), random, enough: (tried) => tried > 3 });
+      const nested = nest(pieces, sheet, { gap, margin, cell: 0.5 + 2 * random(), random, tries: 3 });
       expect([...nested.tooLarge, ...nested.sheets.flatMap(({ placements }) => placements.map(({ id }) => id))].sort()).toEqual(
         pieces.map(({ id }) => id).sort(),
       );
@@ -147,7 +147,7 @@ describe("pieces on sheets", () => {
     const sheet = { width: 260, height: 180 };
     const options = { gap: 2, margin: 4, cell: 2, random };
     const once = nest(pieces, sheet, options);
-    const longer = nest(pieces, sheet, { ...options, enough: (tried) => tried > 12 });
+    const longer = nest(pieces, sheet, { ...options, tries: 12 });
     expect(longer.sheets.length).toBeLessThanOrEqual(once.sheets.length);
     if (longer.sheets.length === once.sheets.length) {
       expect(longer.sheets.at(-1)!.reach).toBeLessThanOrEqual(once.sheets.at(-1)!.reach + 1e-6);
@@ -162,7 +162,7 @@ describe("laying again", () => {
   const options = { gap: 2, margin: 4, cell: 1.5, random };
 
   it("goes on from the order of before, and is the same where nothing better is looked for", () => {
-    const once = nest(pieces, sheet, { ...options, enough: (tried) => tried > 6 });
+    const once = nest(pieces, sheet, { ...options, tries: 6 });
     expect(nest(pieces, sheet, { ...options, order: once.order }).sheets).toEqual(once.sheets);
   });
 

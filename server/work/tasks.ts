@@ -197,8 +197,7 @@ function outlines({ documents, profile, fonts }: OutlinesTask): (Region | null)[
 }
 
 function lay({ pieces, sheet, options, seconds }: LayTask): Nested {
-  const until = performance.now() + seconds * 1000;
-  return nest(pieces, sheet, { ...options, enough: () => performance.now() >= until });
+  return nest(pieces, sheet, { ...options, until: performance.now() + seconds * 1000 });
 }
 
 function drawn({ pieces, fonts }: Pick<OnePage, "pieces" | "fonts">) {

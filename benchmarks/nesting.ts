@@ -1,0 +1,84 @@
+/**
+ * Laying on sheets: how long the first layout takes, and how much better than packing boxes (maxrects-packer) it is after ten seconds.
+ */
+import { examine, type Library } from "@mend-joint/core";
+import { type Region, regionArea, regionBox } from "@mend-joint/core/geometry";
+import { beginPiece, scaleTo } from "@mend-joint/core/mend";
+import { type Nested, type NestPiece, nest } from "@mend-joint/core/nest";
+import { REGATTA_CREW } from "@mend-joint/demo/crew";
+import type * as Packing from "maxrects-packer";
+import { slowness } from "./clock";
+
+// The package says that it is a module, and its main file is none.
+const { MaxRectsPacker } = (await import("maxrects-packer/dist/maxrects-packer.mjs" as string)) as typeof Packing;
+
+const SHEET = { width: 600, height: 400 };
+const CHOICES = { gap: 3, margin: 5 };
+/** Better orders are searched so long, s. */
+const SEARCH = 10;
+
+type Bar = (text: string, value: number, most: number, unit: string) => void;
+
+/** The lots that the bars were set with: toppers 130 mm wide on sticks of 90, stakes with a bar, heavy letters on a bar. */
+function pieces(starter: string, count: number, library: Library, width?: number): NestPiece[] {
+  return Array.from({ length: count }, (_, i) => {
+    const begun = beginPiece(starter, [REGATTA_CREW[i % REGATTA_CREW.length]!], library);
+    const sized = width === undefined ? begun : scaleTo(begun, { side: "width", mm: width, keepWidths: true }, library);
+    return { id: `${starter} ${i}`, region: examine(sized ?? begun, library, { notes: false }).material };
+  });
+}
+
+/** Material over the length of sheets that is used. */
+const filled = (lot: readonly NestPiece[], length: number) =>
+  lot.reduce((sum, { region }) => sum + regionArea(region), 0) / (length * SHEET.height);
+
+const lengthOf = ({ sheets }: Nested) => (sheets.length - 1) * SHEET.width + sheets.at(-1)!.reach;
+
+/** The length of sheets that boxes take, turned where that helps. */
+function boxesLength(lot: readonly NestPiece[]): number {
+  const room = { width: SHEET.width - 2 * CHOICES.margin + CHOICES.gap, height: SHEET.height - 2 * CHOICES.margin + CHOICES.gap };
+  const packer = new MaxRectsPacker(room.width, room.height, 0, { smart: false, pot: false, square: false, allowRotation: true });
+  packer.addArray(lot.map(({ region }) => asBox(region)) as never);
+  const last = packer.bins.at(-1)!;
+  const reach = Math.max(...last.rects.map((rect) => rect.x + rect.width)) + CHOICES.margin - CHOICES.gap;
+  return (packer.bins.length - 1) * SHEET.width + reach;
+}
+
+function asBox(region: Region): { width: number; height: number } {
+  const { minX, minY, maxX, maxY } = regionBox(region)!;
+  return { width: maxX - minX + CHOICES.gap, height: maxY - minY + CHOICES.gap };
+}
+
+function timed<Result>(work: () => Result): [Result, number] {
+  const start = performance.now();
+  const result = work();
+  return [result, (performance.now() - start) / (slowness() || 1) / 1000];
+}
+
+export function nesting(library: Library, bar: Bar, atLeast: (text: string, value: number, least: number) => void): void {
+  const toppers = pieces("topper", 24, library, 130);
+  const stakes = pieces("plant-stake", 24, library);
+  const plates = pieces("nameplate", 24, library, 120);
+  const mixed = [
+    ...pieces("topper", 50, library, 130),
+    ...pieces("plant-stake", 75, library),
+    ...pieces("nameplate", 40, library, 120),
+    ...pieces("key-ring", 35, library),
+  ];
+  bar("24 toppers laid", timed(() => nest(toppers, SHEET, CHOICES))[1], 2, "s");
+  bar("200 mixed pieces laid", timed(() => nest(mixed, SHEET, CHOICES))[1], 20, "s");
+  for (const [name, lot, least] of [
+    ["toppers", toppers, 2.2],
+    ["stakes", stakes, 1.8],
+    ["nameplates", plates, 1.6],
+    ["mixed", mixed, 1.6],
+  ] as const) {
+    const until = performance.now() + SEARCH * 1000;
+    const length = lengthOf(nest(lot, SHEET, { ...CHOICES, until }));
+    const ratio = filled(lot, length) / filled(lot, boxesLength(lot));
+    console.log(
+      `  ${name}: ${length.toFixed(0)} mm of sheet, filled ${(100 * filled(lot, length)).toFixed(0)} %; boxes ${boxesLength(lot).toFixed(0)} mm`,
+    );
+    atLeast(`${name} against boxes, times`, ratio, least);
+  }
+}

@@ -12,7 +12,7 @@ import type { Library } from "@mend-joint/core";
 import { allowance, PROFILES } from "@mend-joint/core/cut";
 import { ClearError } from "@mend-joint/core/errors";
 import { makeFile, slug } from "@mend-joint/core/formats";
-import { offset, type Region, regionBox, transformRegion } from "@mend-joint/core/geometry";
+import { offset, REACH, type Region, regionBox, transformRegion } from "@mend-joint/core/geometry";
 import { checkSheet, type Nested, nest } from "@mend-joint/core/nest";
 import { type Piece, parsePiece, STARTERS, widthToDraw } from "@mend-joint/core/piece";
 import { labelsOf, type Sheet, sheetOf } from "@mend-joint/core/report";
@@ -119,9 +119,9 @@ export async function runList(argv: string[], terminal: Terminal): Promise<numbe
 function sheetSize(text: string): { width: number; height: number } {
   const [, width, height] = /^\s*(\d+(?:\.\d+)?)\s*[x×*]\s*(\d+(?:\.\d+)?)\s*$/i.exec(text) ?? [];
   const size = { width: Number(width), height: Number(height) };
-  const isSize = (mm: number) => mm > 0 && mm <= 10_000;
+  const isSize = (mm: number) => mm > 0 && mm <= REACH;
   if (!isSize(size.width) || !isSize(size.height)) {
-    throw new UsageError(`--sheet "${text}" is not a size such as 600x400, in mm and up to 10000`);
+    throw new UsageError(`--sheet "${text}" is not a size such as 600x400, in mm and up to ${REACH}`);
   }
   return size;
 }

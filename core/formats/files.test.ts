@@ -14,6 +14,7 @@ import { examine } from "../examine";
 import { normalise, type Region, regionArea, regionBox, transformRegion } from "../geometry";
 import { sheetOf } from "../report";
 import { outlineDistance } from "../tests/distance";
+import { rectangle } from "../tests/shapes";
 import {
   type DrawnShape,
   type FileFormat,
@@ -70,6 +71,14 @@ describe.each(pieces.map((each) => [each.piece.name, each] as const))("%s", (_, 
     ).toEqual([]);
     if (format !== "dxf") expect(drawing.widthMm).toBeCloseTo(each.plan.width, 2);
   });
+});
+
+it("what is larger than files can be is refused as that", async () => {
+  const sheet = { material: [rectangle(0, 0, 2100, 10)], engrave: [], score: [], box: null };
+  const { piece } = pieces[0]!;
+  await expect(makeFile(piece, sheet, "svg", { profile })).rejects.toThrow("2100 × 10 mm, and a file can have 2000 mm");
+  const page = { width: 2500, height: 1250 };
+  await expect(makeFile(piece, sheet, "dxf", { profile, page })).rejects.toThrow("The sheet is 2500 × 1250 mm");
 });
 
 describe("DXF", () => {

@@ -5,6 +5,7 @@
 import { strToU8, zipSync } from "fflate";
 import { type CutPlan, type Draw, type LinePurpose, type MachineProfile, planCut, type Tabs } from "../cut";
 import { ClearError } from "../errors";
+import { REACH, regionBox } from "../geometry";
 import type { Piece } from "../piece";
 import type { Sheet } from "../report";
 import { type DxfCurves, writeDxf } from "./dxf-out";
@@ -81,6 +82,7 @@ async function proveFile(
   options: FileOptions,
 ): Promise<Pick<MadeFile, "bytes" | "notes">> {
   if (format === "pattern" || format === "picture") return { bytes: await drawnFile(piece, sheet, format, options), notes: [] };
+  requireWithinReach(sheet, options);
   const wrong: string[] = [];
   for (const chords of [false, true]) {
     const plan = planCut(piece, sheet, { ...options, chords });
@@ -93,6 +95,19 @@ async function proveFile(
     `The ${format.toUpperCase()} would not be the piece as measured (${wrong[1]}), so it was not written. Move its parts a little and try again.`,
   );
 }
+
+/** @throws FileError for what is larger than any reader of files here takes */
+function requireWithinReach({ material }: Sheet, { page }: FileOptions): void {
+  const box = page ? { minX: 0, minY: 0, maxX: page.width, maxY: page.height } : regionBox(material);
+  const [width, height] = box ? [box.maxX - box.minX, box.maxY - box.minY] : [0, 0];
+  if (Math.max(width, height) + (page ? 0 : EDGES) <= REACH) return;
+  throw new FileError(
+    `The ${page ? "sheet" : "piece"} is ${Math.ceil(width)} × ${Math.ceil(height)} mm, and a file can have ${REACH} mm on a side. Make it smaller, or cut it in parts`,
+  );
+}
+
+/** What the kerf and the empty edge around a drawing add to it at most, mm. */
+const EDGES = 6;
 
 const CHORDS = "Written as fine straight lines, since curves would have left the measured outline by more than 0.02 mm.";
 

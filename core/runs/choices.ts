@@ -2,6 +2,7 @@
  * What a maker chooses for a run, and what is stored of it.
  */
 import { z } from "zod";
+import { REACH } from "../geometry";
 import { pieceSchema } from "../piece";
 
 /** A piece of the maker's own, as it was when the run took it, or a beginning of ours. */
@@ -25,9 +26,9 @@ export const sizeRuleSchema = z.discriminatedUnion("by", [
 ]);
 
 export const sheetChoicesSchema = z.strictObject({
-  /** mm */
-  width: z.number().min(10).max(10_000),
-  height: z.number().min(10).max(10_000),
+  /** mm; files have no more than this on a side. */
+  width: z.number().min(10).max(REACH),
+  height: z.number().min(10).max(REACH),
   gap: z.number().min(0).max(200),
   margin: z.number().min(0).max(500),
   /** How pieces may be turned: in quarters, only upside down so that the grain stays, or not at all. */

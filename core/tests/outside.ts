@@ -9,8 +9,8 @@ import { createInterface } from "node:readline";
 import { shippedLibrary } from "@mend-joint/library";
 import { PROFILES, planCut } from "../cut";
 import { type Examination, examine, examineSolids, type Solid } from "../examine";
-import { makeFile } from "../formats";
-import { normalise, regionArea } from "../geometry";
+import { FileError, makeFile } from "../formats";
+import { normalise, REACH, regionArea } from "../geometry";
 import { poleOf } from "../measure";
 import { widthToDraw } from "../piece";
 import { sheetOf } from "../report";
@@ -95,6 +95,18 @@ async function pieceCase(seed: number, folder: string) {
   const question = { id: seed, ...describe(examination, widthToDraw(piece)) };
   if (sheet.material.length === 0) return question;
   const plan = planCut(piece, sheet, { profile });
+  // Larger than a file can be: refused with a sentence, and nothing to read again.
+  if (Math.max(plan.width, plan.height) > REACH) {
+    await makeFile(piece, sheet, "svg", { profile }).then(
+      () => {
+        throw new Error(`a file of ${plan.width} × ${plan.height} mm was written`);
+      },
+      (error: unknown) => {
+        if (!(error instanceof FileError && error.message.includes("on a side"))) throw error;
+      },
+    );
+    return question;
+  }
   const files: Record<string, string> = {};
   for (const format of ["svg", "dxf", "pdf"] as const) {
     files[format] = join(folder, `${seed}.${format}`);

@@ -1,4 +1,5 @@
 import { PROFILES } from "@mend-joint/core/cut";
+import { REACH } from "@mend-joint/core/geometry";
 import { formatLength, formatNumber, type Units } from "@mend-joint/core/piece";
 import type { Layout, RunRow, SheetChoices } from "@mend-joint/core/runs";
 import { Switch } from "radix-ui";
@@ -127,7 +128,7 @@ function SheetFields({ run, choices }: { run: string; choices: SheetChoices }) {
           label="Width"
           value={choices.width}
           least={10}
-          most={10_000}
+          most={REACH}
           step={10}
           onChange={(width) => change({ width })}
         />
@@ -135,7 +136,7 @@ function SheetFields({ run, choices }: { run: string; choices: SheetChoices }) {
           label="Height"
           value={choices.height}
           least={10}
-          most={10_000}
+          most={REACH}
           step={10}
           onChange={(height) => change({ height })}
         />

@@ -30,15 +30,6 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
     },
   },
   {
-    name: "bench-joints",
-    path: "/bench/demo-harbour-office",
-    before: (page) =>
-      page
-        .getByRole("button", { name: /Joints/ })
-        .first()
-        .click(),
-  },
-  {
     name: "bench-widths",
     path: "/bench/demo-sea-kale",
     before: (page) => page.getByRole("button", { name: "Widths" }).click(),
@@ -74,14 +65,6 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
   },
   { name: "bench-drawing", path: "/bench/demo-bay-sign" },
   { name: "cut-finished", path: "/bench/demo-ferry-key/cut", before: (page) => page.getByTestId("effort").waitFor() },
-  {
-    name: "cut-lines",
-    path: "/bench/demo-bell-rim/cut",
-    before: async (page) => {
-      await page.getByTestId("effort").waitFor();
-      await page.getByRole("radio", { name: "Lines" }).click();
-    },
-  },
   { name: "cut-paper", path: "/bench/demo-harbour-office/cut", before: (page) => page.getByText("10 to drill").waitFor() },
   {
     name: "cut-trial",
@@ -116,7 +99,25 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
       await page.getByRole("button", { name: /^Size: .*across/ }).click();
     },
   },
-  { name: "bench-frame", path: "/bench/demo-harbour-gate" },
+  {
+    name: "runs-new",
+    path: "/runs/new",
+    before: async (page) => {
+      await page.getByText("Try it with the crew of the regatta").click();
+      await page.waitForTimeout(9000);
+    },
+  },
+  { name: "run-names", path: "/runs/new", before: examineCrew },
+  {
+    name: "run-sheets",
+    path: "/runs/new",
+    before: async (page) => {
+      await examineCrew(page);
+      await page.getByRole("button", { name: "To the sheets" }).click();
+      await page.getByRole("button", { name: "Lay on sheets" }).click();
+      await page.getByRole("button", { name: "Lay them again" }).waitFor({ timeout: 90_000 });
+    },
+  },
   {
     name: "bench-shelf",
     path: "/bench/demo-boat-naming",
@@ -130,6 +131,15 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
     },
   },
 ];
+
+/** The crew through the topper with the loose dot. */
+async function examineCrew(page: Page): Promise<void> {
+  await page.getByText("Try it with the crew of the regatta").click();
+  await page.getByRole("button", { name: /^Boat-naming topper/ }).click();
+  await page.getByLabel("What the run is called").fill("Regatta crew");
+  await page.getByRole("button", { name: "Examine 40 names" }).click();
+  await page.getByText("All 40 hold.").waitFor({ timeout: 120_000 });
+}
 
 /** What a maker might have photographed: the bay and its islet, dark on paper. */
 async function pictureOfBay(): Promise<Buffer> {

@@ -6,8 +6,7 @@ import { PROFILES } from "@mend-joint/core/cut";
 import { ClearError } from "@mend-joint/core/errors";
 import type { Region } from "@mend-joint/core/geometry";
 import type { Nested, NestPiece, Pinned, Turn } from "@mend-joint/core/nest";
-import type { SheetChoices } from "@mend-joint/core/runs";
-import { fromId, idOf, type Layout, layoutSchema, type Placed } from "@mend-joint/core/runs";
+import { fromId, idOf, type Layout, layoutSchema, type Placed, refusedRow, type SheetChoices } from "@mend-joint/core/runs";
 import { fontsOf } from "../store/fonts";
 import {
   dueRows,
@@ -16,6 +15,8 @@ import {
   keepLaying,
   keepLayout,
   keepResults,
+  type RowResult,
+  type RowToMake,
   rowsToMake,
   runsAtWork,
   type StoredRun,
@@ -125,7 +126,24 @@ async function makeRows(db: Database, pool: Pool, { run: id, from, to }: RowsJob
   if (rows.length === 0) return;
   const { design, choices, revision } = run;
   const fonts = await fontsOf(db, [design, rows]);
-  await keepResults(db, id, revision, await pool.run({ does: "rows", design, choices, rows, fonts }));
+  const make = (some: RowToMake[]) => pool.run({ does: "rows", design, choices, rows: some, fonts });
+  let results: RowResult[];
+  try {
+    results = await make(rows);
+  } catch (error) {
+    if (pool.closed) throw error;
+    // One of them takes its thread with it: each by itself, so that the others are made.
+    results = [];
+    for (const row of rows) results.push(...(await make([row]).catch(() => [lostRow(row, pool)])));
+  }
+  await keepResults(db, id, revision, results);
+}
+
+/** What is told of a row on which a thread ended. */
+function lostRow({ number, texts, font, own }: RowToMake, { closed }: Pool): RowResult {
+  if (closed) throw new Error("The threads were closed.");
+  const facts = refusedRow(texts, "It takes more memory or time than one name may have. Change the name or its lettering.");
+  return { number, texts, font, pieceVersion: own?.version ?? null, madeOf: "", made: { document: null, facts, shape: null } };
 }
 
 type LayJob = Extract<Job, { work: "lay" }>;

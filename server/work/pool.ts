@@ -17,6 +17,8 @@ const isRefused = (answer: unknown): answer is Refused => typeof answer === "obj
 export interface Pool {
   /** How many tasks run at the same time. */
   width: number;
+  /** True once it has been closed: what fails then says nothing against the task. */
+  readonly closed: boolean;
   /** Starts the threads, so that they are there when the first work comes. */
   warm(): void;
   /** @throws WorkRefused with a sentence for people */
@@ -40,8 +42,12 @@ export function openPool(width = availableParallelism()): Pool {
     execArgv: [],
   });
   let warm = false;
+  let closed = false;
   return {
     width,
+    get closed() {
+      return closed;
+    },
     warm: () => {
       if (warm) return;
       warm = true;
@@ -54,6 +60,9 @@ export function openPool(width = availableParallelism()): Pool {
       if (isRefused(answer)) throw new WorkRefused(answer.refused);
       return answer as never;
     },
-    close: () => pool.destroy(),
+    close: () => {
+      closed = true;
+      return pool.destroy();
+    },
   };
 }

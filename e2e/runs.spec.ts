@@ -117,6 +117,17 @@ test("a row goes to the bench and stays as it was made there; sheets are moved b
   expect(new TextDecoder().decode(zip["cut-list.csv"])).toContain("Ffionn");
 });
 
+test("pieces of the rack are laid on sheets together", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "Several on sheets" }).click();
+  for (const name of ["Oyster bar ring sign", "Harbour gate sign"])
+    await page.getByRole("button", { name: `Pick ${name}` }).click();
+  expect(await faults(page)).toEqual([]);
+  await page.getByRole("button", { name: "Lay 2 on sheets" }).click();
+  await page.getByRole("button", { name: "Lay on sheets" }).click();
+  await expect(sheets(page)).toHaveText("2 pieces on 1 sheet", { timeout: 60_000 });
+});
+
 /** The least workbook of one sheet (Office Open XML, ECMA-376), with texts in the cells. */
 function workbook(rows: readonly (readonly (string | number)[])[]): Buffer {
   const cell = (value: string | number, at: string) =>

@@ -225,7 +225,7 @@ describe.each(DATABASES)("runs on $name", (database) => {
     const id = await begin("Kit,2\nFfion,1\nDilys,1", { name: "Boats" });
     await examined(id);
     await ask(`/runs/${id}`, "PATCH", { sheet: SHEET });
-    expect((await answer(`/runs/${id}/lay`, "POST", { keep: false, seconds: 0.5 })).status).toBe(202);
+    expect((await answer(`/runs/${id}/lay`, "POST", { keep: false, seconds: 0.5 })).status).toBe(204);
     const { run } = await until(id, ({ run }) => run.layout !== null && run.laying === null);
     const layout = run.layout!;
     const pieces = layout.sheets.flatMap((sheet) => sheet.pieces);
@@ -271,6 +271,34 @@ describe.each(DATABASES)("runs on $name", (database) => {
     const small = await until(id, ({ run }) => run.laying === null);
     expect(small.run.layout!.tooLarge).toEqual([1, 2, 3]);
   }, 120_000);
+
+  it("pieces of the rack are rows of their own; they are of one sheet, and stay as they are", async () => {
+    const walnut = { ...document("Oak"), stock: STOCKS.find(({ id }) => id !== STOCKS[0]!.id)! };
+    const made = await Promise.all(
+      [document("Kit"), document("Ivy", 70), walnut].map(
+        async (piece) => (await ask("/pieces", "POST", { document: piece })).body.id,
+      ),
+    );
+    const other = await ask("/runs/picked", "POST", { name: "Mixed", pieces: made });
+    expect([other.status, other.body.detail]).toEqual([422, expect.stringContaining("one sheet is of one kind")]);
+    const { body } = await ask("/runs/picked", "POST", { name: "Two", pieces: made.slice(0, 2) });
+    const { rows } = await examined(body.id);
+    expect(rows.map(({ pieceId, facts }) => [pieceId, facts?.name])).toEqual([
+      [made[0], "Kit"],
+      [made[1], "Ivy"],
+    ]);
+    expect((await ask(`/runs/${body.id}/rows/1`, "PATCH", { texts: ["Zoë"] })).status).toBe(409);
+    expect((await ask(`/runs/${body.id}/rows/1`, "PATCH", { count: 2 })).status).toBe(204);
+    const [{ version }] = [(await ask(`/pieces/${made[1]}`)).body as unknown as { version: number }];
+    await ask(`/pieces/${made[1]}`, "PUT", { version, document: document("Ivy", 120) });
+    expect((await examined(body.id)).rows[1]!.facts!.width).toBeGreaterThan(rows[1]!.facts!.width! + 40);
+    // A piece that changes after it was laid stops its sheet, though nobody has looked at the run since.
+    await answer(`/runs/${body.id}/lay`, "POST", { keep: false, seconds: 0 });
+    await until(body.id, ({ run }) => run.laying === null && run.layout !== null);
+    expect((await answer(`/runs/${body.id}/sheets/1.svg`)).status).toBe(200);
+    await ask(`/pieces/${made[1]}`, "PUT", { version: version + 1, document: document("Ivy", 90) });
+    expect((await answer(`/runs/${body.id}/sheets/1.svg`)).status).toBe(409);
+  }, 60_000);
 
   it("is followed as it comes along", async () => {
     const id = await begin("Kit\nFfion\nDilys\nIvy", { mend: false });

@@ -3,11 +3,12 @@
  */
 import { z } from "zod";
 import { REACH } from "../geometry";
-import { pieceSchema } from "../piece";
+import { pieceSchema, stockSchema } from "../piece";
 
-/** A piece of the maker's own, as it was when the run took it, or a beginning of ours. */
+/** A piece of the maker's own, as it was when the run took it, a beginning of ours, or pieces of the rack, each as it is. */
 export const designSchema = z.union([
   z.strictObject({ starter: z.string().min(1).max(60) }),
+  z.strictObject({ picked: z.strictObject({ stock: stockSchema }) }),
   z.strictObject({
     piece: pieceSchema,
     /** The piece on the rack that it was taken from, and its version then. */

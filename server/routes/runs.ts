@@ -2,8 +2,9 @@ import { randomUUID } from "node:crypto";
 import { type MachineProfile, PROFILES, profileById } from "@mend-joint/core/cut";
 import { ClearError } from "@mend-joint/core/errors";
 import { zipFiles } from "@mend-joint/core/formats";
-import { LIMITS, type Piece, parsePiece, starterById, type Units } from "@mend-joint/core/piece";
+import { LIMITS, type Piece, parsePiece, type Stock, starterById, type Units } from "@mend-joint/core/piece";
 import {
+  type Design,
   isStarter,
   type KeptDesign,
   type Layout,
@@ -61,6 +62,10 @@ const newRun = z.strictObject({
   columns: columns.optional(),
   mend: z.boolean(),
   size: sizeRuleSchema,
+});
+const pickedBody = z.strictObject({
+  name: z.string().trim().min(1).max(LIMITS.name),
+  pieces: z.array(z.string().max(64)).min(1).max(500),
 });
 const runBody = z.strictObject({
   name: z.string().trim().min(1).max(LIMITS.name).optional(),
@@ -123,6 +128,35 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
     await createRun(db, { id, name, design, choices, rows });
     await crew.begin(id);
     return c.json({ id, notes }, 201);
+  });
+
+  /** Pieces of the rack on sheets: each is a row of its own. */
+  routes.post("/picked", validated(pickedBody), async (c) => {
+    const { name, pieces: ids } = c.req.valid("json");
+    const pieces: Piece[] = [];
+    for (const id of ids) {
+      const stored = await getPiece(db, id);
+      if (!stored) return problem(c, 404, "One of these pieces is no longer on the rack.");
+      pieces.push(parsePiece(stored.document));
+    }
+    const [{ stock }] = pieces as [Piece, ...Piece[]];
+    const other = pieces.find((piece) => piece.stock.id !== stock.id);
+    if (other) {
+      return problem(
+        c,
+        422,
+        `“${pieces[0]!.name}” is of ${stock.name} and “${other.name}” of ${other.stock.name}: one sheet is of one kind. Pick pieces of the same sheet.`,
+      );
+    }
+    const id = randomUUID();
+    const rows = pieces.map((piece, i) => ({
+      ...{ number: i + 1, line: i + 1, texts: [piece.name], count: 1, note: "" },
+      pieceId: ids[i]!,
+    }));
+    const choices = runChoicesSchema.parse({ mend: false, size: { by: "design" }, sheet: sheetFor({ picked: { stock } }) });
+    await createRun(db, { id, name, design: { picked: { stock } }, choices, rows });
+    await crew.begin(id);
+    return c.json({ id }, 201);
   });
 
   routes.get("/of/:piece", async (c) => c.json({ row: await rowOfPiece(db, c.req.param("piece")) }));
@@ -202,8 +236,11 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
   );
 
   routes.patch("/:id/rows/:number", validated(rowBody), (c) =>
-    found(c, async ({ id, paused }) => {
+    found(c, async ({ id, paused, design }) => {
       const { asListed, ...change } = c.req.valid("json");
+      if ("picked" in design && (asListed || change.texts || change.font !== undefined)) {
+        return problem(c, 409, "This row is a piece of the rack. Change it on the bench.");
+      }
       const wrong = change.texts && problemOf({ texts: change.texts, count: change.count ?? 1 }, "");
       const changed = await changeRow(db, id, Number(c.req.param("number")), {
         ...change,
@@ -238,7 +275,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
       const { due } = await tallyOf(db, id);
       if (due > 0) return problem(c, 409, `${due} rows are still being examined. Lay them when all are.`);
       await crew.lay(id, c.req.valid("json"));
-      return c.body(null, 202);
+      return c.body(null, 204);
     }),
   );
 
@@ -327,6 +364,11 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
       const [{ sheet }] = layout.faults as [Layout["faults"][number]];
       return `On sheet ${sheet + 1} pieces lie nearer than ${layout.choices.gap} mm, or beyond the margin. Move them apart, or lay the sheets again.`;
     }
+    const { due } = await tallyOf(db, run.id);
+    if (due > 0) {
+      await crew.begin(run.id, true);
+      return `${due} ${due === 1 ? "row is" : "rows are"} not examined as they are now. Wait until they are, and lay the sheets again if they changed.`;
+    }
     const stale = await staleRows(db, run, layout);
     if (stale.length === 0) return null;
     return `${stale.length} ${stale.length === 1 ? "row has" : "rows have"} changed since the sheets were laid (row ${stale[0]}). Lay them again.`;
@@ -346,7 +388,7 @@ const unitsOf = (c: Context): Units => (c.req.query("units") === "in" ? "in" : "
 const layoutOf = (run: StoredRun): Layout | null => layoutSchema.safeParse(run.layout).data ?? null;
 
 /** @returns `null` where there is none */
-async function takeDesign(db: Database, wanted: z.output<typeof designBody>): Promise<KeptDesign | null> {
+async function takeDesign(db: Database, wanted: z.output<typeof designBody>): Promise<(KeptDesign & Design) | null> {
   if ("starter" in wanted) return isStarter(wanted.starter) ? wanted : null;
   const stored = await getPiece(db, wanted.piece);
   if (!stored) return null;
@@ -364,28 +406,27 @@ class DesignError extends ClearError {
 const sheetFor = (design: KeptDesign) => ({
   ...{ width: 600, height: 400, gap: 3, margin: 5, numbers: false, weak: false },
   // Where there is a grain it usually matters.
-  turns: "piece" in design && design.piece.stock.material === "walnut" ? "halves" : "quarters",
+  turns: stockOf(design).material === "walnut" ? "halves" : "quarters",
 });
+
+function stockOf(design: KeptDesign): Stock {
+  if ("picked" in design) return design.picked.stock;
+  return "starter" in design ? starterById(design.starter).make([]).stock : design.piece.stock;
+}
 
 /** Where the design comes from, and whether it has changed there since. */
 async function sourceOf(db: Database, { design }: StoredRun) {
-  if ("starter" in design)
-    return {
-      starter: design.starter,
-      lines: linesOf(design),
-      name: null,
-      stock: starterById(design.starter).make([]).stock,
-      changed: false,
-      gone: false,
-    };
+  const known = { stock: stockOf(design), picked: "picked" in design, piece: null, name: null, changed: false, gone: false };
+  if ("picked" in design) return { ...known, lines: 1 };
   const lines = linesOf(design);
+  if ("starter" in design) return { ...known, lines };
   const { piece, from } = design;
   const now = from && (await getPiece(db, from.id));
   return {
-    piece: from?.id ?? null,
+    ...known,
     lines,
+    piece: from?.id ?? null,
     name: piece.name,
-    stock: piece.stock,
     changed: now ? now.version !== from.version : false,
     gone: from !== undefined && !now,
   };

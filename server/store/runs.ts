@@ -83,7 +83,8 @@ export interface NewRun {
   name: string;
   design: KeptDesign;
   choices: RunChoices;
-  rows: readonly ListRow[];
+  /** With the piece on the rack that a row is, where it is one. */
+  rows: readonly (ListRow & { pieceId?: string })[];
 }
 
 export async function createRun(db: Database, { id, name, design, choices, rows }: NewRun): Promise<void> {
@@ -95,11 +96,11 @@ export async function createRun(db: Database, { id, name, design, choices, rows 
       JSON.stringify(choices),
     ]);
     await tx.query(
-      `insert into run_row (run_id, number, line, texts, count, note, problem, same_as, change)
-       select $1, number, line, texts, count, note, problem, same_as, 1
+      `insert into run_row (run_id, number, line, texts, count, note, problem, same_as, piece_id, change)
+       select $1, number, line, texts, count, note, problem, same_as, piece_id, 1
        from jsonb_to_recordset($2::jsonb)
-         as listed (number int, line int, texts jsonb, count int, note text, problem text, same_as int)`,
-      [id, JSON.stringify(rows.map(({ sameAs, ...row }) => ({ ...row, same_as: sameAs })))],
+         as listed (number int, line int, texts jsonb, count int, note text, problem text, same_as int, piece_id text)`,
+      [id, JSON.stringify(rows.map(({ sameAs, pieceId, ...row }) => ({ ...row, same_as: sameAs, piece_id: pieceId })))],
     );
   });
 }

@@ -20,11 +20,12 @@ import {
 import { type Piece, parsePiece } from "@mend-joint/core/piece";
 import { sheetOf } from "@mend-joint/core/report";
 import {
-  type Design,
   factsOf,
+  type KeptDesign,
   mendedRow,
   numberedSheet,
   pieceFor,
+  type RowOptions,
   type RunChoices,
   refusedRow,
   shapeOf,
@@ -34,7 +35,7 @@ import type { RowResult, RowToMake } from "../store/runs";
 
 export interface RowsTask {
   does: "rows";
-  design: Design;
+  design: KeptDesign;
   choices: Pick<RunChoices, "mend" | "size">;
   rows: RowToMake[];
   fonts: OwnFont[];
@@ -106,6 +107,12 @@ export type Answer<Does extends Task["does"]> = {
   effort: SheetEffort;
 }[Does];
 
+/** A piece that is not there any more. */
+class GoneError extends ClearError {
+  override name = "GoneError";
+  readonly code = "piece";
+}
+
 /** Threads keep the fonts that they have read. */
 let shipped: Library | null = null;
 const own = new Map<string, Library>();
@@ -155,16 +162,16 @@ function makeRows({ design, choices, rows, fonts }: RowsTask): RowResult[] {
 
 function makeOne(
   { number, texts, font, madeOf, own }: RowToMake,
-  design: Design,
+  design: KeptDesign,
   choices: RowsTask["choices"],
   library: Library,
 ): RowResult {
   const result = { number, texts, font, pieceVersion: own?.version ?? null };
   try {
-    // What the maker changed on the bench stays as it is.
     const piece = own
       ? parsePiece(own.document)
-      : pieceFor(design, texts, library, { size: choices.size, font: font ?? undefined });
+      : listedPiece(design, texts, library, { size: choices.size, font: font ?? undefined });
+    // What the maker changed on the bench stays as it is.
     const mend = choices.mend && !own;
     const made = fingerprintOf(piece, mend);
     if (made === madeOf) return { ...result, madeOf, made: null };
@@ -177,6 +184,11 @@ function makeOne(
       error instanceof ClearError ? error.message : "It could not be computed. Change the name or its lettering a little.";
     return { ...result, madeOf: "", made: { document: null, facts: refusedRow(texts, why), shape: null } };
   }
+}
+
+function listedPiece(design: KeptDesign, texts: readonly string[], library: Library, options: Omit<RowOptions, "mend">): Piece {
+  if ("picked" in design) throw new GoneError("The piece is no longer on the rack.");
+  return pieceFor(design, texts, library, options);
 }
 
 const fingerprintOf = ({ id: _, ...piece }: Piece, mend: boolean) =>

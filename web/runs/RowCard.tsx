@@ -20,12 +20,14 @@ interface Props {
   lines: number;
   shape: RowShape | undefined;
   material: Stock["material"];
+  /** The row is a piece of the rack, and changed there. */
+  picked: boolean;
   /** Told when something of the row is changed: it stays in sight, also where it is no longer in the list. */
   onChange(): void;
 }
 
 /** The row in the hand: large, with what is wrong, what was done, and what can be changed. */
-export function RowCard({ run, row, lines, shape, material, onChange }: Props) {
+export function RowCard({ run, row, lines, shape, material, picked, onChange }: Props) {
   const units = useBench((state) => state.units);
   const navigate = useNavigate();
   const { facts, number, pieceId, leftOut } = row;
@@ -93,7 +95,7 @@ export function RowCard({ run, row, lines, shape, material, onChange }: Props) {
           </ul>
         </div>
       )}
-      {pieceId && <Disagreement row={row} onChange={change} />}
+      {pieceId && !picked && <Disagreement row={row} onChange={change} />}
       <div className="flex flex-col gap-3">
         {!pieceId &&
           Array.from({ length: lines }, (_, i) => (

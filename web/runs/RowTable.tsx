@@ -15,6 +15,8 @@ interface Props {
   chosen: number | null;
   material: Stock["material"];
   shapes: ReadonlyMap<string, RowShape>;
+  /** The rows are pieces of the rack. */
+  picked: boolean;
   want(rows: readonly RunRow[]): void;
   onChoose(number: number): void;
 }
@@ -25,7 +27,7 @@ const GRID =
   "grid grid-cols-[84px_minmax(0,1fr)_68px_64px] items-center gap-3 px-5 @3xl:grid-cols-[120px_minmax(0,1.1fr)_minmax(0,2fr)_72px_104px] @3xl:gap-4";
 
 /** One row for each name; only those in sight are drawn. */
-export function RowTable({ rows, chosen, material, shapes, want, onChoose }: Props) {
+export function RowTable({ rows, chosen, material, shapes, picked, want, onChoose }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const list = useVirtualizer({
     count: rows.length,
@@ -76,6 +78,7 @@ export function RowTable({ rows, chosen, material, shapes, want, onChoose }: Pro
                 <Row
                   row={row}
                   chosen={row.number === chosen}
+                  picked={picked}
                   material={material}
                   shape={shapes.get(shapeKey(row))}
                   onChoose={onChoose}
@@ -92,12 +95,13 @@ export function RowTable({ rows, chosen, material, shapes, want, onChoose }: Pro
 interface RowProps {
   row: RunRow;
   chosen: boolean;
+  picked: boolean;
   material: Stock["material"];
   shape: RowShape | undefined;
   onChoose(number: number): void;
 }
 
-const Row = memo(function Row({ row, chosen, material, shape, onChoose }: RowProps) {
+const Row = memo(function Row({ row, chosen, picked, material, shape, onChoose }: RowProps) {
   const units = useBench((state) => state.units);
   const { facts } = row;
   const kind = kindOf(row);
@@ -121,7 +125,7 @@ const Row = memo(function Row({ row, chosen, material, shape, onChoose }: RowPro
         </span>
         <span className="block truncate text-[12px] text-quiet">
           row {row.number}
-          {row.pieceId && ", edited on the bench"}
+          {row.pieceId && !picked && ", edited on the bench"}
           {row.sameAs !== null && `, the same as row ${row.sameAs}`}
           {row.note && `, ${row.note}`}
         </span>

@@ -25,7 +25,7 @@ export function RunNames({ followed, onSheets }: { followed: FollowedRun; onShee
     () => new Map(FILTERS.map(({ value, shows }) => [value, [...rows.values()].filter(shows).length])),
     [rows],
   );
-  const material = design.stock?.material ?? "birch";
+  const material = design.stock.material;
   const row = (chosen === null ? undefined : rows.get(chosen)) ?? shown[0];
   return (
     <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto md:grid md:grid-cols-[minmax(0,1fr)_300px] md:overflow-visible">
@@ -47,6 +47,8 @@ export function RunNames({ followed, onSheets }: { followed: FollowedRun; onShee
           <div className="flex flex-wrap items-center gap-1.5">
             {FILTERS.map(({ value, text }) => {
               const count = counts.get(value) ?? 0;
+              // Of picked pieces every one is its own.
+              if (design.picked && value === "edited") return null;
               if (count === 0 && value !== "all" && value !== filter) return null;
               return (
                 <button
@@ -90,6 +92,7 @@ export function RunNames({ followed, onSheets }: { followed: FollowedRun; onShee
         ) : (
           <RowTable
             rows={shown}
+            picked={design.picked}
             chosen={row?.number ?? null}
             material={material}
             shapes={shapes}
@@ -104,6 +107,7 @@ export function RunNames({ followed, onSheets }: { followed: FollowedRun; onShee
       >
         {row && (
           <RowCard
+            picked={design.picked}
             onChange={() => setChosen(row.number)}
             run={run.id}
             row={row}
@@ -154,6 +158,7 @@ function RunVerdict({ followed: { tally } }: { followed: FollowedRun }) {
 
 /** What goes for all rows: the design, the size, mending. */
 function RunChoices({ followed: { run, design } }: { followed: FollowedRun }) {
+  if (design.picked) return null;
   const attempt = (work: Promise<unknown>) => void work.catch((error: Error) => toast.error(error.message));
   return (
     <section aria-label="All names" className="flex flex-col gap-4 border-t border-rule px-5 py-4">

@@ -56,7 +56,7 @@ export function RunSheets({ followed, onTrial }: { followed: FollowedRun; onTria
             layout={layout}
             rows={rows}
             shapes={shapes}
-            material={design.stock?.material ?? "birch"}
+            material={design.stock.material}
             chosen={chosen}
             onChoose={setChosen}
           />
@@ -348,7 +348,7 @@ function TakeAlong({ followed: { run, design }, layout, chosen, stale, onTrial }
     attempt(async () => {
       const bytes = await fetchFile(run.id, `/sheets/${sheet}.svg?${machine}`);
       const file = { name: `sheet-${sheet}.svg`, type: "image/svg+xml", bytes };
-      await sendToCutter(`${run.name}, sheet ${sheet}`.slice(0, 80), file, profile, design.stock!);
+      await sendToCutter(`${run.name}, sheet ${sheet}`.slice(0, 80), file, profile, design.stock);
       onTrial();
     });
   const items = [

@@ -18,6 +18,7 @@ import {
 } from "../state/api";
 import { useBench } from "../state/bench";
 import { createRackExaminer } from "../state/rack";
+import { pickPieces } from "../state/runs";
 import { copyName } from "../state/saving";
 import { Button } from "../ui/Button";
 import { Menu } from "../ui/Menu";
@@ -31,6 +32,8 @@ export function RackScreen() {
   const [unreadable, setUnreadable] = useState<UnreadablePiece[]>([]);
   const [fault, setFault] = useState("");
   const [renaming, setRenaming] = useState<StoredPiece | null>(null);
+  /** Ids of the pieces that are picked for sheets, in their order; `null` while none are. */
+  const [picked, setPicked] = useState<readonly string[] | null>(null);
   const navigate = useNavigate();
 
   const load = useCallback(async () => {
@@ -73,20 +76,45 @@ export function RackScreen() {
       });
     });
 
+  const pick = (id: string) => setPicked((ids) => (ids?.includes(id) ? ids.filter((each) => each !== id) : [...(ids ?? []), id]));
+  const layPicked = async () => {
+    const chosen = (picked ?? []).flatMap((id) => pieces?.find((stored) => stored.id === id) ?? []);
+    try {
+      const more = chosen.length > 1 ? ` and ${chosen.length - 1} more` : "";
+      const id = await pickPieces(`${chosen[0]!.piece.name.slice(0, 60)}${more}`, picked!);
+      await navigate(`/runs/${id}/sheets`);
+    } catch (error) {
+      toast.error((error as Error).message);
+    }
+  };
+
   return (
     <div className="h-full overflow-y-auto">
-      <header className="mx-auto flex max-w-[1200px] flex-wrap items-end justify-between gap-4 px-5 pt-8 pb-6 sm:px-8 sm:pt-10">
+      <header
+        className={`${picked ? "sticky top-0 z-20 bg-ground/95 shadow-[0_1px_0_var(--color-rule)]" : ""} mx-auto flex max-w-[1200px] flex-wrap items-end justify-between gap-4 px-5 pt-8 pb-6 sm:px-8 sm:pt-10`}
+      >
         <div>
           <h1 className="font-display text-[34px] leading-none font-semibold">Mend Joint</h1>
           <p className="mt-2 text-quiet">Your pieces, as they will come off the machine.</p>
         </div>
-        <div className="flex gap-2">
-          <Button onClick={() => void navigate("/check")}>Check a file</Button>
-          <Button onClick={() => void navigate("/runs")}>Many names</Button>
-          <Button look="strong" onClick={() => void navigate("/new")}>
-            <Plus size={16} aria-hidden="true" /> New piece
-          </Button>
-        </div>
+        {picked ? (
+          <div className="flex flex-wrap items-center gap-2">
+            <span className="mr-2 text-[14px] text-quiet">Press the pieces that go on sheets together.</span>
+            <Button onClick={() => setPicked(null)}>Leave it</Button>
+            <Button look="strong" disabled={picked.length === 0} onClick={() => void layPicked()}>
+              {picked.length === 0 ? "Lay them on sheets" : `Lay ${picked.length} on sheets`}
+            </Button>
+          </div>
+        ) : (
+          <div className="flex flex-wrap gap-2">
+            <Button onClick={() => void navigate("/check")}>Check a file</Button>
+            {(pieces?.length ?? 0) > 1 && <Button onClick={() => setPicked([])}>Several on sheets</Button>}
+            <Button onClick={() => void navigate("/runs")}>Many names</Button>
+            <Button look="strong" onClick={() => void navigate("/new")}>
+              <Plus size={16} aria-hidden="true" /> New piece
+            </Button>
+          </div>
+        )}
       </header>
       <main className="mx-auto max-w-[1200px] px-5 pb-16 sm:px-8">
         {fault && (
@@ -113,6 +141,8 @@ export function RackScreen() {
             <Card
               key={stored.id}
               stored={stored}
+              picked={picked && picked.indexOf(stored.id) + 1}
+              onPick={pick}
               onRename={setRenaming}
               onDuplicate={duplicate}
               onBeginning={asBeginning}
@@ -138,13 +168,16 @@ export function RackScreen() {
 
 interface CardProps {
   stored: StoredPiece;
+  /** Which of the picked pieces it is, from 1; 0 for none of them, `null` while none are picked. */
+  picked: number | null;
+  onPick(id: string): void;
   onRename(stored: StoredPiece): void;
   onDuplicate(stored: StoredPiece): void;
   onBeginning(stored: StoredPiece): void;
   onRemove(stored: StoredPiece): void;
 }
 
-function Card({ stored, onRename, onDuplicate, onBeginning, onRemove }: CardProps) {
+function Card({ stored, picked, onPick, onRename, onDuplicate, onBeginning, onRemove }: CardProps) {
   const units = useBench((state) => state.units);
   const [card, inSight] = useInSight();
   const examination = useExaminationOf(stored, inSight);
@@ -171,6 +204,23 @@ function Card({ stored, onRename, onDuplicate, onBeginning, onRemove }: CardProp
           {examination && <VerdictMark verdict={examination.verdict} label />}
         </div>
       </Link>
+      {picked !== null && (
+        <button
+          type="button"
+          aria-pressed={picked > 0}
+          aria-label={`Pick ${piece.name}`}
+          onClick={() => onPick(stored.id)}
+          className="absolute inset-0 z-10 rounded-2xl outline-offset-2 aria-pressed:ring-2 aria-pressed:ring-ink"
+        >
+          <span
+            className={`absolute top-3 left-3 grid size-7 place-items-center rounded-full border text-[13px] font-semibold ${
+              picked > 0 ? "border-ink bg-ink text-film" : "border-quiet/60 bg-film"
+            }`}
+          >
+            {picked > 0 ? picked : ""}
+          </span>
+        </button>
+      )}
       <Menu
         align="end"
         className="min-w-40 p-1"

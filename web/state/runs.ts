@@ -29,12 +29,13 @@ export interface Run {
 
 /** Where a run's design comes from, and whether it has changed there since. */
 export interface DesignSource {
-  starter?: string;
+  /** Its rows are pieces of the rack. */
+  picked: boolean;
   /** Id on the rack. */
-  piece?: string | null;
+  piece: string | null;
   lines: number;
   name: string | null;
-  stock?: Stock;
+  stock: Stock;
   changed: boolean;
   gone: boolean;
 }
@@ -62,6 +63,9 @@ const PATIENCE = 60_000;
 
 export const listRuns = async () => (await call<{ runs: ListedRun[] }>("/runs")).runs;
 export const createRun = (run: NewRun) => call<{ id: string; notes: string[] }>("/runs", send("POST", run), PATIENCE);
+/** Pieces of the rack, each as it is. */
+export const pickPieces = async (name: string, pieces: readonly string[]) =>
+  (await call<{ id: string }>("/runs/picked", send("POST", { name, pieces }))).id;
 export const deleteRun = (id: string) => call<void>(at(id), { method: "DELETE" });
 export const restoreRun = (id: string) => call<void>(at(id, "/restore"), { method: "POST" });
 export type RunChange = { name?: string; paused?: boolean } & Partial<RunChoices>;

@@ -1,6 +1,7 @@
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { fileURLToPath } from "node:url";
 import { defineConfig } from "@playwright/test";
 import { BROWSER } from "./browser";
 
@@ -28,6 +29,11 @@ export default defineConfig({
     cwd: "..",
     url: `http://127.0.0.1:${PORT}/api/health`,
     timeout: 60_000,
-    env: { MEND_JOINT_DATA: mkdtempSync(join(tmpdir(), "mend-joint-e2e-")), MEND_JOINT_PORT: String(PORT) },
+    env: {
+      MEND_JOINT_DATA: mkdtempSync(join(tmpdir(), "mend-joint-e2e-")),
+      MEND_JOINT_PORT: String(PORT),
+      // Built together with the pages.
+      MEND_JOINT_TASKS: fileURLToPath(new URL("../server/dist/tasks.js", import.meta.url)),
+    },
   },
 });

@@ -52,3 +52,9 @@ export async function installCommands(wanted) {
     stop(`These Debian packages are needed and could not be installed: ${packages.join(", ")}.`);
   }
 }
+
+/** Where the file of all that threads load is built. */
+export const TASKS = join(ROOT, "server", "dist", "tasks.js");
+
+/** Pages, and what threads load, as they are served. @returns whether both could be built */
+export const build = async () => (await run("npm", ["run", "--silent", "build"])) === 0;

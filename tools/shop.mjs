@@ -1,16 +1,15 @@
 /** npm run shop: PostgreSQL, a server and two workers on this machine, as a shop with several machines would have them. */
 import { join } from "node:path";
 import concurrently from "concurrently";
-import { installPackages, ROOT, requireNode, run, stop } from "./common.mjs";
+import { build, installPackages, ROOT, requireNode, stop, TASKS } from "./common.mjs";
 import { startPostgres } from "./postgres.mjs";
 
 requireNode();
 await installPackages();
 console.log("Building the pages …");
-if ((await run("npx", ["vite", "build", "web", "--logLevel", "warn"])) !== 0)
-  stop("The pages could not be built; see the lines above.");
+if (!(await build())) stop("The pages could not be built; see the lines above.");
 const database = await startPostgres(join(ROOT, "data", "postgres")).catch((error) => stop(error.message));
-const env = { MEND_JOINT_DATABASE: database.address };
+const env = { MEND_JOINT_DATABASE: database.address, MEND_JOINT_TASKS: TASKS };
 console.log(`PostgreSQL is ready at ${database.address}`);
 const { result } = concurrently(
   [

@@ -89,7 +89,7 @@ await tests(
   {},
   unitCounts,
 );
-await check("Build", "npx", ["vite", "build", "web", "--logLevel", "warn"]);
+await check("Build", "npm", ["run", "--silent", "build"]);
 await tests(
   "In the browser",
   "npx",

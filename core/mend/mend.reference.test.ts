@@ -12,6 +12,7 @@ import { expect, it } from "vitest";
 import { examine } from "../examine";
 import { type Piece, parsePiece, STOCKS } from "../piece";
 import type { MendedCase, Recheck } from "../tests/recheck";
+import { freshSeed } from "../tests/seed";
 import { describeMend } from "../wording";
 import { offerMends } from "./index";
 
@@ -55,7 +56,11 @@ it("mends of every finding of the demo pieces", () => {
   expectAllGone(cases);
 }, 120_000);
 
-it("mends of 200 random pieces", () => {
+/** A fresh lot in every run; more by hand. */
+const PIECES = Number(process.env.MEND_JOINT_PIECES ?? 100);
+const SEED = freshSeed("core/mend reference");
+
+it(`mends of ${PIECES} random pieces (seed ${SEED})`, () => {
   const random = fc.record({
     text: fc.constantFrom("Isolde", "Jiří", "Zoë", "Bjørn", "Kit", "Ffion", "Ángel", "!?", "ij", "HILL"),
     font: fc.constantFrom("pacifico", "dancing-script-bold", "archivo-black", "alfa-slab-one"),
@@ -64,7 +69,7 @@ it("mends of 200 random pieces", () => {
     height: fc.double({ min: 0.8, max: 6, noNaN: true }),
     bar: fc.boolean(),
   });
-  const cases = fc.sample(random, { numRuns: 200, seed: 20261125 }).flatMap(({ text, font, tracking, overlap, height, bar }) =>
+  const cases = fc.sample(random, { numRuns: PIECES, seed: SEED }).flatMap(({ text, font, tracking, overlap, height, bar }) =>
     casesOf(
       parsePiece({
         name: "Mend me",
@@ -77,7 +82,6 @@ it("mends of 200 random pieces", () => {
       1,
     ),
   );
-  console.log(`${cases.length} mends of 200 random pieces (seed 20261125)`);
-  expect(cases.length).toBeGreaterThan(200);
+  expect(cases.length).toBeGreaterThan(PIECES / 2);
   expectAllGone(cases);
 }, 400_000);

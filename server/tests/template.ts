@@ -2,10 +2,12 @@
  * Before all tests: a data folder with an empty, migrated database (making one takes seconds, copying it a moment), and a PostgreSQL
  * server on a port of its own.
  */
+import { spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { TestProject } from "vitest/node";
+import { ROOT, TASKS } from "../../tools/common.mjs";
 import { startPostgres } from "../../tools/postgres.mjs";
 import { openDatabase } from "../store/database";
 
@@ -19,6 +21,10 @@ declare module "vitest" {
 }
 
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
+  // Threads of the servers that are tested load one file, as they do in use.
+  const built = spawnSync("npm", ["run", "--silent", "build:tasks"], { cwd: ROOT, encoding: "utf8" });
+  if (built.status !== 0) throw new Error(built.stderr);
+  process.env.MEND_JOINT_TASKS = TASKS;
   const folder = mkdtempSync(join(tmpdir(), "mend-joint-template-"));
   const { close } = await openDatabase(folder);
   await close();

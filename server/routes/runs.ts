@@ -3,6 +3,7 @@ import { type MachineProfile, PROFILES, profileById } from "@mend-joint/core/cut
 import { ClearError } from "@mend-joint/core/errors";
 import { zipFiles } from "@mend-joint/core/formats";
 import { LIMITS, type Piece, parsePiece, type Stock, starterById, type Units } from "@mend-joint/core/piece";
+import { hasGrain } from "@mend-joint/core/report";
 import {
   type Design,
   isStarter,
@@ -406,7 +407,7 @@ class DesignError extends ClearError {
 const sheetFor = (design: KeptDesign) => ({
   ...{ width: 600, height: 400, gap: 3, margin: 5, numbers: false, weak: false },
   // Where there is a grain it usually matters.
-  turns: stockOf(design).material === "walnut" ? "halves" : "quarters",
+  turns: hasGrain(stockOf(design)) ? "halves" : "quarters",
 });
 
 function stockOf(design: KeptDesign): Stock {

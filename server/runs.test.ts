@@ -42,7 +42,7 @@ const document = (text = "Zoë", mm = 80) =>
   });
 
 /** Pieces, their distances and scored lines of a sheet as DXF, by ezdxf and shapely. */
-function measureSheet(dxf: Uint8Array): { pieces: number; nearest: number; edge: number; numbers: number } {
+function measureSheet(dxf: Uint8Array): { pieces: number; nearest: number; edge: number; numbers: number; widths: number[] } {
   const script = fileURLToPath(new URL("./tests/sheet.py", import.meta.url));
   const { stdout, stderr } = spawnSync("/usr/bin/python3", [script, String(SHEET.width), String(SHEET.height)], { input: dxf });
   if (stdout.length === 0) throw new Error(stderr.toString());
@@ -217,6 +217,9 @@ describe.each(DATABASES)("runs on $name", (database) => {
     };
     for (const { width } of await sizes({ by: "width", mm: 120 })) expect(width).toBeCloseTo(120, 1);
     for (const { height } of await sizes({ by: "height", mm: 130 })) expect(height).toBeCloseTo(130, 1);
+    // A stick of 90 mm is higher than that already.
+    for (const { verdict, refused } of await sizes({ by: "height", mm: 20 }))
+      expect([verdict, refused]).toEqual(["not made", expect.stringContaining("cannot be 20 mm high")]);
     const [kit, wilhelmina] = await sizes({ by: "letters" });
     expect(wilhelmina!.width!).toBeGreaterThan(2 * kit!.width!);
   }, 120_000);
@@ -275,7 +278,7 @@ describe.each(DATABASES)("runs on $name", (database) => {
   it("pieces of the rack are rows of their own; they are of one sheet, and stay as they are", async () => {
     const walnut = { ...document("Oak"), stock: STOCKS.find(({ id }) => id !== STOCKS[0]!.id)! };
     const made = await Promise.all(
-      [document("Kit"), document("Ivy", 70), walnut].map(
+      [document("Ella"), document("Ivy", 70), walnut].map(
         async (piece) => (await ask("/pieces", "POST", { document: piece })).body.id,
       ),
     );
@@ -284,7 +287,7 @@ describe.each(DATABASES)("runs on $name", (database) => {
     const { body } = await ask("/runs/picked", "POST", { name: "Two", pieces: made.slice(0, 2) });
     const { rows } = await examined(body.id);
     expect(rows.map(({ pieceId, facts }) => [pieceId, facts?.name])).toEqual([
-      [made[0], "Kit"],
+      [made[0], "Ella"],
       [made[1], "Ivy"],
     ]);
     expect((await ask(`/runs/${body.id}/rows/1`, "PATCH", { texts: ["Zoë"] })).status).toBe(409);
@@ -298,6 +301,31 @@ describe.each(DATABASES)("runs on $name", (database) => {
     expect((await answer(`/runs/${body.id}/sheets/1.svg`)).status).toBe(200);
     await ask(`/pieces/${made[1]}`, "PUT", { version: version + 1, document: document("Ivy", 90) });
     expect((await answer(`/runs/${body.id}/sheets/1.svg`)).status).toBe(409);
+  }, 60_000);
+
+  it("on a sheet each piece is cut as it says, outside its line or on it; one of another stock is not laid", async () => {
+    const kerf = 0.4;
+    const plate = (text: string, cut: "outside" | "on-line") => ({ ...document(text, 60), cut, stock: { ...STOCKS[0]!, kerf } });
+    const made = await Promise.all(
+      [plate("Ella", "outside"), plate("Ella", "on-line")].map(
+        async (piece) => (await ask("/pieces", "POST", { document: piece })).body.id,
+      ),
+    );
+    const { body } = await ask("/runs/picked", "POST", { name: "Two cuts", pieces: made });
+    await examined(body.id);
+    await ask(`/runs/${body.id}`, "PATCH", { sheet: { ...SHEET, turns: "none", numbers: false } });
+    await answer(`/runs/${body.id}/lay`, "POST", { keep: false, seconds: 0 });
+    await until(body.id, ({ run }) => run.laying === null && run.layout !== null);
+    const measured = measureSheet(new Uint8Array(await (await answer(`/runs/${body.id}/sheets/1.dxf`)).arrayBuffer()));
+    expect(measured.widths).toHaveLength(2);
+    expect(measured.widths[1]! - measured.widths[0]!).toBeCloseTo(kerf, 1);
+    const stored = (await ask(`/pieces/${made[1]}`)).body as unknown as { version: number; document: object };
+    const walnut = { ...stored.document, stock: STOCKS.find(({ material }) => material === "walnut")! };
+    await ask(`/pieces/${made[1]}`, "PUT", { version: stored.version, document: walnut });
+    await examined(body.id);
+    await answer(`/runs/${body.id}/lay`, "POST", { keep: false, seconds: 0 });
+    const { run } = await until(body.id, ({ run }) => run.laying === null);
+    expect(run.layout!.sheets.flatMap(({ pieces }) => pieces.map(({ row }) => row))).toEqual([1]);
   }, 60_000);
 
   it("is followed as it comes along", async () => {

@@ -3,7 +3,7 @@
  */
 import { z } from "zod";
 import { REACH } from "../geometry";
-import { pieceSchema, stockSchema } from "../piece";
+import { pieceSchema, type Stock, starterById, stockSchema } from "../piece";
 
 /** A piece of the maker's own, as it was when the run took it, a beginning of ours, or pieces of the rack, each as it is. */
 export const designSchema = z.union([
@@ -58,3 +58,9 @@ export const USUAL_CHOICES: RunChoices = {
   size: { by: "design" },
   sheet: { width: 600, height: 400, gap: 3, margin: 5, turns: "quarters", numbers: false, weak: false },
 };
+
+/** The sheet that the pieces of a design are cut from. */
+export function stockOf(design: KeptDesign): Stock {
+  if ("picked" in design) return design.picked.stock;
+  return "starter" in design ? starterById(design.starter).make([]).stock : design.piece.stock;
+}

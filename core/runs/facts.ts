@@ -7,6 +7,7 @@ import { type Finding, type Labels, openFindings, type PartLabel } from "../judg
 import type { MendedAll } from "../mend";
 import { widthToDraw } from "../piece";
 import { labelsOf, sheetOf } from "../report";
+import type { SheetChoices } from "./choices";
 import { type MadeRow, thinnestHold } from "./rows";
 
 export type RowVerdict = Examination["verdict"] | "not made";
@@ -18,6 +19,8 @@ export interface RowFacts {
   name: string;
   /** What its words say. */
   texts: string[];
+  /** Id of its sheet; `null` where it could not be made. */
+  stock: string | null;
   /** mm; see `thinnestHold`. */
   thinnest: number | null;
   /** The width that it wants, mm. */
@@ -85,6 +88,7 @@ export function factsOf({ piece, examination, before, mended }: MadeRow): RowFac
     verdict,
     before,
     name: piece.name,
+    stock: piece.stock.id,
     texts: piece.parts.flatMap((part) => (part.kind === "word" ? [part.text] : [])),
     thinnest: thinnest === null ? null : mm(thinnest),
     wanted: mm(widthToDraw(piece)),
@@ -96,12 +100,20 @@ export function factsOf({ piece, examination, before, mended }: MadeRow): RowFac
   };
 }
 
+/**
+ * Whether a row goes onto sheets: what falls never does, what is weak only where the maker says so, and what was changed to another stock
+ * does not belong there.
+ */
+export const isLaid = ({ verdict, stock }: RowFacts, { weak }: Pick<SheetChoices, "weak">, of: string) =>
+  stock === of && (verdict === "holds" || (weak && verdict === "weak"));
+
 /** What is told of a row that could not be made. */
 export const refusedRow = (texts: readonly string[], why: string): RowFacts => ({
   verdict: "not made",
   before: "not made",
   name: texts.filter(Boolean).join(" · ").slice(0, 80),
   texts: [...texts],
+  stock: null,
   thinnest: null,
   wanted: null,
   width: null,

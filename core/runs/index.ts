@@ -10,11 +10,13 @@ export {
   type SizeRule,
   sheetChoicesSchema,
   sizeRuleSchema,
+  stockOf,
   USUAL_CHOICES,
 } from "./choices";
 export {
   boxOfShape,
   factsOf,
+  isLaid,
   type PackedRegion,
   packRegion,
   type RowFacts,

@@ -1,6 +1,7 @@
 /**
  * One row of a run: the design with the row's own words, examined, and mended where that is wanted.
  */
+import { ClearError } from "../errors";
 import { type Examination, examine, type Library, layOutWords } from "../examine";
 import { openFindings } from "../judge";
 import { beginPiece, type MendedAll, mendAll, scaleTo } from "../mend";
@@ -35,7 +36,13 @@ export interface MadeRow {
   mended: MendedAll | null;
 }
 
-/** The design with other words in it, as large as the rule says. */
+/** A size that a piece cannot have. */
+class SizeError extends ClearError {
+  override name = "SizeError";
+  readonly code = "list";
+}
+
+/** The design with other words in it, as large as the rule says. @throws SizeError where it cannot be */
 export function pieceFor(
   design: Design,
   texts: readonly string[],
@@ -45,7 +52,11 @@ export function pieceFor(
   const filled = filledIn(design, texts, library, size);
   const lettered = font === undefined ? filled : withFont(filled, font);
   if (size.by !== "width" && size.by !== "height") return lettered;
-  return scaleTo(lettered, { side: size.by, mm: size.mm, keepWidths: true }, library) ?? lettered;
+  const scaled = scaleTo(lettered, { side: size.by, mm: size.mm, keepWidths: true }, library);
+  if (scaled) return scaled;
+  throw new SizeError(
+    `It cannot be ${size.mm} mm ${size.by === "width" ? "wide" : "high"}: something of it would be smaller or larger than it may be. Choose another size, or leave it out.`,
+  );
 }
 
 function filledIn(design: Design, texts: readonly string[], library: Library, size: SizeRule): Piece {

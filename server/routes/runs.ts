@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { type MachineProfile, PROFILES, profileById } from "@mend-joint/core/cut";
 import { ClearError } from "@mend-joint/core/errors";
 import { zipFiles } from "@mend-joint/core/formats";
-import { LIMITS, type Piece, parsePiece, type Stock, starterById, type Units } from "@mend-joint/core/piece";
+import { LIMITS, type Piece, parsePiece, type Units } from "@mend-joint/core/piece";
 import { hasGrain } from "@mend-joint/core/report";
 import {
   type Design,
@@ -17,6 +17,7 @@ import {
   runChoicesSchema,
   sheetChoicesSchema,
   sizeRuleSchema,
+  stockOf,
 } from "@mend-joint/core/runs";
 import { type Context, Hono } from "hono";
 import { streamSSE } from "hono/streaming";
@@ -409,11 +410,6 @@ const sheetFor = (design: KeptDesign) => ({
   // Where there is a grain it usually matters.
   turns: hasGrain(stockOf(design)) ? "halves" : "quarters",
 });
-
-function stockOf(design: KeptDesign): Stock {
-  if ("picked" in design) return design.picked.stock;
-  return "starter" in design ? starterById(design.starter).make([]).stock : design.piece.stock;
-}
 
 /** Where the design comes from, and whether it has changed there since. */
 async function sourceOf(db: Database, { design }: StoredRun) {

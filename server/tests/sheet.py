@@ -1,4 +1,4 @@
-"""Measures a sheet as DXF: pieces that are cut, the least distance between two, and to the sheet's edge; lines that are scored."""
+"""Measures a sheet as DXF: pieces that are cut, the least distance between two, and to the sheet's edge; lines that are scored; how wide each is."""
 import io
 import itertools
 import json
@@ -39,4 +39,5 @@ pieces = [
 ]
 nearest = min((a.distance(b) for a, b in itertools.combinations(pieces, 2)), default=1e9)
 edge = min(min(x0, y0, width - x1, height - y1) for x0, y0, x1, y1 in (piece.bounds for piece in pieces))
-print(json.dumps({"pieces": len(pieces), "nearest": nearest, "edge": edge, "numbers": scored}))
+widths = sorted(piece.bounds[2] - piece.bounds[0] for piece in pieces)
+print(json.dumps({"pieces": len(pieces), "nearest": nearest, "edge": edge, "numbers": scored, "widths": widths}))

@@ -6,7 +6,17 @@ import { PROFILES } from "@mend-joint/core/cut";
 import { ClearError } from "@mend-joint/core/errors";
 import type { Region } from "@mend-joint/core/geometry";
 import type { Nested, NestPiece, Pinned, Turn } from "@mend-joint/core/nest";
-import { fromId, idOf, type Layout, layoutSchema, type Placed, refusedRow, type SheetChoices } from "@mend-joint/core/runs";
+import {
+  fromId,
+  idOf,
+  isLaid,
+  type Layout,
+  layoutSchema,
+  type Placed,
+  refusedRow,
+  type SheetChoices,
+  stockOf,
+} from "@mend-joint/core/runs";
 import { fontsOf } from "../store/fonts";
 import {
   dueRows,
@@ -171,7 +181,8 @@ interface Laying {
 
 async function layRun(db: Database, pool: Pool, run: StoredRun, { laying, keep, seconds }: Laying): Promise<void> {
   const { sheet } = run.choices;
-  const rows = (await finishedRows(db, run.id)).filter(({ facts }) => isLaid(facts.verdict, sheet));
+  const stock = stockOf(run.design).id;
+  const rows = (await finishedRows(db, run.id)).filter(({ facts }) => isLaid(facts, sheet, stock));
   const fonts = await fontsOf(
     db,
     rows.map(({ document }) => document),
@@ -218,9 +229,6 @@ async function layRun(db: Database, pool: Pool, run: StoredRun, { laying, keep, 
   }
   await keepEffort(db, pool, run, laying);
 }
-
-/** What falls is never cut by itself; what is weak only where the maker says so. */
-export const isLaid = (verdict: string, { weak }: SheetChoices) => verdict === "holds" || (weak && verdict === "weak");
 
 function pinnedOf(layout: unknown): Pinned[] {
   const parsed = layoutSchema.safeParse(layout);

@@ -6,13 +6,13 @@ import { type MachineProfile, PROFILES } from "@mend-joint/core/cut";
 import { type Matrix, type Region, transformRegion } from "@mend-joint/core/geometry";
 import type { Units } from "@mend-joint/core/piece";
 import type { Layout } from "@mend-joint/core/runs";
-import { unpackRegion } from "@mend-joint/core/runs";
+import { isLaid, stockOf, unpackRegion } from "@mend-joint/core/runs";
 import { describeAllDone } from "@mend-joint/core/wording";
 import Papa from "papaparse";
 import { fontsOf } from "../store/fonts";
 import { finishedRows, type StoredRun, shapesOf } from "../store/runs";
 import type { Database } from "../store/stored";
-import { isLaid, onePage } from "./crew";
+import { onePage } from "./crew";
 import { writeCutList } from "./cutListPdf";
 import type { Pool } from "./pool";
 import type { SheetFile } from "./tasks";
@@ -20,12 +20,13 @@ import type { SheetFile } from "./tasks";
 const rowsOf = ({ sheets }: Layout) => [...new Set(sheets.flatMap(({ pieces }) => pieces.map(({ row }) => row)))];
 
 /** Rows that are not what they were when they were laid. */
-export async function staleRows(db: Database, { id }: StoredRun, layout: Layout): Promise<number[]> {
+export async function staleRows(db: Database, { id, design }: StoredRun, layout: Layout): Promise<number[]> {
+  const stock = stockOf(design).id;
   const laid = rowsOf(layout);
   const rows = new Map((await finishedRows(db, id, laid)).map((row) => [row.number, row]));
   return laid.filter((number) => {
     const row = rows.get(number);
-    return !row || row.made_of !== layout.made[number] || !isLaid(row.facts.verdict, layout.choices);
+    return !row || row.made_of !== layout.made[number] || !isLaid(row.facts, layout.choices, stock);
   });
 }
 

@@ -202,9 +202,7 @@ function outlines({ documents, profile, fonts }: OutlinesTask): (Region | null)[
   return documents.map((document) => {
     const piece = parsePiece(document);
     const { material } = sheetOf(piece, examine(piece, library, { notes: false }));
-    const grown = allowance(piece, profile);
-    if (material.length === 0) return null;
-    return grown > 0 ? offset(material, grown, { tolerance: 0.002 }) : material;
+    return material.length === 0 ? null : withCut(piece, material, profile);
   });
 }
 
@@ -212,22 +210,29 @@ function lay({ pieces, sheet, options, seconds }: LayTask): Nested {
   return nest(pieces, sheet, { ...options, until: performance.now() + seconds * 1000 });
 }
 
-function drawn({ pieces, fonts }: Pick<OnePage, "pieces" | "fonts">) {
+/** Pieces where they lie, each grown by what the cut takes of it: the sheet is then cut on its lines, whichever pieces lie on it. */
+function drawn({ pieces, fonts, profile }: Pick<OnePage, "pieces" | "fonts" | "profile">) {
   const library = libraryFor(fonts);
   const each = pieces.map(({ document, matrix, number }) => {
     const piece = parsePiece(document);
-    return { piece, sheet: sheetOf(piece, examine(piece, library, { notes: false })), matrix, number };
+    const sheet = sheetOf(piece, examine(piece, library, { notes: false }));
+    return { piece, sheet: { ...sheet, material: withCut(piece, sheet.material, profile) }, matrix, number };
   });
-  return { piece: each[0]!.piece, each };
+  return { piece: { ...each[0]!.piece, cut: "on-line" as const }, each };
+}
+
+function withCut(piece: Piece, material: Region, profile: MachineProfile): Region {
+  const grown = allowance(piece, profile);
+  return grown > 0 ? offset(material, grown, { tolerance: 0.002 }) : material;
 }
 
 async function sheetFile({ name, pieces, page, format, profile, fonts }: SheetTask): Promise<SheetFile> {
-  const { piece, each } = drawn({ pieces, fonts });
+  const { piece, each } = drawn({ pieces, fonts, profile });
   return makeFile({ ...piece, name, pair: undefined }, numberedSheet(each, page), format, { profile, page });
 }
 
 function effort({ pieces, page, profile, fonts }: OnePage): SheetEffort {
-  const { piece, each } = drawn({ pieces, fonts });
+  const { piece, each } = drawn({ pieces, fonts, profile });
   const sheet = numberedSheet(each, page);
   const plan = planCut(piece, sheet, { profile, page });
   return { seconds: effortOf(plan.lines, plan.fills, speedsFor(piece.stock)).seconds, area: regionArea(sheet.material) };

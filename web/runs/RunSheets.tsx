@@ -1,7 +1,7 @@
 import { PROFILES } from "@mend-joint/core/cut";
 import { REACH } from "@mend-joint/core/geometry";
 import { formatLength, formatNumber, type Units } from "@mend-joint/core/piece";
-import type { Layout, RunRow, SheetChoices } from "@mend-joint/core/runs";
+import { isLaid, type Layout, type RunRow, type SheetChoices } from "@mend-joint/core/runs";
 import { Switch } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
@@ -32,7 +32,7 @@ export function RunSheets({ followed, onTrial }: { followed: FollowedRun; onTria
   }, []);
   const laid = useMemo(() => rowsOn(layout, rows), [layout, rows]);
   useEffect(() => want(laid), [laid, want]);
-  const stale = layout ? staleness(layout, choices.sheet, rows) : null;
+  const stale = layout ? staleness(layout, choices.sheet, rows, design.stock.id) : null;
   const lay = (keep: boolean, seconds: number) =>
     void laySheets(run.id, keep, seconds).catch((error: Error) => toast.error(error.message));
   return (
@@ -95,15 +95,12 @@ function rowsOn(layout: Layout | null, rows: ReadonlyMap<number, RunRow>): RunRo
 }
 
 /** Why what is laid is no longer what would be cut, as a sentence; `null` where it is. */
-function staleness(layout: Layout, sheet: SheetChoices, rows: ReadonlyMap<number, RunRow>): string | null {
+function staleness(layout: Layout, sheet: SheetChoices, rows: ReadonlyMap<number, RunRow>, stock: string): string | null {
   if (JSON.stringify({ ...layout.choices, numbers: sheet.numbers }) !== JSON.stringify(sheet)) return "The sheet has changed.";
   const copies = new Map<number, number>();
   for (const { pieces } of layout.sheets) for (const { row } of pieces) copies.set(row, (copies.get(row) ?? 0) + 1);
   for (const number of layout.tooLarge) copies.set(number, rows.get(number)?.count ?? 0);
-  const wanted = [...rows.values()].filter((row) => {
-    const kind = kindOf(row);
-    return kind === "holds" || (kind === "weak" && sheet.weak);
-  });
+  const wanted = [...rows.values()].filter((row) => !row.due && !row.leftOut && row.facts && isLaid(row.facts, sheet, stock));
   const changed = wanted.filter(
     (row) => copies.get(row.number) !== row.count || (layout.made[row.number] ?? row.madeOf) !== row.madeOf,
   ).length;
@@ -288,14 +285,18 @@ const leftover = (left: number, { height }: SheetChoices, units: Units) =>
   `Of the last sheet ${formatNumber(left, units, 0)} × ${formatLength(height, units, 0)} are left.`;
 
 /** What is on no sheet, and why. */
-function NotLaid({ followed: { rows, run } }: { followed: FollowedRun }) {
+function NotLaid({ followed: { rows, run, design } }: { followed: FollowedRun }) {
   const { layout, choices } = run;
   const large = (layout?.tooLarge ?? []).flatMap((number) => rows.get(number) ?? []);
   const failing = [...rows.values()].filter((row) => {
     const kind = kindOf(row);
     return kind === "falls" || kind === "not made" || (kind === "weak" && !choices.sheet.weak);
   });
-  if (large.length + failing.length === 0) return null;
+  const foreign = [...rows.values()].filter((row) => {
+    const kind = kindOf(row);
+    return (kind === "holds" || kind === "weak") && row.facts?.stock !== design.stock.id;
+  });
+  if (large.length + failing.length + foreign.length === 0) return null;
   const names = (some: readonly RunRow[]) =>
     `${some.slice(0, 5).map(nameOf).join(", ")}${some.length > 5 ? ` and ${some.length - 5} more` : ""}`;
   return (
@@ -303,6 +304,11 @@ function NotLaid({ followed: { rows, run } }: { followed: FollowedRun }) {
       {large.length > 0 && (
         <p role="alert" className="text-falls">
           Larger than the sheet with its empty edge: {names(large)}.
+        </p>
+      )}
+      {foreign.length > 0 && (
+        <p className="text-weak">
+          Not laid, since {foreign.length === 1 ? "it is" : "they are"} no longer of {design.stock.name}: {names(foreign)}.
         </p>
       )}
       {failing.length > 0 && (

@@ -213,6 +213,7 @@ function Card({ stored, picked, onPick, onRename, onDuplicate, onBeginning, onRe
           className="absolute inset-0 z-10 rounded-2xl outline-offset-2 aria-pressed:ring-2 aria-pressed:ring-ink"
         >
           <span
+            aria-hidden="true"
             className={`absolute top-3 left-3 grid size-7 place-items-center rounded-full border text-[13px] font-semibold ${
               picked > 0 ? "border-ink bg-ink text-film" : "border-quiet/60 bg-film"
             }`}

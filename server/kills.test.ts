@@ -10,8 +10,6 @@ import { dataFolder, emptyFolder, start, startWorker, stop } from "./tests/folde
 /** How often each is killed; more by hand. */
 const KILLS = Number(process.env.MEND_JOINT_KILLS ?? 1);
 const NAMES = Array.from({ length: 30 * KILLS }, (_, i) => `Kit${"abcdefghij"[i % 10]}${"klmnopqrst"[Math.floor(i / 10) % 10]}`);
-/** After so long at most the rows of who was killed are with the others, ms. */
-const TAKEN_OVER = 30_000;
 
 const headers = { "content-type": "application/json" };
 async function begin(url: string): Promise<string> {
@@ -63,9 +61,7 @@ it(`a worker of a shared database, killed ${KILLS} times`, async () => {
     await stop(worker, "SIGKILL");
     worker = await startWorker(address);
   }
-  const killed = Date.now();
   await left(server.url, id, 0);
-  expect(Date.now() - killed).toBeLessThan(TAKEN_OVER + 30_000);
   const client = new pg.Client(address);
   await client.connect();
   expect((await client.query<{ kept: number }>(KEPT)).rows.map(({ kept }) => kept)).toEqual(NAMES.map(() => 1));

@@ -246,6 +246,9 @@ describe.each(DATABASES)("runs on $name", (database) => {
     expect(measured.nearest).toBeGreaterThan(SHEET.gap - 0.03);
     expect(measured.edge).toBeGreaterThan(SHEET.margin - 0.03);
     expect(measured.numbers).toBeGreaterThan(0);
+    // Numbers that are wanted no longer are gone from the next file; the sheets need not be laid again.
+    await ask(`/runs/${id}`, "PATCH", { sheet: { numbers: false } });
+    expect(measureSheet(new Uint8Array(await (await answer(`/runs/${id}/sheets/1.dxf`)).arrayBuffer())).numbers).toBe(0);
     // Two pieces on one place are told, and no file comes of it.
     const [first, second] = layout.sheets[0]!.pieces;
     const moved = [{ sheet: 0, place: 1, matrix: first!.matrix, pinned: true }];
@@ -326,6 +329,33 @@ describe.each(DATABASES)("runs on $name", (database) => {
     await answer(`/runs/${body.id}/lay`, "POST", { keep: false, seconds: 0 });
     const { run } = await until(body.id, ({ run }) => run.laying === null);
     expect(run.layout!.sheets.flatMap(({ pieces }) => pieces.map(({ row }) => row))).toEqual([1]);
+  }, 60_000);
+
+  it("changes at the same time do not undo each other: of the sheet, and of the lines of a row", async () => {
+    const id = await begin("Kit,Skerrow\nIvy,Skerrow", { design: { starter: "two-line-key-ring" } });
+    await Promise.all([
+      ask(`/runs/${id}`, "PATCH", { sheet: { width: 500 } }),
+      ask(`/runs/${id}`, "PATCH", { sheet: { height: 300 } }),
+      ask(`/runs/${id}`, "PATCH", { mend: false }),
+      ask(`/runs/${id}/rows/1`, "PATCH", { texts: ["Ella", null] }),
+      ask(`/runs/${id}/rows/1`, "PATCH", { texts: [null, "Quay"] }),
+      ask(`/runs/${id}/rows/2`, "PATCH", { leftOut: true }),
+    ]);
+    const { run, rows, tally } = await examined(id);
+    expect(run.choices).toMatchObject({ mend: false, sheet: { width: 500, height: 300, gap: 3 } });
+    expect(rows[0]).toMatchObject({ texts: ["Ella", "Quay"], facts: { texts: ["Ella", "Quay"] } });
+    expect(tally.rows).toBe(1);
+  }, 60_000);
+
+  it("laying that is good enough ends soon, with the times of its sheets", async () => {
+    const id = await begin("Ivy\nElla\nDilys");
+    await examined(id);
+    await answer(`/runs/${id}/lay`, "POST", { keep: false, seconds: 300 });
+    await until(id, ({ run }) => run.laying?.state === "laying");
+    await answer(`/runs/${id}/lay`, "DELETE");
+    const { run } = await until(id, ({ run }) => run.laying === null);
+    expect(run.layout!.sheets.every(({ seconds }) => seconds! > 0)).toBe(true);
+    expect(run.layout!.faults).toEqual([]);
   }, 60_000);
 
   it("is followed as it comes along", async () => {

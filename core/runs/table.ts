@@ -6,7 +6,7 @@ import type { RowFacts } from "./facts";
 /** How far laying pieces on sheets has come; `fault` is a sentence. */
 export interface Laying {
   id: string;
-  state: "waiting" | "drawing" | "laying" | "failed";
+  state: "waiting" | "drawing" | "laying" | "finishing" | "failed";
   done?: number;
   of?: number;
   fault?: string;

@@ -12,12 +12,12 @@ import {
   layoutSchema,
   linesOf,
   matrixSchema,
-  problemOf,
   readList,
   runChoicesSchema,
   sheetChoicesSchema,
   sizeRuleSchema,
   stockOf,
+  USUAL_CHOICES,
 } from "@mend-joint/core/runs";
 import { type Context, Hono } from "hono";
 import { streamSSE } from "hono/streaming";
@@ -27,13 +27,12 @@ import type { Keeper } from "../store/database";
 import { createPiece, getPiece } from "../store/pieces";
 import { ownProfiles } from "../store/profiles";
 import {
-  addRow,
   changeRow,
   changeRun,
   createRun,
   deleteRun,
+  endLaying,
   getRun,
-  keepLaying,
   listRuns,
   replaceLayout,
   restoreRun,
@@ -74,10 +73,12 @@ const runBody = z.strictObject({
   paused: z.boolean().optional(),
   mend: z.boolean().optional(),
   size: sizeRuleSchema.optional(),
-  sheet: sheetChoicesSchema.optional(),
+  /** What changes of the sheet; all else stays. */
+  sheet: sheetChoicesSchema.partial().optional(),
 });
 const rowBody = z.strictObject({
-  texts: z.array(text).max(20).optional(),
+  /** Line by line; null for one that stays. */
+  texts: z.array(text.nullable()).max(20).optional(),
   count: z.int().min(1).max(1000).optional(),
   note: z.string().max(500).optional(),
   leftOut: z.boolean().optional(),
@@ -196,10 +197,8 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
   );
 
   routes.patch("/:id", validated(runBody), (c) =>
-    found(c, async ({ id, choices }) => {
-      const { name, paused, mend = choices.mend, size = choices.size, sheet = choices.sheet } = c.req.valid("json");
-      const again = mend !== choices.mend || JSON.stringify(size) !== JSON.stringify(choices.size);
-      const run = await changeRun(db, id, { name, paused, choices: { mend, size, sheet } }, again);
+    found(c, async ({ id }) => {
+      const run = await changeRun(db, id, c.req.valid("json"));
       if (!run) return problem(c, 404, NO_RUN);
       if (!run.paused) await crew.begin(id);
       return c.json(await told(run));
@@ -211,7 +210,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
     found(c, async ({ id }) => {
       const design = await takeDesign(db, c.req.valid("json"));
       if (!design) return problem(c, 404, "There is no such design; it may have been deleted.");
-      const run = await changeRun(db, id, { design }, true);
+      const run = await changeRun(db, id, { design });
       if (!run) return problem(c, 404, NO_RUN);
       if (!run.paused) await crew.begin(id);
       return c.json(await told(run));
@@ -228,27 +227,14 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
     return c.json({ shapes: await shapesOf(db, c.req.param("id"), numbers) });
   });
 
-  routes.post("/:id/rows", validated(z.strictObject({ texts: z.array(text).min(1).max(20), note: z.string().max(500) })), (c) =>
-    found(c, async ({ id, paused }) => {
-      const { texts, note } = c.req.valid("json");
-      const number = await addRow(db, id, texts, note);
-      if (!paused) await crew.begin(id);
-      return c.json({ number }, 201);
-    }),
-  );
-
   routes.patch("/:id/rows/:number", validated(rowBody), (c) =>
     found(c, async ({ id, paused, design }) => {
       const { asListed, ...change } = c.req.valid("json");
       if ("picked" in design && (asListed || change.texts || change.font !== undefined)) {
         return problem(c, 409, "This row is a piece of the rack. Change it on the bench.");
       }
-      const wrong = change.texts && problemOf({ texts: change.texts, count: change.count ?? 1 }, "");
-      const changed = await changeRow(db, id, Number(c.req.param("number")), {
-        ...change,
-        ...(change.texts && { problem: wrong ?? null }),
-        ...(asListed && { pieceId: null }),
-      });
+      const number = Number(c.req.param("number"));
+      const changed = await changeRow(db, id, number, asListed ? { ...change, pieceId: null } : change);
       if (!changed) return problem(c, 404, NO_ROW);
       if (!paused) await crew.begin(id);
       return c.body(null, 204);
@@ -281,10 +267,10 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
     }),
   );
 
-  /** What is laid stays as it is. */
+  /** No better way is looked for. */
   routes.delete("/:id/lay", (c) =>
     found(c, async ({ id }) => {
-      await keepLaying(db, id, null);
+      await endLaying(db, id);
       return c.body(null, 204);
     }),
   );
@@ -406,7 +392,7 @@ class DesignError extends ClearError {
 }
 
 const sheetFor = (design: KeptDesign) => ({
-  ...{ width: 600, height: 400, gap: 3, margin: 5, numbers: false, weak: false },
+  ...USUAL_CHOICES.sheet,
   // Where there is a grain it usually matters.
   turns: hasGrain(stockOf(design)) ? "halves" : "quarters",
 });

@@ -4,7 +4,19 @@
  * Every change of rows counts the run's `change` up in the same transaction. Since that locks the run, changes are seen in their order.
  */
 import type { Piece } from "@mend-joint/core/piece";
-import type { KeptDesign, Laying, ListRow, RowFacts, RowShape, RunChoices, RunRow, Tally } from "@mend-joint/core/runs";
+import {
+  type KeptDesign,
+  type Laying,
+  type ListRow,
+  problemOf,
+  type RowFacts,
+  type RowShape,
+  type RunChoices,
+  type RunRow,
+  type SheetChoices,
+  type SizeRule,
+  type Tally,
+} from "@mend-joint/core/runs";
 import type { Database, Queryable } from "./stored";
 
 export interface StoredRun {
@@ -48,7 +60,7 @@ const DUE = `(row.problem is null and not row.left_out and (
     select 1 from piece where piece.id = row.piece_id and piece.version is distinct from row.piece_version and piece.deleted_at is null))))`;
 
 const TALLY = `
-  count(*)::int as rows,
+  count(*) filter (where not row.left_out)::int as rows,
   count(*) filter (where ${DUE})::int as due,
   count(*) filter (where not row.left_out and row.facts ->> 'verdict' = 'holds')::int as holds,
   count(*) filter (where not row.left_out and row.facts ->> 'verdict' = 'weak')::int as weak,
@@ -271,36 +283,56 @@ async function countUp(tx: Queryable, run: string): Promise<number> {
 export interface RunChange {
   name?: string | undefined;
   paused?: boolean | undefined;
-  choices?: RunChoices | undefined;
+  mend?: boolean | undefined;
+  size?: SizeRule | undefined;
+  /** Of the sheet's choices those that change. */
+  sheet?: { [Choice in keyof SheetChoices]?: SheetChoices[Choice] | undefined } | undefined;
   design?: KeptDesign | undefined;
 }
 
-/** @param again whether every row is due again */
-export async function changeRun(db: Queryable, id: string, change: RunChange, again: boolean): Promise<StoredRun | null> {
-  const text = (value: unknown) => (value === undefined ? null : JSON.stringify(value));
+/** What is given changes, all else stays as it is by then. Rows are due again where the design or what is done to each has changed. */
+export async function changeRun(db: Queryable, id: string, change: RunChange): Promise<StoredRun | null> {
+  const { name, paused, mend, size, sheet, design } = change;
   const { rows } = await db.query<RunRecord>(
-    `update run set name = coalesce($2, name), paused = coalesce($3, paused), choices = coalesce($4::jsonb, choices),
-       design = coalesce($5::jsonb, design), revision = revision + case when $6::boolean then 1 else 0 end, change = change + 1
+    `update run set name = coalesce($2, name), paused = coalesce($3, paused), design = coalesce($4::jsonb, design),
+       choices = choices || $5::jsonb || jsonb_build_object('sheet', choices -> 'sheet' || $6::jsonb),
+       revision = revision + case when $4::jsonb is not null or not choices @> $5::jsonb then 1 else 0 end, change = change + 1
      where id = $1 and deleted_at is null returning ${RUN}`,
-    [id, change.name ?? null, change.paused ?? null, text(change.choices), text(change.design), again],
+    [
+      id,
+      name ?? null,
+      paused ?? null,
+      design ? JSON.stringify(design) : null,
+      JSON.stringify({ mend, size }),
+      JSON.stringify(sheet ?? {}),
+    ],
   );
   return rows[0] ? toRun(rows[0]) : null;
 }
 
-/** @param only nothing is kept where another laying has begun meanwhile @returns whether it was kept */
-export async function keepLayout(
-  db: Queryable,
-  id: string,
-  layout: unknown,
-  laying: Laying | null = null,
-  only?: string,
-): Promise<boolean> {
+/**
+ * What was laid, while it is laid.
+ *
+ * @param ends whether nothing more is looked for
+ * @returns false where another laying has begun meanwhile, or none is wanted: nothing is kept then
+ */
+export async function keepLayout(db: Queryable, id: string, layout: unknown, laying: string, ends: boolean): Promise<boolean> {
   const { rows } = await db.query(
-    `update run set layout = $2::jsonb, laying = $3::jsonb, change = change + 1
-     where id = $1 and ($4::text is null or laying ->> 'id' = $4) returning id`,
-    [id, JSON.stringify(layout), laying && JSON.stringify(laying), only ?? null],
+    `update run set layout = $2::jsonb, laying = case when $4::boolean then null else laying end, change = change + 1
+     where id = $1 and laying ->> 'id' = $3 returning id`,
+    [id, JSON.stringify(layout), laying, ends],
   );
   return rows.length > 0;
+}
+
+/** No better way is looked for; before anything is laid, nothing is. */
+export async function endLaying(db: Queryable, id: string): Promise<void> {
+  await db.query(
+    `update run set change = change + 1,
+       laying = case when laying ->> 'state' = 'laying' then jsonb_set(laying, '{state}', '"finishing"') end
+     where id = $1 and laying is not null`,
+    [id],
+  );
 }
 
 /** What was moved by hand; nothing is laid any more. @param change of the run that was moved @returns false where it has changed meanwhile */
@@ -323,7 +355,8 @@ export async function keepLaying(db: Queryable, id: string, laying: Laying | nul
 }
 
 export interface RowChange {
-  texts?: string[] | undefined;
+  /** Line by line; `null` for one that stays. */
+  texts?: (string | null)[] | undefined;
   count?: number | undefined;
   note?: string | undefined;
   leftOut?: boolean | undefined;
@@ -332,13 +365,18 @@ export interface RowChange {
   font?: string | null | undefined;
   /** `null` lets the row follow the list again. */
   pieceId?: string | null | undefined;
-  problem?: string | null | undefined;
 }
 
-/** What is said of texts makes the row due; what is given is changed, the rest stays. */
+/** What is given changes, all else stays as it is by then. Another text or lettering makes the row due. */
 export async function changeRow(db: Database, run: string, number: number, change: RowChange): Promise<boolean> {
   return db.transaction(async (tx) => {
     const counted = await countUp(tx, run);
+    const before = await tx.query<{ texts: string[] }>("select texts from run_row where run_id = $1 and number = $2", [
+      run,
+      number,
+    ]);
+    const known = before.rows[0]?.texts;
+    if (!known) return false;
     const sets: string[] = [];
     const values: unknown[] = [run, number, counted];
     const set = (column: string, value: unknown, cast = "") => {
@@ -346,34 +384,18 @@ export async function changeRow(db: Database, run: string, number: number, chang
       values.push(value);
       sets.push(`${column} = $${values.length}${cast}`);
     };
-    set("texts", change.texts && JSON.stringify(change.texts), "::jsonb");
+    const texts = change.texts?.map((text, i) => text ?? known[i] ?? "");
+    set("texts", texts && JSON.stringify(texts), "::jsonb");
+    set("problem", texts && (problemOf({ texts, count: 1 }, "") ?? null));
     set("count", change.count);
     set("note", change.note);
     set("left_out", change.leftOut);
     set("done", change.done);
     set("font", change.font);
     set("piece_id", change.pieceId);
-    set("problem", change.problem);
-    const again = change.texts !== undefined || change.font !== undefined || change.pieceId === null;
-    if (again) sets.push("revision = 0", "piece_version = null");
-    const { rows } = await tx.query(
-      `update run_row set ${[...sets, "change = $3"].join(", ")} where run_id = $1 and number = $2 returning number`,
-      values,
-    );
-    return rows.length > 0;
-  });
-}
-
-/** Puts one row more at the end. @returns its number */
-export async function addRow(db: Database, run: string, texts: readonly string[], note: string): Promise<number> {
-  return db.transaction(async (tx) => {
-    const change = await countUp(tx, run);
-    const { rows } = await tx.query<{ number: number }>(
-      `insert into run_row (run_id, number, line, texts, count, note, change)
-       select $1, coalesce(max(number), 0) + 1, 0, $2::jsonb, 1, $3, $4 from run_row where run_id = $1 returning number`,
-      [run, JSON.stringify(texts), note, change],
-    );
-    return rows[0]!.number;
+    if (texts || change.font !== undefined || change.pieceId === null) sets.push("revision = 0", "piece_version = null");
+    await tx.query(`update run_row set ${[...sets, "change = $3"].join(", ")} where run_id = $1 and number = $2`, values);
+    return true;
   });
 }
 

@@ -3,19 +3,18 @@
  */
 
 import { type MachineProfile, PROFILES } from "@mend-joint/core/cut";
-import { type Matrix, type Region, transformRegion } from "@mend-joint/core/geometry";
+import type { MadeFile } from "@mend-joint/core/formats";
+import { type Region, transformRegion } from "@mend-joint/core/geometry";
 import type { Units } from "@mend-joint/core/piece";
-import type { Layout } from "@mend-joint/core/runs";
-import { isLaid, stockOf, unpackRegion } from "@mend-joint/core/runs";
+import { isLaid, type Layout, stockOf, unpackRegion } from "@mend-joint/core/runs";
 import { describeAllDone } from "@mend-joint/core/wording";
 import Papa from "papaparse";
 import { fontsOf } from "../store/fonts";
 import { finishedRows, type StoredRun, shapesOf } from "../store/runs";
 import type { Database } from "../store/stored";
-import { onePage } from "./crew";
 import { writeCutList } from "./cutListPdf";
 import type { Pool } from "./pool";
-import type { SheetFile } from "./tasks";
+import type { OnePage } from "./tasks";
 
 const rowsOf = ({ sheets }: Layout) => [...new Set(sheets.flatMap(({ pieces }) => pieces.map(({ row }) => row)))];
 
@@ -30,7 +29,25 @@ export async function staleRows(db: Database, { id, design }: StoredRun, layout:
   });
 }
 
-/** A layout with what lies too near, measured on the outlines. @param changed sheets that are looked at; the others are as they were */
+/** What lies nearer than the gap or beyond the margin, measured on the outlines. @param only sheets that are looked at, from 0 */
+export async function faultsOf(
+  pool: Pool,
+  { sheets, choices }: Layout,
+  outline: (row: number) => Region,
+  only: readonly number[] = [...sheets.keys()],
+): Promise<Layout["faults"]> {
+  const { width, height, gap, margin } = choices;
+  const faults = await Promise.all(
+    only.map(async (sheet) => {
+      const pieces = sheets[sheet]!.pieces.map(({ row, matrix }) => transformRegion(outline(row), matrix));
+      const found = await pool.run({ does: "prove", pieces, sheet: { width, height, gap, margin } });
+      return found.map((fault) => ({ sheet, places: fault.pieces }));
+    }),
+  );
+  return faults.flat();
+}
+
+/** A layout of which some sheets were changed by hand, with what lies too near on them. */
 export async function provedLayout(
   db: Database,
   pool: Pool,
@@ -43,17 +60,32 @@ export async function provedLayout(
   const documents = rows.map(({ document }) => document);
   const outlines = await pool.run({ does: "outlines", documents, profile: PROFILES[0]!, fonts: await fontsOf(db, documents) });
   const known = new Map(rows.map(({ number }, i) => [number, outlines[i] ?? []]));
-  const { width, height, gap, margin } = layout.choices;
-  const faults = await Promise.all(
-    [...changed].map(async (sheet) => {
-      const regions = layout.sheets[sheet]!.pieces.map(
-        ({ row, matrix }): Region => transformRegion(known.get(row) ?? [], matrix),
-      );
-      const found = await pool.run({ does: "prove", pieces: regions, sheet: { width, height, gap, margin } });
-      return found.map((fault) => ({ sheet, places: fault.pieces }));
-    }),
+  const faults = await faultsOf(pool, layout, (row) => known.get(row) ?? [], [...changed]);
+  return { ...layout, faults: [...layout.faults.filter(({ sheet }) => !changed.has(sheet)), ...faults] };
+}
+
+/** All that a thread needs to draw a sheet. @param k counted from 0 */
+export async function onePage(db: Database, run: StoredRun, { sheets, choices }: Layout, k: number): Promise<OnePage> {
+  const { pieces } = sheets[k]!;
+  const rows = await finishedRows(
+    db,
+    run.id,
+    pieces.map(({ row }) => row),
   );
-  return { ...layout, faults: [...layout.faults.filter(({ sheet }) => !changed.has(sheet)), ...faults.flat()] };
+  const documents = new Map(rows.map(({ number, document }) => [number, document]));
+  // Numbers may be wanted, or not, after the pieces were laid.
+  const { numbers } = run.choices.sheet;
+  return {
+    name: `${run.name} ${k + 1}`,
+    pieces: pieces.map(({ row, matrix }, i) => ({
+      document: documents.get(row),
+      matrix,
+      number: numbers ? String(i + 1) : null,
+    })),
+    page: { width: choices.width, height: choices.height },
+    profile: PROFILES[0]!,
+    fonts: await fontsOf(db, [...documents.values()]),
+  };
 }
 
 export async function sheetFile(
@@ -61,10 +93,8 @@ export async function sheetFile(
   pool: Pool,
   run: StoredRun,
   { layout, k, format, profile }: { layout: Layout; k: number; format: "svg" | "dxf" | "pdf"; profile: MachineProfile },
-): Promise<SheetFile> {
-  const page = await onePage(db, run, layout, k);
-  if (!page) return { name: `${run.name} ${k + 1}.${format}`, type: "", bytes: new Uint8Array(), notes: [] };
-  return pool.run({ does: "sheet", ...page, profile, format });
+): Promise<MadeFile> {
+  return pool.run({ does: "sheet", ...(await onePage(db, run, layout, k)), profile, format });
 }
 
 /** Sheet, place, name, verdict, mends; places count on each sheet from 1, as the numbers beside the pieces do. */
@@ -96,7 +126,7 @@ export async function cutList(db: Database, run: StoredRun, layout: Layout, unit
       const shapes = new Map((await shapesOf(db, run.id, laid)).map(({ number, shape }) => [number, unpackRegion(shape.held)]));
       return writeCutList(
         layout.sheets.map(({ pieces }, k) => ({
-          pieces: pieces.map(({ row, matrix }) => transformRegion(shapes.get(row) ?? [], matrix as Matrix)),
+          pieces: pieces.map(({ row, matrix }) => transformRegion(shapes.get(row) ?? [], matrix)),
           lines: lines.filter(({ sheet }) => sheet === k + 1),
         })),
         { title: run.name, page: layout.choices },

@@ -6,7 +6,7 @@ import type { Library } from "@mend-joint/core";
 import { allowance, effortOf, type MachineProfile, planCut, speedsFor } from "@mend-joint/core/cut";
 import { ClearError } from "@mend-joint/core/errors";
 import { examine } from "@mend-joint/core/examine";
-import { makeFile } from "@mend-joint/core/formats";
+import { type MadeFile, makeFile } from "@mend-joint/core/formats";
 import { type Matrix, offset, type Region, regionArea } from "@mend-joint/core/geometry";
 import {
   checkSheet,
@@ -77,13 +77,6 @@ export interface OnePage {
 export type SheetTask = OnePage & { does: "sheet"; format: "svg" | "dxf" | "pdf" };
 export type EffortTask = OnePage & { does: "effort" };
 
-export interface SheetFile {
-  name: string;
-  type: string;
-  bytes: Uint8Array;
-  notes: string[];
-}
-
 export interface SheetEffort {
   seconds: number;
   /** mm² of material in the pieces. */
@@ -103,7 +96,7 @@ export type Answer<Does extends Task["does"]> = {
   outlines: (Region | null)[];
   lay: Nested;
   prove: SheetFault[];
-  sheet: SheetFile;
+  sheet: MadeFile;
   effort: SheetEffort;
 }[Does];
 
@@ -226,7 +219,7 @@ function withCut(piece: Piece, material: Region, profile: MachineProfile): Regio
   return grown > 0 ? offset(material, grown, { tolerance: 0.002 }) : material;
 }
 
-async function sheetFile({ name, pieces, page, format, profile, fonts }: SheetTask): Promise<SheetFile> {
+async function sheetFile({ name, pieces, page, format, profile, fonts }: SheetTask): Promise<MadeFile> {
   const { piece, each } = drawn({ pieces, fonts, profile });
   return makeFile({ ...piece, name, pair: undefined }, numberedSheet(each, page), format, { profile, page });
 }

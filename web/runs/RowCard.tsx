@@ -104,9 +104,7 @@ export function RowCard({ run, row, lines, shape, material, picked, onChange }: 
               key={`${number} ${i}`}
               label={lines === 1 ? "Name" : `Line ${i + 1}`}
               value={row.texts[i] ?? ""}
-              onChange={(text) =>
-                void change({ texts: Array.from({ length: lines }, (_, k) => (k === i ? text : (row.texts[k] ?? ""))) })
-              }
+              onChange={(text) => void change({ texts: Array.from({ length: lines }, (_, k) => (k === i ? text : null)) })}
             />
           ))}
         <NumberField

@@ -1,9 +1,9 @@
 import { Search } from "lucide-react";
-import { Switch } from "radix-ui";
 import { useDeferredValue, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { changeRun, type FollowedRun, shapeKey, takeDesign, useShapes } from "../state/runs";
 import { Button } from "../ui/Button";
+import { Toggle } from "../ui/Toggle";
 import { VerdictMark } from "../ui/VerdictMark";
 import { Progress } from "./Progress";
 import { RowCard } from "./RowCard";
@@ -164,16 +164,11 @@ function RunChoices({ followed: { run, design } }: { followed: FollowedRun }) {
     <section aria-label="All names" className="flex flex-col gap-4 border-t border-rule px-5 py-4">
       <h2 className="font-display text-[17px] font-semibold">All names</h2>
       <SizeRuleField size={run.choices.size} onChange={(size) => attempt(changeRun(run.id, { size }))} />
-      <label className="flex items-center justify-between gap-3 text-[14px]">
-        Mend what falls or is weak
-        <Switch.Root
-          checked={run.choices.mend}
-          onCheckedChange={(mend) => attempt(changeRun(run.id, { mend }))}
-          className="h-5 w-9 shrink-0 rounded-full bg-quiet/40 transition-colors data-[state=checked]:bg-ink"
-        >
-          <Switch.Thumb className="block size-4 translate-x-0.5 rounded-full bg-film transition-transform data-[state=checked]:translate-x-[18px]" />
-        </Switch.Root>
-      </label>
+      <Toggle
+        label="Mend what falls or is weak"
+        on={run.choices.mend}
+        onChange={(mend) => attempt(changeRun(run.id, { mend }))}
+      />
       {design.piece && (
         <div className="text-[13px] text-quiet">
           {design.gone ? (

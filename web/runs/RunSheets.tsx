@@ -2,7 +2,6 @@ import { PROFILES } from "@mend-joint/core/cut";
 import { REACH } from "@mend-joint/core/geometry";
 import { formatLength, formatNumber, type Units } from "@mend-joint/core/piece";
 import { isLaid, type Layout, type RunRow, type SheetChoices } from "@mend-joint/core/runs";
-import { Switch } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { duration } from "../cut/duration";
@@ -15,6 +14,7 @@ import { download } from "../ui/download";
 import { LengthField } from "../ui/LengthField";
 import { Pick } from "../ui/Pick";
 import { ThreeColumns } from "../ui/ThreeColumns";
+import { Toggle } from "../ui/Toggle";
 import { kindOf, nameOf } from "./rows";
 import { SheetStage } from "./SheetStage";
 
@@ -117,7 +117,7 @@ const TURNS = [
 
 function SheetFields({ run, choices }: { run: string; choices: SheetChoices }) {
   const change = (some: Partial<SheetChoices>) =>
-    void changeRun(run, { sheet: { ...choices, ...some } }).catch((error: Error) => toast.error(error.message));
+    void changeRun(run, { sheet: some }).catch((error: Error) => toast.error(error.message));
   return (
     <>
       <div className="grid grid-cols-2 gap-4">
@@ -152,24 +152,6 @@ function SheetFields({ run, choices }: { run: string; choices: SheetChoices }) {
   );
 }
 
-function Toggle({ label, note, on, onChange }: { label: string; note: string; on: boolean; onChange(on: boolean): void }) {
-  return (
-    <label className="flex items-start justify-between gap-3 text-[14px]">
-      <span>
-        {label}
-        <span className="block text-[12px] text-quiet">{note}</span>
-      </span>
-      <Switch.Root
-        checked={on}
-        onCheckedChange={onChange}
-        className="mt-0.5 h-5 w-9 shrink-0 rounded-full bg-quiet/40 transition-colors data-[state=checked]:bg-ink"
-      >
-        <Switch.Thumb className="block size-4 translate-x-0.5 rounded-full bg-film transition-transform data-[state=checked]:translate-x-[18px]" />
-      </Switch.Root>
-    </label>
-  );
-}
-
 interface LayProps {
   followed: FollowedRun;
   stale: string | null;
@@ -184,11 +166,16 @@ function LayButtons({ followed: { run, tally }, stale, onLay }: LayProps) {
     return (
       <div className="flex flex-col gap-2">
         <p role="status" className="text-[14px] text-quiet">
-          {laying.state === "drawing"
-            ? `Drawing the pieces, ${laying.done} of ${laying.of} …`
-            : "Looking for a better way to lay them …"}
+          {laying.state === "finishing"
+            ? "Working out the times …"
+            : laying.state === "drawing"
+              ? `Drawing the pieces, ${laying.done} of ${laying.of} …`
+              : "Looking for a better way to lay them …"}
         </p>
-        <Button onClick={() => void stopLaying(run.id).catch((error: Error) => toast.error(error.message))}>
+        <Button
+          disabled={laying.state === "finishing"}
+          onClick={() => void stopLaying(run.id).catch((error: Error) => toast.error(error.message))}
+        >
           {layout ? "It is good enough" : "Stop"}
         </Button>
       </div>

@@ -3,7 +3,6 @@
  */
 import type { Piece } from "@mend-joint/core/piece";
 import { ArrowLeft } from "lucide-react";
-import { ToggleGroup } from "radix-ui";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { toast } from "sonner";
@@ -22,6 +21,7 @@ import { usePiece } from "../state/piece";
 import { leaveBench, openPiece } from "../state/saving";
 import { useUndoKeys } from "../state/undoKeys";
 import { ThreeColumns } from "../ui/ThreeColumns";
+import { ViewTabs } from "../ui/ViewTabs";
 import type { CutSheet } from "../workers/cutting";
 import { cutSheet } from "../workers/examiner";
 
@@ -70,23 +70,7 @@ function Way({ piece }: { piece: Piece }) {
           </Link>
           <h1 className="truncate font-display text-[18px] font-semibold">{piece.name}</h1>
         </div>
-        <ToggleGroup.Root
-          type="single"
-          value={view}
-          aria-label="What is shown"
-          onValueChange={(next) => next && setView(next as CutView)}
-          className="order-3 col-span-2 flex gap-6 overflow-x-auto md:order-none md:col-span-1 md:overflow-visible"
-        >
-          {VIEWS.map(({ value, text }) => (
-            <ToggleGroup.Item
-              key={value}
-              value={value}
-              className="h-11 shrink-0 border-b-2 md:h-[52px] border-transparent px-1 text-[15px] text-quiet hover:text-ink data-[state=on]:border-ink data-[state=on]:font-semibold data-[state=on]:text-ink"
-            >
-              {text}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+        <ViewTabs<CutView> value={view} views={VIEWS} onChange={setView} />
         <div className="flex justify-end">
           <UnitsSwitch />
         </div>

@@ -1,7 +1,6 @@
 import { type Piece, STARTERS } from "@mend-joint/core/piece";
 import { linesOf, type SizeRule } from "@mend-joint/core/runs";
 import { ArrowLeft } from "lucide-react";
-import { Switch } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
@@ -13,6 +12,7 @@ import { Thumbnail } from "../stage/Thumbnail";
 import { listPieces } from "../state/api";
 import { createRun, listRuns, type WantedDesign } from "../state/runs";
 import { Button } from "../ui/Button";
+import { Toggle } from "../ui/Toggle";
 import { useInSight } from "../ui/useInSight";
 import { VerdictMark } from "../ui/VerdictMark";
 import { beginWith, beginWithOwn } from "../workers/examiner";
@@ -133,19 +133,12 @@ export function NewRunScreen() {
             />
           </label>
           <SizeRuleField size={size} onChange={setSize} />
-          <label className="flex items-start justify-between gap-3 text-[14px]">
-            <span>
-              Mend what falls or is weak
-              <span className="block text-[13px] text-quiet">Each name by itself; every mend is told.</span>
-            </span>
-            <Switch.Root
-              checked={mend}
-              onCheckedChange={setMend}
-              className="mt-0.5 h-5 w-9 shrink-0 rounded-full bg-quiet/40 transition-colors data-[state=checked]:bg-ink"
-            >
-              <Switch.Thumb className="block size-4 translate-x-0.5 rounded-full bg-film transition-transform data-[state=checked]:translate-x-[18px]" />
-            </Switch.Root>
-          </label>
+          <Toggle
+            label="Mend what falls or is weak"
+            note="Each name by itself; every mend is told."
+            on={mend}
+            onChange={setMend}
+          />
           <Button look="strong" disabled={usable === 0 || busy} onClick={() => void begin()}>
             {usable === 0 ? "Examine the names" : `Examine ${usable.toLocaleString("en")} ${usable === 1 ? "name" : "names"}`}
           </Button>

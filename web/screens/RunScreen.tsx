@@ -1,6 +1,4 @@
 import { ArrowLeft, Pause, Play } from "lucide-react";
-import { ToggleGroup } from "radix-ui";
-import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { toast } from "sonner";
 import { UnitsSwitch } from "../bench/TopBar";
@@ -9,6 +7,7 @@ import { RunNames } from "../runs/RunNames";
 import { RunSheets } from "../runs/RunSheets";
 import { changeRun, type FollowedRun, useRun } from "../state/runs";
 import { Button } from "../ui/Button";
+import { ViewTabs } from "../ui/ViewTabs";
 
 const VIEWS = [
   { value: "names", text: "Names" },
@@ -38,11 +37,8 @@ export function RunScreen() {
 function Followed({ id, view, followed, lost }: { id: string; view: View; followed: FollowedRun; lost: boolean }) {
   const navigate = useNavigate();
   const { run, tally } = followed;
-  const [, setBusy] = useState(false);
   const pause = async () => {
-    setBusy(true);
     await changeRun(id, { paused: !run.paused }).catch((error: Error) => toast.error(error.message));
-    setBusy(false);
   };
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
@@ -63,23 +59,11 @@ function Followed({ id, view, followed, lost }: { id: string; view: View; follow
             </span>
           )}
         </div>
-        <ToggleGroup.Root
-          type="single"
+        <ViewTabs
           value={view}
-          aria-label="What is shown"
-          onValueChange={(next) => next && void navigate(`/runs/${id}${next === "names" ? "" : `/${next}`}`, { replace: true })}
-          className="order-3 col-span-2 flex gap-6 overflow-x-auto md:order-none md:col-span-1 md:overflow-visible"
-        >
-          {VIEWS.map(({ value, text }) => (
-            <ToggleGroup.Item
-              key={value}
-              value={value}
-              className="h-11 shrink-0 border-b-2 border-transparent px-1 text-[15px] text-quiet hover:text-ink data-[state=on]:border-ink data-[state=on]:font-semibold data-[state=on]:text-ink md:h-[52px]"
-            >
-              {text}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+          views={VIEWS}
+          onChange={(next) => void navigate(`/runs/${id}${next === "names" ? "" : `/${next}`}`, { replace: true })}
+        />
         <div className="flex items-center justify-end gap-2">
           {tally.due > 0 && (
             <Button className="h-8 px-3 text-[13px]" onClick={() => void pause()}>

@@ -2,7 +2,7 @@
  * Runs as the server has them: asked for, changed, and followed while they are worked on.
  */
 import type { Stock } from "@mend-joint/core/piece";
-import type { Column, Laying, Layout, RowShape, RunChoices, RunRow, SizeRule, Tally } from "@mend-joint/core/runs";
+import type { Column, Laying, Layout, RowShape, RunChoices, RunRow, SheetChoices, SizeRule, Tally } from "@mend-joint/core/runs";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { ApiError, call, send } from "./api";
 
@@ -68,14 +68,17 @@ export const pickPieces = async (name: string, pieces: readonly string[]) =>
   (await call<{ id: string }>("/runs/picked", send("POST", { name, pieces }))).id;
 export const deleteRun = (id: string) => call<void>(at(id), { method: "DELETE" });
 export const restoreRun = (id: string) => call<void>(at(id, "/restore"), { method: "POST" });
-export type RunChange = { name?: string; paused?: boolean } & Partial<RunChoices>;
+/** What is given changes, all else stays. */
+export interface RunChange extends Partial<Pick<RunChoices, "mend" | "size">> {
+  paused?: boolean;
+  sheet?: Partial<SheetChoices>;
+}
 export const changeRun = (id: string, change: RunChange) => call<Told>(at(id), send("PATCH", change), PATIENCE);
 export const takeDesign = (id: string, design: WantedDesign) => call<Told>(at(id, "/design"), send("PUT", design), PATIENCE);
-export const addRow = (id: string, texts: readonly string[]) =>
-  call<{ number: number }>(at(id, "/rows"), send("POST", { texts, note: "" }));
 
 export interface RowChange {
-  texts?: string[];
+  /** Line by line; `null` for one that stays. */
+  texts?: (string | null)[];
   count?: number;
   note?: string;
   leftOut?: boolean;

@@ -23,7 +23,7 @@ export function ListField({ listed, lines }: { listed: Listed; lines: number }) 
   return (
     <section
       aria-label="The list"
-      className="flex min-h-0 flex-col gap-3 px-5 py-4"
+      className="flex shrink-0 flex-col gap-3 px-5 py-4 md:min-h-0 md:shrink"
       onDragOver={(event) => event.preventDefault()}
       onDrop={(event) => {
         event.preventDefault();

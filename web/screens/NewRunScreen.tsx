@@ -102,7 +102,10 @@ export function NewRunScreen() {
       </header>
       <div className="flex min-h-0 flex-col overflow-y-auto md:grid md:grid-cols-[300px_minmax(0,1fr)_280px] md:overflow-visible">
         <ListField listed={listed} lines={Math.max(1, chosen.lines)} />
-        <main className="min-h-0 border-rule bg-film px-5 py-4 md:overflow-y-auto md:border-x" aria-label="The design">
+        <main
+          className="shrink-0 border-rule bg-film px-5 py-4 md:min-h-0 md:overflow-y-auto md:border-x"
+          aria-label="The design"
+        >
           <h2 className="font-display text-[19px] font-semibold">The design</h2>
           <p className="text-[13px] text-quiet">
             {list
@@ -117,7 +120,7 @@ export function NewRunScreen() {
             ))}
           </ul>
         </main>
-        <aside className="flex flex-col gap-5 px-5 py-4 md:overflow-y-auto" aria-label="The run">
+        <aside className="flex shrink-0 flex-col gap-5 px-5 py-4 md:overflow-y-auto" aria-label="The run">
           <div>
             <h2 className="font-display text-[19px] leading-tight font-semibold">{chosen.name}</h2>
             <p className="text-[13px] text-quiet">{chosen.note}</p>

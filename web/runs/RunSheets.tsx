@@ -1,7 +1,7 @@
 import { PROFILES } from "@mend-joint/core/cut";
 import { REACH } from "@mend-joint/core/geometry";
 import { formatLength, formatNumber, type Units } from "@mend-joint/core/piece";
-import { isLaid, type Layout, type RunRow, type SheetChoices } from "@mend-joint/core/runs";
+import { isLaid, type Laying, type Layout, type RunRow, type SheetChoices } from "@mend-joint/core/runs";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { duration } from "../cut/duration";
@@ -158,6 +158,12 @@ interface LayProps {
   onLay(keep: boolean, seconds: number): void;
 }
 
+function layingSays({ state, done, of }: Laying): string {
+  if (state === "finishing") return "Working out the times …";
+  if (state === "laying") return "Looking for a better way to lay them …";
+  return of ? `Drawing the pieces, ${done} of ${of} …` : "Drawing the pieces …";
+}
+
 function LayButtons({ followed: { run, tally }, stale, onLay }: LayProps) {
   const { layout, laying } = run;
   const pinned = layout?.sheets.some(({ pieces }) => pieces.some((piece) => piece.pinned)) ?? false;
@@ -166,11 +172,7 @@ function LayButtons({ followed: { run, tally }, stale, onLay }: LayProps) {
     return (
       <div className="flex flex-col gap-2">
         <p role="status" className="text-[14px] text-quiet">
-          {laying.state === "finishing"
-            ? "Working out the times …"
-            : laying.state === "drawing"
-              ? `Drawing the pieces, ${laying.done} of ${laying.of} …`
-              : "Looking for a better way to lay them …"}
+          {layingSays(laying)}
         </p>
         <Button
           disabled={laying.state === "finishing"}

@@ -4,6 +4,7 @@
 import { createRequire } from "node:module";
 import { expect, type Page, test } from "@playwright/test";
 import { faults } from "./axe";
+import { copyOf } from "./pieces";
 import { choose } from "./sentence";
 
 const require = createRequire(import.meta.url);
@@ -74,7 +75,7 @@ test("a curve is bent by its points; what does not fit on it is named", async ({
 test("a ring has its diameters by name; a whole line and a point of a curve have their card; the sheet says what it would hold", async ({
   page,
 }) => {
-  await page.goto("/bench/demo-oyster-bar");
+  await page.goto(`/bench/${await copyOf(page, "demo-oyster-bar", "Ring by name")}`);
   await expect(verdict(page)).toContainText("holds");
   await page.getByRole("button", { name: "Take the line OYSTER BAR in the hand" }).click();
   const card = page.getByRole("group", { name: "In the hand" });

@@ -1,7 +1,8 @@
 /**
  * Asking often how places lie to the same outlines.
  */
-import { type Region, type Ring, regionBox, vertexCount } from "./ring";
+import { type Region, type Ring, regionBox, regionContains, vertexCount } from "./ring";
+import { segmentDistance2 } from "./segment";
 
 /** Edges looked at in each strip, about. */
 const PER_STRIP = 8;
@@ -79,4 +80,15 @@ export function windingTest(rings: readonly Ring[]): (x: number, y: number) => n
     }
     return windings;
   };
+}
+
+/** @returns radius of the largest disc about (x, y) in the material of the region, mm; 0 outside of it */
+export function clearanceAt(region: Region, x: number, y: number): number {
+  if (!regionContains(region, x, y)) return 0;
+  let least = Infinity;
+  for (const ring of region) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
+      least = Math.min(least, segmentDistance2(x, y, ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!));
+  }
+  return Math.sqrt(least);
 }

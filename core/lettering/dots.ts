@@ -1,13 +1,26 @@
 /**
  * Dots and accents brought to their letter until they bite.
  */
-import { type Box, intersectionTraced, type Region, type Ring, regionBox, translateRegion } from "../geometry";
+import {
+  type Box,
+  boxesMeet,
+  intersectionTraced,
+  type Region,
+  type Ring,
+  regionBox,
+  regionNear,
+  segmentDistance2,
+  translateRegion,
+  vertexCount,
+} from "../geometry";
 import { type Trial, turningPoint } from "./search";
 
 /** A joint is made a hair wider than asked, so that rounding does not decide. */
 export const SURE = 1.02;
 /** Steps in which the way into the letter is tried first. */
 const STEPS = 12;
+/** Places may be off by so much, mm. */
+const ROUNDED = 1e-6;
 
 /**
  * For every island of a letter how far it has to go, up or down, until the joint with the letter (the distance of the two places
@@ -52,7 +65,9 @@ export function biteShift(body: Region, dot: Region, asked: number): number {
 function touchingAt(body: Region, dot: Region, { minX, maxX }: Box, way: number, farthest: number): number | null {
   let nearest: number | null = null;
   const offer = (distance: number) => {
-    if (distance >= 0 && distance <= farthest && (nearest === null || distance < nearest)) nearest = distance;
+    // What touches from the beginning may be a rounding beyond.
+    if (distance < -ROUNDED || distance > farthest || (nearest !== null && distance >= nearest)) return;
+    nearest = Math.max(0, distance);
   };
   // Between corners both sides are straight, so the first touch is at some corner.
   const columns = new Set<number>();
@@ -87,15 +102,51 @@ function crossingsAt(region: Region, x: number): number[] {
   return ys;
 }
 
-/** Distance of the two places farthest apart in which the outlines cross; 0 where they do not. */
+/** Where two outlines cross: a place, or the line along which both run (x0, y0, x1, y1). */
+type Crossing = readonly [number, number, number, number];
+
+/** Distance of the two crossings farthest apart on what both outlines have in common, mm; 0 where they do not cross. */
 export function crossingWidth(a: Region, b: Region): number {
-  const { region, sources } = intersectionTraced(a, b);
+  const [boxA, boxB] = [regionBox(a), regionBox(b)];
+  if (!boxA || !boxB || !boxesMeet(boxA, boxB)) return 0;
+  // Letters meet at their edges: most of their outlines is far from there.
+  const shared = {
+    minX: Math.max(boxA.minX, boxB.minX),
+    minY: Math.max(boxA.minY, boxB.minY),
+    maxX: Math.min(boxA.maxX, boxB.maxX),
+    maxY: Math.min(boxA.maxY, boxB.maxY),
+  };
+  const [nearA, nearB] = [regionNear(a, shared), regionNear(b, shared)];
+  const { region, sources } = intersectionTraced(nearA, nearB);
+  const ofA = vertexCount(nearA);
   let widest = 0;
   region.forEach((ring, r) => {
-    const crossings = [...sources[r]!.keys()].filter((i) => sources[r]![i] === 0).map((i) => pointOf(ring, i));
-    for (const p of crossings) for (const q of crossings) widest = Math.max(widest, Math.hypot(p[0] - q[0], p[1] - q[1]));
+    const crossings = crossingsOn(ring, sources[r]!, ofA);
+    for (const p of crossings) for (const q of crossings) widest = Math.max(widest, apart(p, q));
   });
   return widest;
 }
 
-const pointOf = (ring: Ring, i: number): [number, number] => [ring[2 * i]!, ring[2 * i + 1]!];
+/**
+ * Letters that stand on one line have it in common: there no vertex is new, but one of the first outline is followed by one of the second.
+ *
+ * @param sources number of each vertex: 0 where it is new, up to `ofA` of the first outline, beyond of the second
+ */
+function crossingsOn(ring: Ring, sources: Int32Array | readonly number[], ofA: number): Crossing[] {
+  const n = ring.length / 2;
+  const found: Crossing[] = [];
+  for (let i = 0; i < n; i++) {
+    const k = (i + 1) % n;
+    const [x, y] = [ring[2 * i]!, ring[2 * i + 1]!];
+    if (sources[i] === 0) found.push([x, y, x, y]);
+    else if (sources[k] !== 0 && sources[i]! <= ofA !== sources[k]! <= ofA) found.push([x, y, ring[2 * k]!, ring[2 * k + 1]!]);
+  }
+  return found;
+}
+
+/** Two lines that do not cross are nearest at an end of one of them. */
+function apart(p: Crossing, q: Crossing): number {
+  const ends = (from: Crossing, [ax, ay, bx, by]: Crossing) =>
+    Math.min(segmentDistance2(from[0], from[1], ax, ay, bx, by), segmentDistance2(from[2], from[3], ax, ay, bx, by));
+  return Math.sqrt(Math.min(ends(p, q), ends(q, p)));
+}

@@ -18,20 +18,25 @@ const PATIENCE = 4;
 /** A size farther off than this is told to the maker, mm. */
 const MISSED = 0.05;
 
-/**
- * @param boxAt the finished word at a scale, `null` when it is empty
- * @param capHeight in font units
- * @param least scale that is not gone below
- */
-export function fitScale(size: WordSize, capHeight: number, least: number, boxAt: (scale: Scale) => Box | null): Scale {
-  const start = (size.by === "cap-height" ? size.mm : 20) / capHeight;
-  const usual: Scale = { sx: start, sy: start };
-  if (size.by === "cap-height" || !boxAt(usual)) return usual;
+export interface Bounds {
+  /** In font units. */
+  capHeight: number;
+  /** Scale that is not gone below. */
+  least: number;
+  /** Where the search begins; capitals of 20 mm if it is not said. */
+  start?: Scale | undefined;
+}
+
+/** @param boxAt the finished word at a scale, `null` when it is empty */
+export function fitScale(size: WordSize, { capHeight, least, start }: Bounds, boxAt: (scale: Scale) => Box | null): Scale {
+  const alike = (s: number): Scale => ({ sx: s, sy: s });
+  if (size.by === "cap-height") return alike(size.mm / capHeight);
+  const from = start ?? alike(20 / capHeight);
+  if (!boxAt(from)) return from;
   const width = (scale: Scale) => extentOf(boxAt(scale), "x");
   const height = (scale: Scale) => extentOf(boxAt(scale), "y");
-  const alike = (s: number): Scale => ({ sx: s, sy: s });
-  const byWidth = (mm: number) => solve((s) => width(alike(s)), mm, start, least);
-  const byHeight = (mm: number) => solve((s) => height(alike(s)), mm, start, least);
+  const byWidth = (mm: number) => solve((s) => width(alike(s)), mm, from.sx, least);
+  const byHeight = (mm: number) => solve((s) => height(alike(s)), mm, from.sy, least);
   switch (size.by) {
     case "width":
       return alike(byWidth(size.mm));

@@ -5,6 +5,7 @@
  */
 
 import * as hb from "harfbuzzjs";
+import QuickLRU from "quick-lru";
 import { ClearError } from "../errors";
 import { type Box, flattenPath, type Matrix, normalise, type PathCommand, type Region, regionBox } from "../geometry";
 import { type LetterShape, shapedIslands, shapeKey, shapeMatrix } from "./shape";
@@ -68,7 +69,7 @@ export interface Font {
   vary(axes: Readonly<Record<string, number>>): Font;
 }
 
-/** Outlines kept per font; old ones go when there are more. */
+/** Outlines kept per font; those not asked for lately go when there are more. */
 const CACHE = 3000;
 /** Places on the axes kept per font. */
 const PLACES = 24;
@@ -133,7 +134,7 @@ type Outlines = Pick<Font, "unitsPerEm" | "capHeight" | "shape" | "formsOf" | "f
 
 function outlinesOf(font: hb.Font, face: hb.Face): Outlines {
   const outlines = new Map<number, PathCommand[]>();
-  const islands = new Map<string, Region[]>();
+  const islands = new QuickLRU<string, Region[]>({ maxSize: CACHE });
   const extents = new Map<number, Box | null>();
   const shaped = new Map<string, ReturnType<typeof shape>>();
 
@@ -179,7 +180,6 @@ function outlinesOf(font: hb.Font, face: hb.Face): Outlines {
       const key = `${shapeKey(letterShape)}|${glyphs.map((glyph) => `${glyph.id},${glyph.x},${glyph.y}`).join("|")}`;
       let known = islands.get(key);
       if (!known) {
-        if (islands.size >= CACHE) islands.clear();
         const matrix = shapeMatrix(letterShape);
         const rings = glyphs.flatMap(({ id: glyph, x, y }) =>
           flattenPath(outline(glyph).map((command) => place(command, matrix, x, y))).map(({ ring }) => ring),

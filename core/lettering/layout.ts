@@ -16,11 +16,13 @@ import type { Word } from "../piece";
 import { type Clusters, clustersOf } from "./clusters";
 import { fitScale, missedSize, type Scale } from "./fit";
 import type { Font } from "./font";
+import type { FoundGaps } from "./gaps";
 import { type Letter, type Placed, placeLetter, tieDots } from "./letters";
 import { type Line, lineOf, lineUpTo, secondRadius } from "./line";
 import { type RingExtent, ringExtent } from "./ring";
 import type { LetterShape } from "./shape";
-import { middlesOf, type ShapedLetter, shapeLetters } from "./spacing";
+import { type ShapedLetter, shapeLetters } from "./shapedLetter";
+import { middlesOf } from "./spacing";
 import { stackedPlaces } from "./stack";
 
 export interface WordLayout {
@@ -75,14 +77,7 @@ export function layoutWord(word: Word, font: Font, joint = 1.5, guide?: Ring): W
 
 function layOut(word: Word, font: Font, joint: number, guide?: Ring): WordLayout {
   const set = clustersOf(word, font);
-  const quick = isSimple(word);
-  const least = 0.1 / font.unitsPerEm;
-  const scale = fitScale(word.size, font.capHeight, least, (trial) =>
-    quick ? simpleBox(word, set, trial) : boxOf(arrange({ word, font, set, joint, guide }, trial, false).letters),
-  );
-  const { letters, line, beyond, short } = arrange({ word, font, set, joint, guide }, scale);
-  trim(word, letters);
-  const box = boxOf(letters);
+  const { letters, line, beyond, short, box, missed, capHeight } = sized({ word, font, set, joint, guide, found: undefined });
   return {
     wordId: word.id,
     letters: letters.map(({ letter }) => letter),
@@ -92,8 +87,8 @@ function layOut(word: Word, font: Font, joint: number, guide?: Ring): WordLayout
     vanished: letters.filter(({ shaped }) => shaped.islands.length === 0).map(nameOf),
     beyond: beyond.map(nameOf),
     short,
-    missed: missedSize(word.size, box),
-    capHeight: font.capHeight * scale.sy,
+    missed,
+    capHeight,
     line: line.points.length > 0 ? line : null,
     secondRing: word.path?.kind === "arc" && word.path.between ? { middle: word.at, radius: secondRadius(word.path) } : null,
     ring:
@@ -105,6 +100,37 @@ function layOut(word: Word, font: Font, joint: number, guide?: Ring): WordLayout
           )
         : null,
   };
+}
+
+interface Sized extends Arranged {
+  box: Box | null;
+  missed: ReturnType<typeof missedSize>;
+  capHeight: number;
+}
+
+/** The word in the size that it is to have. */
+function sized(setting: Setting): Sized {
+  const { word, font, set } = setting;
+  const bounds = { capHeight: font.capHeight, least: 0.1 / font.unitsPerEm };
+  const at = (scale: Scale, how: Setting): Sized => {
+    const arranged = arrange(how, scale);
+    trim(word, arranged.letters);
+    const box = boxOf(arranged.letters);
+    return { ...arranged, box, missed: missedSize(word.size, box), capHeight: font.capHeight * scale.sy };
+  };
+  const search = (how: Setting, start?: Scale) =>
+    at(
+      fitScale(word.size, { ...bounds, start }, (trial) => boxOf(arrange(how, trial, false).letters)),
+      how,
+    );
+  if (word.size.by === "cap-height" || word.path) return search(setting);
+  const simple = fitScale(word.size, bounds, (trial) => simpleBox(word, set, trial));
+  if (isSimple(word)) return at(simple, setting);
+  // Where the extents of glyphs do not say how large the word is, they say where to begin.
+  const near = search({ ...setting, found: new Map() }, simple);
+  // Joints that jump from one place to another can lead past it: each size by itself, from another start, may still be met.
+  const other = near.missed ? search(setting) : null;
+  return other && !other.missed ? other : near;
 }
 
 const nameOf = ({ letter: { key, text } }: Placed) => ({ key, text });
@@ -166,16 +192,18 @@ interface Setting {
   set: Clusters;
   joint: number;
   guide: Ring | undefined;
+  /** How near its letters stand at the sizes tried so far; `undefined` where each size is measured by itself. */
+  found: FoundGaps | undefined;
 }
 
 /** @param final false leaves out what does not change its size: ties of dots, which lie between what is there, and poles */
-function arrange({ word, font, set, joint, guide }: Setting, scale: Scale, final = true): Arranged {
+function arrange({ word, font, set, joint, guide, found }: Setting, scale: Scale, final = true): Arranged {
   const { clusters, advance } = set;
   const shape = shapeOf(word, scale);
   const shaped = shapeLetters(word, clusters, shape);
   const line = lineOf(word.path, font.capHeight * scale.sy, word.at, guide);
   const stacked = word.path?.kind === "stacked";
-  const middles = stacked ? [] : middlesOf(word, shaped, shape, line, advance);
+  const middles = stacked ? [] : middlesOf(word, { letters: shaped, shape, line, advance, found });
   const start = stacked ? 0 : startOf(word, shaped, middles, shape, line);
   const frames = stacked ? stackedPlaces(word, shaped) : middles.map((middle) => line.at(start + middle));
   const letters = shaped.map((each, i) => placeLetter(word, each, frames[i]!, joint, final));
@@ -253,12 +281,13 @@ function simpleBox(word: Word, { clusters, advance }: Clusters, { sx, sy }: Scal
   const letters = clusters.map(
     (cluster): ShapedLetter => ({
       cluster,
+      shape,
       islands: [],
       own: [1, 0, 0, 1, 0, 0],
       middle: ((cluster.extent.minX + cluster.extent.maxX) / 2) * sx,
     }),
   );
-  const middles = middlesOf(word, letters, shape, lineOf(undefined, 0, word.at), advance);
+  const middles = middlesOf(word, { letters, shape, line: lineOf(undefined, 0, word.at), advance });
   return joinBoxes(
     letters.map(({ cluster: { extent, change }, middle }, i) => {
       const pen = middles[i]! - middle + change.dx;

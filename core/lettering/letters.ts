@@ -3,21 +3,24 @@
  */
 import {
   backwards,
+  clearanceAt,
   type Matrix,
   multiply,
   type Point,
   type Region,
   regionBox,
+  regionContains,
   transformPoint,
   transformRegion,
   translateRegion,
 } from "../geometry";
-import { type Body, poleOf } from "../measure";
+import { type Body, climb, poleOf, type Steps } from "../measure";
 import { type DotsWay, usualTieWidth, type Word } from "../piece";
 import type { Cluster } from "./clusters";
 import { biteShifts } from "./dots";
 import { isTieWay, tiedDot } from "./dotTies";
-import { placeBy, type ShapedLetter } from "./spacing";
+import { isScaled, type LetterShape, rungOf } from "./shape";
+import { placeBy, type ShapedLetter } from "./shapedLetter";
 
 /** One separate island of a letter, in its final place. */
 export interface LetterIsland {
@@ -64,7 +67,9 @@ export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joi
   const matrix: Matrix = [a, b, c, d, e + change.dx, f + change.dy];
   const id = `${word.id}:${cluster.key}`;
   const way = waysOf(word, cluster);
-  const shifts = way === "bite" ? shiftsOf(alone, joint / (change.scale ?? 1)) : [];
+  // Dots that come down do not make an upright letter wider.
+  const widthOnly = !final && word.size.by === "width" && b === 0 && c === 0;
+  const shifts = way === "bite" && !widthOnly ? shiftsOf(alone, joint / (change.scale ?? 1)) : [];
   const body = change.reach ? multiply(matrix, stretchDown(alone[0], change.reach / Math.hypot(c, d))) : matrix;
   const islands = alone.flatMap((region, n): LetterIsland[] => {
     if (change.without?.includes(n)) return [];
@@ -73,7 +78,7 @@ export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joi
       {
         id: n === 0 ? id : `${id}.${n}`,
         region: moveRegion(region, moved),
-        pole: final ? movePole(region, moved) : null,
+        pole: final ? poleOn(shaped, n, moved) : null,
         dot: n > 0,
       },
     ];
@@ -121,19 +126,45 @@ function holeOf({ keepsHole }: Cluster, [body]: readonly Region[]): Region {
   return hole ? [backwards(hole)] : [];
 }
 
+/** @param n which of the letter's islands @param matrix from there to its place */
+function poleOn({ cluster, shape, islands }: ShapedLetter, n: number, matrix: Matrix): Body | null {
+  const region = islands[n]!;
+  const [a, b, c, d] = matrix;
+  // A stretched letter has its widest place elsewhere.
+  if (Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) > 1e-9) return poleOf(moveRegion(region, matrix));
+  const pole = (isScaled(shape) && scaledPole(cluster, shape, region)) || keptPole(region);
+  return pole && { ...transformPoint(matrix, pole), width: pole.width * Math.hypot(a, b) };
+}
+
 /** Middles of outlines: the same objects for as long as the font keeps them. */
 const poles = new WeakMap<Region, Body | null>();
 
-function movePole(region: Region, matrix: Matrix): Body | null {
+function keptPole(region: Region): Body | null {
   let pole = poles.get(region);
   if (pole === undefined) {
     pole = poleOf(region);
     poles.set(region, pole);
   }
-  const [a, b, c, d] = matrix;
-  // A stretched letter has its widest place elsewhere.
-  if (Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) > 1e-9) return poleOf(moveRegion(region, matrix));
-  return pole && { ...transformPoint(matrix, pole), width: pole.width * Math.hypot(matrix[0], matrix[1]) };
+  return pole;
+}
+
+/** From the middle at another size the best place is no farther than the chords of both outlines are from their curves: a short climb. */
+const BESIDE: Steps = { first: 0.01, last: 0.0008, most: 40, between: 0 };
+/** What a middle may lose on the way, mm: less than by which outlines of two sizes differ. */
+const LOST = 0.02;
+
+/** From the middle at the nearest size that is measured once for all words. */
+function scaledPole(cluster: Cluster, shape: LetterShape, region: Region): Body | null {
+  const rung = rungOf(shape);
+  const k = shape.sx / rung.sx;
+  for (const island of cluster.islands(rung)) {
+    const pole = keptPole(island);
+    // Of several dots as large as each other, any may be the first.
+    if (!pole || !regionContains(region, pole.x * k, pole.y * k)) continue;
+    const body = climb((x, y) => 2 * clearanceAt(region, x, y), pole.x * k, pole.y * k, BESIDE);
+    if (body.width > pole.width * k - LOST) return body;
+  }
+  return null;
 }
 
 /** How far the dots of outlines have to move: kept as long as the outlines. */

@@ -4,7 +4,7 @@
 import { type Matrix, type Region, regionBox, transformRegion } from "../geometry";
 import type { Word } from "../piece";
 import { biteShift } from "./dots";
-import { placeBy, type ShapedLetter } from "./spacing";
+import { placeBy, type ShapedLetter } from "./shapedLetter";
 
 /**
  * Every letter is centred below the one before and comes up until the joint is as wide as asked. The first stands on the word's

@@ -1,3 +1,4 @@
+export { climb, type Steps } from "./climb";
 export * from "./field";
 export type { MedialGraph } from "./medial";
 export * from "./necks";

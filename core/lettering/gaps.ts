@@ -1,0 +1,169 @@
+/**
+ * How far one letter stands from the next, where their true outlines say so.
+ */
+import { intersection, type Region, transformRegion, translateRegion } from "../geometry";
+import type { Word } from "../piece";
+import { crossingWidth, SURE } from "./dots";
+import type { Line } from "./line";
+import { aimedAt, type Trial, turningPoint } from "./search";
+import { isScaled, rungOf } from "./shape";
+import { placeBy, type ShapedLetter, shapeLetter } from "./shapedLetter";
+import { touchingDistance } from "./touch";
+
+/** What is known of two neighbours: how near they stand, and how the joint grows as they come nearer. */
+interface FoundGap {
+  /** mm per font unit at which it was found. */
+  scale: number;
+  /** From middle to middle, mm. */
+  gap: number;
+  /** What the joint gains for each mm that they are farther apart: below 0. */
+  slope: number;
+}
+
+/** Found while the size of a word is searched for, by the keys of both letters. */
+export type FoundGaps = Map<string, FoundGap>;
+
+export interface Neighbours {
+  line: Line;
+  /** Where the middle of the one before stands on the line, mm, and how far from it the next would stand by itself. */
+  last: number;
+  natural: number;
+  found: FoundGaps | undefined;
+}
+
+/** From the middle of one letter to that of the next so that their outlines meet as the word asks; `null` where they pass each other. */
+export function measureGap(word: Word, before: ShapedLetter, letter: ShapedLetter, neighbours: Neighbours): number | null {
+  // Dots and accents do not hold letters together.
+  const [left, right] = [before.islands[0], letter.islands[0]];
+  if (!left || !right) return null;
+  if (neighbours.line.length < Infinity) return searchGap(word, before, letter, neighbours);
+  const { found } = neighbours;
+  if (!found || word.join === undefined) return straightGap(word, before, letter);
+  const near = nearGap(word.join, before, letter, found);
+  if (near !== null) return near;
+  const gap = straightGap(word, before, letter);
+  if (gap !== null) found.set(keyOf(before, letter), { scale: letter.shape.sx, gap, slope: USUAL_SLOPE });
+  return gap;
+}
+
+const keyOf = (before: ShapedLetter, letter: ShapedLetter) => `${before.cluster.key} ${letter.cluster.key}`;
+
+/** From how near they stood at another size of the word; `null` where that does not lead to it. */
+function nearGap(join: number, before: ShapedLetter, letter: ShapedLetter, found: FoundGaps): number | null {
+  const scale = letter.shape.sx;
+  const start = found.get(keyOf(before, letter)) ?? atRung(join, before, letter);
+  if (!start || start.scale === scale) return start?.gap ?? null;
+  const [left, right] = [standing(before), standing(letter)];
+  const grown = scale / start.scale;
+  const here = aimedAt(
+    { at: start.gap * grown, slope: start.slope, most: (sizeOf(before, letter) * grown) / STEPS },
+    (gap) => crossingWidth(left, translateRegion(right, gap, 0)) - join * SURE,
+  );
+  if (here) found.set(keyOf(before, letter), { scale, gap: here.at, slope: here.slope });
+  return here?.at ?? null;
+}
+
+/** The two at the size at which pairs of letters are measured once for all words. */
+function atRung(join: number, before: ShapedLetter, letter: ShapedLetter): FoundGap | null {
+  if (!isScaled(letter.shape)) return null;
+  const shape = rungOf(letter.shape);
+  const gap = straightGap({ join }, shapeLetter(before.cluster, shape), shapeLetter(letter.cluster, shape));
+  return gap === null ? null : { scale: shape.sx, gap, slope: USUAL_SLOPE };
+}
+
+/** Of the joint to begin with; it is found out with the second trial. */
+const USUAL_SLOPE = -2;
+
+const standing = (letter: ShapedLetter) => transformRegion(letter.islands[0]!, placeBy(letter, [1, 0, 0, 1, 0, 0]));
+const sizeOf = (before: ShapedLetter, letter: ShapedLetter) => Math.max(before.middle, letter.middle, 1);
+
+/** On a straight line, measured from the beginning; plain letters meet alike every time. */
+function straightGap(word: Pick<Word, "join" | "overlap">, before: ShapedLetter, letter: ShapedLetter): number | null {
+  const known = knownGap(word, before, letter);
+  if (known?.gap !== undefined) return known.gap;
+  const [left, right] = [standing(before), standing(letter)];
+  const touching = touchingDistance(left, right);
+  let gap = touching;
+  if (touching !== null) {
+    gap =
+      word.join === undefined
+        ? touching - word.overlap!
+        : joinedGap(left, (at) => translateRegion(right, at, 0), { touching, size: sizeOf(before, letter), asked: word.join });
+  }
+  known?.keep(gap);
+  return gap;
+}
+
+const HALVINGS = 15;
+/** Steps in which the way into each other is tried first. */
+const STEPS = 10;
+
+/** Lets the letter come along its line until it meets the one before. */
+function searchGap(word: Word, before: ShapedLetter, letter: ShapedLetter, { line, last, natural }: Neighbours): number | null {
+  const left = transformRegion(before.islands[0]!, placeBy(before, line.at(last)));
+  const right = (gap: number) => transformRegion(letter.islands[0]!, placeBy(letter, line.at(last + gap)));
+  const meets = (gap: number) => intersection(left, right(gap)).length > 0;
+  const size = sizeOf(before, letter);
+  let [apart, together] = [natural, natural];
+  if (meets(natural)) {
+    for (let k = 0; k < 12 && meets(apart); k++) apart += size / 2;
+    together = apart - size / 2;
+  } else {
+    const least = Math.max(0, natural - 4 * size);
+    for (let k = 0; k < 24 && !meets(together) && together > least; k++) together -= size / 3;
+    apart = together + size / 3;
+  }
+  if (meets(apart) || !meets(together)) return null;
+  const touching = halved(together, apart, meets);
+  if (word.join === undefined) return touching - word.overlap!;
+  return joinedGap(left, right, { touching, size, asked: word.join });
+}
+
+interface Asked {
+  touching: number;
+  /** How far letters go into each other at most, mm. */
+  size: number;
+  /** Width of the joint, mm. */
+  asked: number;
+}
+
+/** Closer than touching by as much as makes the joint as wide as asked; as wide as it gets where that cannot be had. */
+function joinedGap(left: Region, right: (gap: number) => Region, { touching, size, asked }: Asked): number {
+  const excess = (gap: number) => crossingWidth(left, right(gap)) - asked * SURE;
+  let before: Trial = [touching, -asked * SURE];
+  let [best, widest] = before;
+  for (let k = 1; k <= STEPS; k++) {
+    const gap = touching - (size * k) / STEPS;
+    const here = excess(gap);
+    if (here >= 0) return turningPoint([gap, here], before, excess);
+    if (here > widest) [widest, best] = [here, gap];
+    before = [gap, here];
+  }
+  return best;
+}
+
+/** The largest value found at which the test still holds: it does at `yes` and does not at `no`. */
+function halved(yes: number, no: number, test: (value: number) => boolean): number {
+  for (let k = 0; k < HALVINGS; k++) {
+    const middle = (yes + no) / 2;
+    if (test(middle)) yes = middle;
+    else no = middle;
+  }
+  return yes;
+}
+
+const isPlain = ({ cluster: { change } }: ShapedLetter) => !change.turn && !change.mirror && (change.scale ?? 1) === 1;
+
+/** Outlines are the same objects for as long as the font keeps them. */
+const gaps = new WeakMap<Region, WeakMap<Region, Map<string, number | null>>>();
+
+function knownGap(word: Pick<Word, "join" | "overlap">, before: ShapedLetter, letter: ShapedLetter) {
+  if (!isPlain(before) || !isPlain(letter)) return null;
+  const [left, right] = [before.islands[0]!, letter.islands[0]!];
+  const rights = gaps.get(left) ?? new WeakMap<Region, Map<string, number | null>>();
+  gaps.set(left, rights);
+  const known = rights.get(right) ?? new Map<string, number | null>();
+  rights.set(right, known);
+  const key = `${word.join ?? ""} ${word.overlap ?? ""}`;
+  return { gap: known.get(key), keep: (gap: number | null) => void known.set(key, gap) };
+}

@@ -3,8 +3,9 @@
  */
 import { examine, type Library } from "@mend-joint/core";
 import { type Region, regionArea, regionBox } from "@mend-joint/core/geometry";
-import { beginPiece, scaleTo } from "@mend-joint/core/mend";
+import { beginPiece } from "@mend-joint/core/mend";
 import { type Nested, type NestPiece, nest } from "@mend-joint/core/nest";
+import type { Piece } from "@mend-joint/core/piece";
 import { REGATTA_CREW } from "@mend-joint/demo/crew";
 import type * as Packing from "maxrects-packer";
 import { slowness } from "./clock";
@@ -23,10 +24,16 @@ type Bar = (text: string, value: number, most: number, unit: string) => void;
 function pieces(starter: string, count: number, library: Library, width?: number): NestPiece[] {
   return Array.from({ length: count }, (_, i) => {
     const begun = beginPiece(starter, [REGATTA_CREW[i % REGATTA_CREW.length]!], library);
-    const sized = width === undefined ? begun : scaleTo(begun, { side: "width", mm: width, keepWidths: true }, library);
-    return { id: `${starter} ${i}`, region: examine(sized ?? begun, library, { notes: false }).material };
+    const piece = width === undefined ? begun : withWords(begun, width);
+    return { id: `${starter} ${i}`, region: examine(piece, library, { notes: false }).material };
   });
 }
+
+/** Words of another width; sticks stay as long as they are. */
+const withWords = (piece: Piece, mm: number): Piece => ({
+  ...piece,
+  parts: piece.parts.map((part) => (part.kind === "word" ? { ...part, size: { by: "width", mm } } : part)),
+});
 
 /** Material over the length of sheets that is used. */
 const filled = (lot: readonly NestPiece[], length: number) =>

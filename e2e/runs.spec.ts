@@ -128,6 +128,33 @@ test("pieces of the rack are laid on sheets together", async ({ page }) => {
   await expect(sheets(page)).toHaveText("2 pieces on 1 sheet", { timeout: 60_000 });
 });
 
+test("an offcut is filled first, and what is left of it is kept", async ({ page }) => {
+  await begin(page, "Kit\nFfion\nDilys\nIvy", "Plant stake");
+  await expect(verdict(page)).toContainText("All 4 hold.", { timeout: 60_000 });
+  await page.getByRole("button", { name: "To the sheets" }).click();
+  await page.getByRole("button", { name: "Add an offcut" }).click();
+  await page.getByLabel("Its width").fill("130");
+  await page.getByLabel("Its height").fill("120");
+  await page.getByRole("button", { name: "Add it" }).click();
+  await expect(page.getByRole("button", { name: /^Offcut 1 130 × 120 mm, filled first/ })).toHaveAttribute(
+    "aria-pressed",
+    "true",
+  );
+  expect(await faults(page)).toEqual([]);
+  await page.getByRole("button", { name: "Lay on sheets" }).click();
+  await expect(sheets(page)).toHaveText("4 pieces on 2 sheets", { timeout: 60_000 });
+  await expect(page.getByRole("heading", { name: "Sheet 1, Offcut 1" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Lay them again" })).toBeVisible({ timeout: 60_000 });
+  await page.getByRole("button", { name: "Keep what is left of sheet 1" }).click();
+  await expect(page.getByText("Chosen as it was before.")).toBeVisible();
+  // A piece goes to where it has room.
+  await page.getByRole("button", { name: /^1: / }).first().focus();
+  await page.getByLabel("Move it to another sheet").first().selectOption("sheet 2");
+  await expect(
+    page.getByRole("button", { name: /^3: .*, pinned$/ }).or(page.getByRole("button", { name: /^4: .*, pinned$/ })),
+  ).toBeVisible();
+});
+
 /** The least workbook of one sheet (Office Open XML, ECMA-376), with texts in the cells. */
 function workbook(rows: readonly (readonly (string | number)[])[]): Buffer {
   const cell = (value: string | number, at: string) =>

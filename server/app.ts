@@ -16,6 +16,7 @@ import type { FaultyMachine } from "./machines/machine";
 import { handleError, problem } from "./problems";
 import { fontRoutes } from "./routes/fonts";
 import { machineRoutes } from "./routes/machine";
+import { offcutRoutes } from "./routes/offcuts";
 import { outlineRoutes } from "./routes/outlines";
 import { pictureRoutes } from "./routes/pictures";
 import { pieceRoutes } from "./routes/pieces";
@@ -98,6 +99,7 @@ export function createApp({ db, store = NOWHERE, machine, work, host, pages }: A
   app.route("/api/fonts", fontRoutes(db));
   app.route("/api/profiles", profileRoutes(db));
   app.route("/api/outlines", outlineRoutes(db));
+  app.route("/api/offcuts", offcutRoutes(db));
   app.route("/api/pictures", pictureRoutes(db));
   app.route("/api/machine", machineRoutes(machine));
   if (work) app.route("/api/runs", runRoutes(db, store, work.crew, work.pool));

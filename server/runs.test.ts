@@ -4,9 +4,19 @@
 
 import { spawnSync } from "node:child_process";
 import { fileURLToPath } from "node:url";
+import { regionArea } from "@mend-joint/core/geometry";
 import { parsePiece, STOCKS } from "@mend-joint/core/piece";
 import type { Tally } from "@mend-joint/core/runs";
-import { type Layout, makeRow, type RunRow, readList, thinnestHold } from "@mend-joint/core/runs";
+import {
+  type Layout,
+  makeRow,
+  type Offcut,
+  outlineOf,
+  type RunRow,
+  readList,
+  rectangleOutline,
+  thinnestHold,
+} from "@mend-joint/core/runs";
 import { REGATTA_CREW } from "@mend-joint/demo/crew";
 import { shippedLibrary } from "@mend-joint/library";
 import { unzipSync } from "fflate";
@@ -25,7 +35,7 @@ interface Told {
   run: StoredRun & { layout: Layout | null };
   tally: Tally;
   rows: RunRow[];
-  design: { changed: boolean; gone: boolean };
+  design: { changed: boolean; gone: boolean; stock: { id: string } };
   detail: string;
   piece: string;
 }
@@ -42,7 +52,15 @@ const document = (text = "Zoë", mm = 80) =>
   });
 
 /** Pieces, their distances and scored lines of a sheet as DXF, by ezdxf and shapely. */
-function measureSheet(dxf: Uint8Array): { pieces: number; nearest: number; edge: number; numbers: number; widths: number[] } {
+function measureSheet(dxf: Uint8Array): {
+  pieces: number;
+  nearest: number;
+  edge: number;
+  numbers: number;
+  widths: number[];
+  right: number;
+  top: number;
+} {
   const script = fileURLToPath(new URL("./tests/sheet.py", import.meta.url));
   const { stdout, stderr } = spawnSync("/usr/bin/python3", [script, String(SHEET.width), String(SHEET.height)], { input: dxf });
   if (stdout.length === 0) throw new Error(stderr.toString());
@@ -277,6 +295,67 @@ describe.each(DATABASES)("runs on $name", (database) => {
     const small = await until(id, ({ run }) => run.laying === null);
     expect(small.run.layout!.tooLarge).toEqual([1, 2, 3]);
   }, 120_000);
+
+  it("offcuts are filled first; what is left of one is kept; a piece goes onto another sheet where it has room", async () => {
+    const id = await begin("Kit,2\nIvy,2\nZoë,1\nMia,1\n", { design: { starter: "plant-stake" } });
+    await examined(id);
+    const offcut = {
+      id: `rest of ${database.name}`,
+      name: "Rest",
+      stock: "",
+      outline: rectangleOutline({ width: 220, height: 150 }),
+    };
+    const stock = (await ask(`/runs/${id}`)).body.design.stock.id;
+    expect((await ask(`/offcuts/${encodeURIComponent(offcut.id)}`, "PUT", offcut)).status).toBe(422);
+    const kept = { ...offcut, stock };
+    expect((await ask(`/offcuts/${encodeURIComponent(offcut.id)}`, "PUT", kept)).status).toBe(200);
+    await ask(`/runs/${id}`, "PATCH", { sheet: { ...SHEET, offcuts: [kept] } });
+    await ask(`/runs/${id}/lay`, "POST", { keep: false, seconds: 0 });
+    const laid = () => until(id, ({ run }) => run.laying === null && run.layout !== null);
+    const { run } = await laid();
+    const [first, second] = run.layout!.sheets;
+    expect([first!.offcut, second?.offcut]).toEqual([offcut.id, undefined]);
+    expect(run.layout!.faults).toEqual([]);
+    expect(run.layout!.sheets.flatMap(({ pieces }) => pieces)).toHaveLength(6);
+    const measured = measureSheet(new Uint8Array(await (await answer(`/runs/${id}/sheets/1.dxf`)).arrayBuffer()));
+    expect(measured.pieces).toBe(first!.pieces.length);
+    expect(measured.right).toBeLessThan(220 - 5 + 0.01);
+    expect(measured.top).toBeLessThan(150 - 5 + 0.01);
+
+    // What is left of it takes its place, with the holes that are in it now.
+    const left = (await (await answer(`/runs/${id}/sheets/1/offcut`, "POST")).json()) as Offcut;
+    expect([left.id, left.name]).toEqual([offcut.id, "Rest"]);
+    const { offcuts } = (await (await answer("/offcuts")).json()) as { offcuts: Offcut[] };
+    expect(offcuts.find((each) => each.id === offcut.id)).toEqual(left);
+    expect(regionArea(outlineOf(left))).toBeLessThan(220 * 150 - 500);
+
+    const moved = (await ask(`/runs/${id}/other-sheet`, "PUT", { sheet: 0, place: 0, to: run.layout!.sheets.length }))
+      .body as never as Layout;
+    expect(moved.sheets.at(-1)!.pieces).toMatchObject([{ row: first!.pieces[0]!.row, pinned: true }]);
+    expect(moved.sheets[0]!.pieces).toHaveLength(first!.pieces.length - 1);
+    expect(moved.faults).toEqual([]);
+    const back = await ask(`/runs/${id}/other-sheet`, "PUT", { sheet: moved.sheets.length - 1, place: 0, to: 0 });
+    expect((back.body as never as Layout).sheets).toHaveLength(run.layout!.sheets.length);
+    expect((await ask(`/runs/${id}/other-sheet`, "PUT", { sheet: 7, place: 0, to: 0 })).status).toBe(404);
+    expect((await ask(`/offcuts/${encodeURIComponent(offcut.id)}`, "DELETE")).status).toBe(204);
+  });
+
+  it("names with the same note lie on one sheet", async () => {
+    const names = ["Kit", "Ivy", "Zoë", "Mia", "Owen", "Tilda"].map((name, i) => `${name},1,Order ${i % 2}`).join("\n");
+    const id = await begin(`name,how many,note\n${names}`, { design: { starter: "plant-stake" } });
+    const { rows } = await examined(id);
+    const orderOf = new Map(rows.map(({ number, note }) => [number, note]));
+    await ask(`/runs/${id}`, "PATCH", { sheet: { ...SHEET, width: 200, height: 200, together: true, turns: "any" } });
+    await ask(`/runs/${id}/lay`, "POST", { keep: false, seconds: 0 });
+    const { run } = await until(id, ({ run }) => run.laying === null && run.layout !== null);
+    expect(run.layout!.faults).toEqual([]);
+    const orders = run.layout!.sheets.map(({ pieces }) => [...new Set(pieces.map(({ row }) => orderOf.get(row)))].sort());
+    for (const order of ["Order 0", "Order 1"])
+      expect(
+        orders.filter((on) => on.includes(order)),
+        JSON.stringify(orders),
+      ).toHaveLength(1);
+  });
 
   it("pieces of the rack are rows of their own; they are of one sheet, and stay as they are", async () => {
     const walnut = { ...document("Oak"), stock: STOCKS.find(({ id }) => id !== STOCKS[0]!.id)! };

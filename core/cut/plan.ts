@@ -62,7 +62,7 @@ export interface PlanOptions {
 const MARGIN = 1;
 
 /** mm by which outlines are grown so that the piece comes out as drawn; nothing where the cut runs on the line, or the machine sees to it. */
-export function allowance({ stock, cut }: Pick<Piece, "stock" | "cut">, { kerfBy }: MachineProfile): number {
+export function allowance({ stock, cut }: Pick<Piece, "stock" | "cut">, { kerfBy }: Pick<MachineProfile, "kerfBy">): number {
   return cut === "outside" && kerfBy === "file" ? stock.kerf / 2 : 0;
 }
 

@@ -9,6 +9,7 @@ import { ClearError } from "../errors";
 import {
   fingerprint,
   type Matrix,
+  multiply,
   offset,
   type Region,
   regionArea,
@@ -19,23 +20,27 @@ import {
 } from "../geometry";
 import { type Bitmap, block, drawRegion, emptyBitmap, isFree, put, rowOrder, Shifted } from "./bitmap";
 
-export { checkSheet, type SheetFault } from "./proof";
+export { type CheckedSheet, checkSheet, type SheetFault } from "./proof";
 
 export interface NestPiece {
   id: string;
   /** What is cut, mm. */
   region: Region;
+  /** Pieces of one group lie on one sheet, where it has room for them. */
+  group?: string | undefined;
+  /** It may be laid with its back up. */
+  mirror?: boolean | undefined;
 }
 
-export type Turn = 0 | 90 | 180 | 270;
-export const TURNS: readonly Turn[] = [0, 90, 180, 270];
+/** Degrees. */
+export const QUARTERS: readonly number[] = [0, 90, 180, 270];
 
 export interface SheetStock {
   /** mm */
   width: number;
   height: number;
-  /** Parts of the sheet that are gone already, mm from its lower left corner. */
-  used?: Region;
+  /** What is gone already of the first sheet, of the second and so on, mm from its lower left corner; all others are whole. */
+  used?: readonly Region[] | undefined;
 }
 
 export interface NestOptions {
@@ -44,7 +49,7 @@ export interface NestOptions {
   /** Empty edge of the sheet, mm. */
   margin: number;
   /** Turns that are allowed, degrees counter-clockwise. */
-  turns?: readonly Turn[];
+  turns?: readonly number[];
   /** Side of a cell, mm; smaller ones waste less and take longer. */
   cell?: number;
   /** Other orders are tried until then, ms of `performance.now()`. */
@@ -97,10 +102,15 @@ const HAIR = 0.006;
 /** Sums may be off by so much, mm or cells. */
 const ROUNDING = 1e-9;
 
-const turning = (turn: Turn): Matrix => rotation((turn * Math.PI) / 180).map((value) => Math.round(value)) as unknown as Matrix;
+/** Quarters are exact. */
+function turning(turn: number): Matrix {
+  const matrix = rotation((turn * Math.PI) / 180);
+  return turn % 90 === 0 ? (matrix.map((value) => Math.round(value)) as unknown as Matrix) : matrix;
+}
 
 interface Shape {
-  turn: Turn;
+  /** How the piece is turned, and whether its back is up. */
+  matrix: Matrix;
   cells: Shifted;
   rows: Int32Array;
   /** Size of the piece with its gap, mm. */
@@ -119,7 +129,7 @@ export class SheetError extends ClearError {
 
 /** @throws SheetError for a sheet without room */
 export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: NestOptions): Nested {
-  const { gap, margin, turns = TURNS, cell = CELL } = options;
+  const { gap, margin, turns = QUARTERS, cell = CELL } = options;
   if (!(Math.min(sheet.width, sheet.height) > 2 * margin))
     throw new SheetError(`A margin of ${margin} mm leaves no room on a sheet of ${sheet.width} × ${sheet.height} mm`);
   // Pieces are grown by half the gap, which may lie on the margin.
@@ -131,18 +141,18 @@ export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: N
   const fine = tableOf(cell);
   const { shapesOf, fixed } = fine;
   const size = (id: string) => Math.max(...shapesOf.get(id)!.map(({ width, height }) => width * height));
-  const first = pieces
-    .map(({ id }) => id)
-    .filter((id) => shapesOf.get(id)!.length > 0 && !fixed.ids.has(id))
-    .sort((a, b) => size(b) - size(a));
+  const loose = pieces
+    .filter(({ id }) => shapesOf.get(id)!.length > 0 && !fixed.ids.has(id))
+    .sort((a, b) => size(b.id) - size(a.id));
+  const first = unitsOf(loose);
   if (options.order) {
     const at = new Map(options.order.map((id, i) => [id, i]));
-    first.sort((a, b) => (at.get(a) ?? Infinity) - (at.get(b) ?? Infinity) || 0);
+    first.sort(([a], [b]) => (at.get(a!) ?? Infinity) - (at.get(b!) ?? Infinity) || 0);
   }
   const { laid: best, order, cell: own } = search(first, fine, tableOf, options);
   const sheets = best.map((laid, s): NestedSheet => {
     const placements = laid.map(({ id, shape, x, y }): Placement => {
-      const [a, b, c, d] = turning(shape.turn);
+      const [a, b, c, d] = shape.matrix;
       return { id, matrix: [a, b, c, d, origin + x * own - shape.left, origin + y * own - shape.low] };
     });
     const stays = fixed.sheets[s];
@@ -152,7 +162,31 @@ export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: N
   const placed = new Set(sheets.flatMap(({ placements }) => placements.map(({ id }) => id)));
   const tooLarge = pieces.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
   const grown = pieces.reduce((sum, { id, region }) => (placed.has(id) ? sum + regionArea(offset(region, gap / 2)) : sum), 0);
-  return { sheets, tooLarge, fewest: Math.ceil(grown / (room.width * room.height) - ROUNDING), order };
+  return { sheets, tooLarge, fewest: fewestFor(grown, room, sheet.used ?? []), order: order.flat() };
+}
+
+/** What is laid together: the pieces of a group, or one alone. */
+type Unit = readonly string[];
+
+/** In the order of the largest of each. */
+function unitsOf(pieces: readonly NestPiece[]): Unit[] {
+  const units = new Map<string, string[]>();
+  for (const { id, group } of pieces) {
+    const key = group === undefined ? `piece ${id}` : `group ${group}`;
+    const unit = units.get(key);
+    if (unit) unit.push(id);
+    else units.set(key, [id]);
+  }
+  return [...units.values()];
+}
+
+/** Sheets that so much area takes at least, those of which something is gone first. */
+function fewestFor(area: number, { width, height }: { width: number; height: number }, used: readonly Region[]): number {
+  let left = area - ROUNDING;
+  let count = 0;
+  for (; left > 0; count++)
+    left -= width * height - (count < used.length ? Math.min(width * height, regionArea(used[count]!)) : 0);
+  return count;
 }
 
 /** Everything in cells of one size. */
@@ -160,7 +194,7 @@ interface Table {
   cell: number;
   shapesOf: ReadonlyMap<string, readonly Shape[]>;
   fixed: ReturnType<typeof pinnedSheets>;
-  lay(order: readonly string[]): Laid[][];
+  lay(order: readonly Unit[]): Laid[][];
   /** Length of sheets that is used, mm. */
   lengthOf(laid: readonly Laid[][]): number;
 }
@@ -169,33 +203,36 @@ interface TableOptions {
   room: { width: number; height: number };
   around: number;
   origin: number;
-  turns: readonly Turn[];
+  turns: readonly number[];
   cell: number;
   pinned: readonly Pinned[];
 }
 
 function tableFor(pieces: readonly NestPiece[], sheet: SheetStock, options: TableOptions): Table {
-  const { room, around, origin, turns, cell, pinned } = options;
-  const blank = blankSheet(room, sheet, origin, around, cell);
+  const { room, around, origin, cell, pinned } = options;
+  const whole = emptyBitmap(Math.ceil(room.width / cell), Math.ceil(room.height / cell));
+  const begun = (sheet.used ?? []).map((used) => usedSheet(whole, used, options));
   const known = new Map<string, Shape[]>();
   const shapesOf = new Map<string, Shape[]>();
-  for (const { id, region } of pieces) {
-    const key = fingerprint(region);
+  for (const { id, region, mirror = false } of pieces) {
+    const key = `${mirror} ${fingerprint(region)}`;
     let shapes = known.get(key);
     if (!shapes) {
-      shapes = turnedShapes(region, around, turns, cell).filter(
+      shapes = turnedShapes(region, mirror, options).filter(
         ({ width, height }) => width <= room.width + ROUNDING && height <= room.height + ROUNDING,
       );
       known.set(key, shapes);
     }
     shapesOf.set(id, shapes);
   }
-  const fixed = pinnedSheets(pieces, pinned, blank, { origin, around, cell });
+  const fixed = pinnedSheets(pieces, pinned, (sheet) => begun[sheet] ?? whole, { origin, around, cell });
+  // Sheets of which something is gone come first, with what stays on them; what stays on whole ones comes after.
+  const blanks = Array.from({ length: Math.max(begun.length, fixed.blanks.length) }, (_, s) => fixed.blanks[s] ?? begun[s]!);
   return {
     cell,
     shapesOf,
     fixed,
-    lay: (order) => lay(order, shapesOf, fixed.blanks, blank, room, cell),
+    lay: (order) => lay(order, shapesOf, { blanks, whole, room, cell }),
     lengthOf: (laid) => Math.max(0, laid.length - 1) * sheet.width + reachOf(laid.at(-1) ?? [], cell),
   };
 }
@@ -214,11 +251,11 @@ const LATE = 12;
  * heuristic", 2017).
  */
 function search(
-  first: readonly string[],
+  first: readonly Unit[],
   fine: Table,
   tableOf: (cell: number) => Table,
   { until = 0, tries = 0, random = Math.random }: NestOptions,
-): { laid: Laid[][]; order: string[]; cell: number } {
+): { laid: Laid[][]; order: Unit[]; cell: number } {
   let best = { laid: [] as Laid[][], order: [...first], length: 0, cell: fine.cell };
   const began = performance.now();
   best.laid = fine.lay(first);
@@ -233,7 +270,7 @@ function search(
   let current = { order: best.order, length: coarse.lengthOf(coarse.lay(best.order)) };
   let shortest = current.length;
   const late = Array.from({ length: LATE }, () => current.length);
-  let promising: string[] | null = null;
+  let promising: Unit[] | null = null;
   const layFinely = () => {
     if (!promising) return;
     const laid = fine.lay(promising);
@@ -260,7 +297,7 @@ function search(
 }
 
 /** Two swapped, one put elsewhere, or some taken out and put in again. */
-function changed(order: readonly string[], random: () => number): string[] {
+function changed(order: readonly Unit[], random: () => number): Unit[] {
   const next = [...order];
   const any = (count: number) => Math.floor(random() * count);
   const kind = random();
@@ -271,7 +308,7 @@ function changed(order: readonly string[], random: () => number): string[] {
   }
   const count = kind < 0.7 ? 1 : 2 + any(Math.max(2, next.length / 6));
   const out = Array.from({ length: Math.min(count, next.length - 1) }, () => next.splice(any(next.length), 1)[0]!);
-  for (const id of out) next.splice(any(next.length + 1), 0, id);
+  for (const unit of out) next.splice(any(next.length + 1), 0, unit);
   return next;
 }
 
@@ -279,14 +316,14 @@ function changed(order: readonly string[], random: () => number): string[] {
 function pinnedSheets(
   pieces: readonly NestPiece[],
   pinned: readonly Pinned[],
-  blank: Bitmap,
+  blankOf: (sheet: number) => Bitmap,
   { origin, around, cell }: { origin: number; around: number; cell: number },
 ) {
   const regions = new Map(pieces.map(({ id, region }) => [id, region]));
   const here = pinned.filter(({ id }) => regions.has(id));
   const count = Math.max(0, ...here.map(({ sheet }) => sheet + 1));
   const sheets = Array.from({ length: count }, (): NestedSheet => ({ placements: [], reach: 0 }));
-  const blanks = sheets.map(() => ({ ...blank, bits: blank.bits.slice() }));
+  const blanks = sheets.map((_, s) => copyOf(blankOf(s)));
   for (const { id, sheet, matrix } of here) {
     const region = transformRegion(regions.get(id)!, matrix);
     const grown = around > 0 ? offset(region, around, { tolerance: HAIR / 2 }) : region;
@@ -298,18 +335,22 @@ function pinnedSheets(
   return { ids: new Set(here.map(({ id }) => id)), sheets, blanks };
 }
 
-function turnedShapes(region: Region, around: number, turns: readonly Turn[], cell: number): Shape[] {
+const copyOf = (cells: Bitmap): Bitmap => ({ ...cells, bits: cells.bits.slice() });
+
+const BACK_UP: Matrix = [-1, 0, 0, 1, 0, 0];
+
+function turnedShapes(region: Region, mirror: boolean, { around, turns, cell }: TableOptions): Shape[] {
   const grown = around > 0 ? offset(region, around, { tolerance: HAIR / 2 }) : region;
-  return turns.flatMap((turn): Shape[] => {
-    const matrix = turning(turn);
+  const ways = turns.map(turning);
+  const matrices = mirror ? [...ways, ...ways.map((way) => multiply(way, BACK_UP))] : ways;
+  return matrices.flatMap((matrix): Shape[] => {
     const drawn = drawRegion(transformRegion(grown, matrix), cell);
     const box = regionBox(transformRegion(region, matrix));
     if (!drawn || !box) return [];
-    const cells = new Shifted(drawn.bitmap);
     return [
       {
-        turn,
-        cells,
+        matrix,
+        cells: new Shifted(drawn.bitmap),
         rows: rowOrder(drawn.bitmap.height),
         width: box.maxX - box.minX + 2 * around,
         height: box.maxY - box.minY + 2 * around,
@@ -320,17 +361,12 @@ function turnedShapes(region: Region, around: number, turns: readonly Turn[], ce
   });
 }
 
-/** The room on an empty sheet, with what is used of it taken. */
-function blankSheet(
-  room: { width: number; height: number },
-  { used }: SheetStock,
-  origin: number,
-  around: number,
-  cell: number,
-): Bitmap {
-  const blank = emptyBitmap(Math.ceil(room.width / cell), Math.ceil(room.height / cell));
-  if (used && used.length > 0) block(blank, translateRegion(offset(used, around), -origin, -origin), cell);
-  return blank;
+/** A sheet of which something is gone: pieces keep as far from there as from its edge. */
+function usedSheet(whole: Bitmap, used: Region, { origin, cell }: TableOptions): Bitmap {
+  const sheet = copyOf(whole);
+  // The margin is what the grown pieces keep anyway, and `origin` more.
+  block(sheet, translateRegion(origin > 0 ? offset(used, origin, { tolerance: HAIR / 2 }) : used, -origin, -origin), cell);
+  return sheet;
 }
 
 interface Laid {
@@ -348,39 +384,55 @@ interface OpenSheet {
   from: Map<Shape, number>;
 }
 
+interface LayOptions {
+  /** Sheets on which something lies already, or of which something is gone. */
+  blanks: readonly Bitmap[];
+  whole: Bitmap;
+  room: { width: number; height: number };
+  cell: number;
+}
+
 function lay(
-  order: readonly string[],
+  order: readonly Unit[],
   shapesOf: ReadonlyMap<string, readonly Shape[]>,
-  begun: readonly Bitmap[],
-  blank: Bitmap,
-  room: { width: number; height: number },
-  cell: number,
+  { blanks, whole, room, cell }: LayOptions,
 ): Laid[][] {
   const sheets: OpenSheet[] = [];
-  const open = (cells = blank): OpenSheet => {
-    const sheet = { cells: { ...cells, bits: cells.bits.slice() }, laid: [], from: new Map<Shape, number>() };
+  const open = (cells = whole): OpenSheet => {
+    const sheet = { cells: copyOf(cells), laid: [], from: new Map<Shape, number>() };
     sheets.push(sheet);
     return sheet;
   };
-  for (const cells of begun) open(cells);
-  for (const id of order) {
-    const shapes = shapesOf.get(id)!;
-    let placed = false;
-    for (let s = 0; !placed; s++) {
+  for (const cells of blanks) open(cells);
+  const putOn = (sheet: OpenSheet, id: string): boolean => {
+    const place = placeOn(sheet, shapesOf.get(id)!, room, cell);
+    if (!place) return false;
+    put(sheet.cells, place.shape.cells, place.x, place.y);
+    sheet.laid.push({ id, ...place });
+    return true;
+  };
+  /** All of them, or none. */
+  const putAllOn = (sheet: OpenSheet, unit: Unit): boolean => {
+    if (unit.length === 1) return putOn(sheet, unit[0]!);
+    const before = { bits: sheet.cells.bits.slice(), count: sheet.laid.length, from: new Map(sheet.from) };
+    if (unit.every((id) => putOn(sheet, id))) return true;
+    sheet.cells.bits.set(before.bits);
+    sheet.laid.length = before.count;
+    sheet.from = before.from;
+    return false;
+  };
+  const layUnit = (unit: Unit): void => {
+    for (let s = 0; s <= sheets.length; s++) {
       const isNew = s === sheets.length;
-      const sheet = sheets[s] ?? open();
-      const place = placeOn(sheet, shapes, room, cell);
-      if (place) {
-        put(sheet.cells, place.shape.cells, place.x, place.y);
-        sheet.laid.push({ id, ...place });
-        placed = true;
-      } else if (isNew) {
-        // Even on a fresh sheet what is used of it leaves no room.
-        sheets.pop();
-        break;
-      }
+      if (putAllOn(sheets[s] ?? open(), unit)) return;
+      if (!isNew) continue;
+      sheets.pop();
+      // A group for which no sheet has room is laid one by one.
+      if (unit.length > 1) for (const id of unit) layUnit([id]);
+      return;
     }
-  }
+  };
+  for (const unit of order) layUnit(unit);
   return sheets.map(({ laid }) => laid);
 }
 

@@ -2,7 +2,9 @@ import GeoJSONReader from "jsts/org/locationtech/jts/io/GeoJSONReader.js";
 import DistanceOp from "jsts/org/locationtech/jts/operation/distance/DistanceOp.js";
 import { describe, expect, it } from "vitest";
 import {
+  backwards,
   circleRing,
+  difference,
   islandsOf,
   normalise,
   type Region,
@@ -107,12 +109,61 @@ describe("pieces on sheets", () => {
     const used = [rectangle(0, 0, 60, 110)];
     const [placed] = laid(
       numbered([box(40, 40)]),
-      nest(numbered([box(40, 40)]), { width: 110, height: 110, used }, { gap: 2, margin: 2 }),
+      nest(numbered([box(40, 40)]), { width: 110, height: 110, used: [used] }, { gap: 2, margin: 2 }),
     );
     expect(distance(placed![0]!, used)).toBeGreaterThanOrEqual(2);
-    // What only the used part would have room for is told, not lost.
-    const wide = nest(numbered([box(60, 60), box(40, 40)]), { width: 110, height: 110, used }, { gap: 2, margin: 2 });
-    expect([wide.tooLarge, wide.sheets.map(({ placements }) => placements.map(({ id }) => id))]).toEqual([["p0"], [["p1"]]]);
+    // What only the used part would have room for goes onto a whole sheet.
+    const wide = nest(numbered([box(60, 60), box(40, 40)]), { width: 110, height: 110, used: [used] }, { gap: 2, margin: 2 });
+    expect([wide.tooLarge, wide.sheets.map(({ placements }) => placements.map(({ id }) => id))]).toEqual([[], [["p1"], ["p0"]]]);
+    expect(wide.fewest).toBe(2);
+  });
+
+  it("of an offcut of any outline nothing but what is left is used, margin and holes kept", () => {
+    const random = numbersFrom(SEED + 3);
+    const pieces = numbered(Array.from({ length: 14 }, () => randomPiece(random)));
+    const sheet = { width: 300, height: 200 };
+    const left = [rectangle(0, 0, 220, 120), ...normalise([circleRing(70, 60, 25)]).map((ring) => backwards(ring))];
+    const used = difference([rectangle(0, 0, sheet.width, sheet.height)], left);
+    const options = { gap: 2, margin: 4, turns: [0, 30, 60, 90, 120, 150, 180, 210, 240, 270, 300, 330] };
+    const nested = nest(pieces, { ...sheet, used: [used] }, options);
+    const regions = laid(pieces, nested);
+    expect(regions.flat()).toHaveLength(14);
+    expect(regions[0]!.length).toBeGreaterThan(0);
+    for (const region of regions[0]!) expect(distance(region, used)).toBeGreaterThanOrEqual(4 - 0.002);
+    expect(checkSheet(regions[0]!, { ...sheet, ...options, used })).toEqual([]);
+    expect(
+      checkSheet(
+        [rectangle(60, 50, 8, 8)].map((ring) => [ring]),
+        { ...sheet, ...options, used },
+      ),
+    ).toHaveLength(1);
+  });
+
+  it("pieces of a group lie on one sheet, and one by one where no sheet has room for them", () => {
+    const sheet = { width: 100, height: 100 };
+    const of = (group: string, count: number, side: number) =>
+      Array.from({ length: count }, (_, i): NestPiece => ({ id: `${group}${i}`, region: box(side, side), group }));
+    const where = (pieces: readonly NestPiece[], options: Partial<NestOptions> = {}) =>
+      nest(pieces, sheet, { ...plain, ...options }).sheets.map(({ placements }) =>
+        [...new Set(placements.map(({ id }) => id[0]))].sort().join(""),
+      );
+    // Three of the one and two of the other leave no room for a third of that.
+    const pieces = [...of("a", 3, 50), ...of("b", 3, 49), ...of("c", 1, 49)];
+    expect(where(pieces)).toEqual(["ac", "b"]);
+    expect(where(pieces, { tries: 20, random: numbersFrom(SEED) })).toEqual(expect.arrayContaining(["b"]));
+    expect(where(of("d", 5, 50))).toEqual(["d", "d"]);
+  });
+
+  it("a piece may lie with its back up where that is allowed", () => {
+    const hook: Region = [Float64Array.from([0, 0, 30, 0, 30, 10, 10, 10, 10, 20, 0, 20])];
+    // What is left of the first sheet is the hook seen from behind.
+    const sheet = { width: 31, height: 21, used: [[rectangle(0, 11, 20, 10)]] };
+    const on = (mirror: boolean) =>
+      nest([{ id: "hook", region: hook, mirror }], sheet, { ...plain, turns: [0], cell: 0.25 }).sheets.map(
+        ({ placements }) => placements.length,
+      );
+    expect(on(false)).toEqual([0, 1]);
+    expect(on(true)).toEqual([1]);
   });
 
   it("a margin that leaves no room is told", () => {

@@ -4,6 +4,7 @@
 import { z } from "zod";
 import { REACH } from "../geometry";
 import { pieceSchema, type Stock, starterById, stockSchema } from "../piece";
+import { offcutSchema } from "./offcuts";
 
 /** A piece of the maker's own, as it was when the run took it, a beginning of ours, or pieces of the rack, each as it is. */
 export const designSchema = z.union([
@@ -32,8 +33,14 @@ export const sheetChoicesSchema = z.strictObject({
   height: z.number().min(10).max(REACH),
   gap: z.number().min(0).max(200),
   margin: z.number().min(0).max(500),
-  /** How pieces may be turned: in quarters, only upside down so that the grain stays, or not at all. */
-  turns: z.enum(["quarters", "halves", "none"]),
+  /** How pieces may be turned: in quarters, only upside down so that the grain stays, not at all, or any way. */
+  turns: z.enum(["quarters", "halves", "none", "any"]),
+  /** Pieces on which nothing is engraved or scored may lie with their backs up. */
+  mirror: z.boolean(),
+  /** Rows with the same note lie on one sheet. */
+  together: z.boolean(),
+  /** These are filled first. */
+  offcuts: z.array(offcutSchema).max(50),
   /** A number is scored beside each piece. */
   numbers: z.boolean(),
   /** What is weak is laid too, not only what holds. */
@@ -56,8 +63,25 @@ export type KeptDesign = z.output<typeof designSchema>;
 export const USUAL_CHOICES: RunChoices = {
   mend: true,
   size: { by: "design" },
-  sheet: { width: 600, height: 400, gap: 3, margin: 5, turns: "quarters", numbers: false, weak: false },
+  sheet: {
+    width: 600,
+    height: 400,
+    gap: 3,
+    margin: 5,
+    turns: "quarters",
+    mirror: false,
+    together: false,
+    offcuts: [],
+    numbers: false,
+    weak: false,
+  },
 };
+
+/** Choices of a sheet as they were kept: older ones lack what can be chosen since. */
+export const keptSheetChoices = z.preprocess(
+  (kept) => ({ ...USUAL_CHOICES.sheet, ...(kept as object | undefined) }),
+  sheetChoicesSchema,
+);
 
 /** The sheet that the pieces of a design are cut from. */
 export function stockOf(design: KeptDesign): Stock {

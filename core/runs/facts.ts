@@ -2,12 +2,13 @@
  * What is kept of a row when it has been examined: little enough for ten thousand of them, and no words.
  */
 import type { Examination } from "../examine";
-import { type Region, regionBox, simplify } from "../geometry";
+import { regionBox } from "../geometry";
 import { type Finding, type Labels, openFindings, type PartLabel } from "../judge";
 import type { MendedAll } from "../mend";
 import { widthToDraw } from "../piece";
 import { labelsOf, sheetOf } from "../report";
 import type { SheetChoices } from "./choices";
+import { type PackedRegion, packRegion, unpackRegion } from "./packed";
 import { type MadeRow, thinnestHold } from "./rows";
 
 export type RowVerdict = Examination["verdict"] | "not made";
@@ -44,38 +45,8 @@ export interface RowShape {
   engraved: PackedRegion;
 }
 
-/** Rings as whole hundredths of a millimetre: the first corner, then from each to the next. */
-export type PackedRegion = number[][];
-
-const HUNDREDTHS = 100;
-/** Corners within this of the outline are left out, mm. */
-const FINE = 0.02;
 /** Of the findings and mends of one row so many are kept. */
 const MOST = 30;
-
-export function packRegion(region: Region): PackedRegion {
-  return simplify(region, FINE).map((ring) => {
-    let [x, y] = [0, 0];
-    return Array.from({ length: ring.length }, (_, i) => {
-      const value = Math.round(ring[i]! * HUNDREDTHS);
-      const step = value - (i % 2 === 0 ? x : y);
-      if (i % 2 === 0) x = value;
-      else y = value;
-      return step;
-    });
-  });
-}
-
-export function unpackRegion(packed: PackedRegion): Region {
-  return packed.map((steps) => {
-    let [x, y] = [0, 0];
-    return Float64Array.from(steps, (step, i) => {
-      if (i % 2 === 0) x += step;
-      else y += step;
-      return (i % 2 === 0 ? x : y) / HUNDREDTHS;
-    });
-  });
-}
 
 const mm = (value: number) => Math.round(value * 1000) / 1000;
 

@@ -4,6 +4,7 @@
 export {
   designSchema,
   type KeptDesign,
+  keptSheetChoices,
   type RunChoices,
   runChoicesSchema,
   type SheetChoices,
@@ -17,14 +18,11 @@ export {
   boxOfShape,
   factsOf,
   isLaid,
-  type PackedRegion,
-  packRegion,
   type RowFacts,
   type RowShape,
   type RowVerdict,
   refusedRow,
   shapeOf,
-  unpackRegion,
 } from "./facts";
 export {
   fromId,
@@ -34,9 +32,12 @@ export {
   layoutSchema,
   matrixSchema,
   type Placed,
+  usedOn,
 } from "./layout";
 export { type Column, decodeList, type List, ListError, type ListRow, MOST_ROWS, problemOf, readList } from "./list";
 export { numberedSheet, type OnSheet } from "./numbers";
+export { leftoverOf, type Offcut, offcutSchema, outlineOf, rectangleOutline, usedOf } from "./offcuts";
+export { type PackedRegion, packRegion, unpackRegion } from "./packed";
 export {
   type Design,
   isStarter,

@@ -2,7 +2,9 @@
  * How the pieces of a run lie on their sheets, as it is kept.
  */
 import { z } from "zod";
-import { sheetChoicesSchema } from "./choices";
+import type { Region } from "../geometry";
+import { keptSheetChoices } from "./choices";
+import { usedOf } from "./offcuts";
 
 export const matrixSchema = z.tuple([z.number(), z.number(), z.number(), z.number(), z.number(), z.number()]);
 
@@ -17,6 +19,8 @@ const placedSchema = z.strictObject({
 });
 
 const laidSheetSchema = z.strictObject({
+  /** Id of the offcut that it is, among the choices; left out for a whole sheet. */
+  offcut: z.string().optional(),
   pieces: z.array(placedSchema),
   /** mm from the left edge to where the pieces reach. */
   reach: z.number(),
@@ -26,7 +30,7 @@ const laidSheetSchema = z.strictObject({
 });
 
 export const layoutSchema = z.strictObject({
-  choices: sheetChoicesSchema,
+  choices: keptSheetChoices,
   sheets: z.array(laidSheetSchema),
   /** Rows whose piece finds no room on an empty sheet. */
   tooLarge: z.array(z.int()),
@@ -42,6 +46,12 @@ export type Placed = z.output<typeof placedSchema>;
 export type LaidSheet = z.output<typeof laidSheetSchema>;
 export type Layout = z.output<typeof layoutSchema>;
 export type PlaceMatrix = z.output<typeof matrixSchema>;
+
+/** What is gone of a laid sheet before it is cut, mm. @param k counted from 0 */
+export function usedOn({ sheets, choices }: Pick<Layout, "sheets" | "choices">, k: number): Region {
+  const offcut = choices.offcuts.find(({ id }) => id === sheets[k]?.offcut);
+  return offcut ? usedOf(offcut, choices) : [];
+}
 
 /** "7.2" is the second copy of row 7. */
 export const idOf = ({ row, copy }: Pick<Placed, "row" | "copy">) => `${row}.${copy}`;

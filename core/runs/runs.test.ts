@@ -1,7 +1,7 @@
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine, layOutWords } from "../examine";
-import { nearestPoints, regionArea, regionBox } from "../geometry";
+import { backwards, intersection, nearestPoints, regionArea, regionBox, regionContains, translateRegion } from "../geometry";
 import { parsePiece, STOCKS, type Word } from "../piece";
 import type { Sheet } from "../report";
 import { rectangle } from "../tests/shapes";
@@ -10,17 +10,26 @@ import {
   boxOfShape,
   decodeList,
   factsOf,
+  keptSheetChoices,
   ListError,
+  layoutSchema,
+  leftoverOf,
   linesOf,
   makeRow,
   numberedSheet,
+  outlineOf,
+  packRegion,
   type RowFacts,
   type RowShape,
   readList,
+  rectangleOutline,
   type SizeRule,
   shapeOf,
+  sheetChoicesSchema,
   thinnestHold,
+  USUAL_CHOICES,
   unpackRegion,
+  usedOf,
 } from "./index";
 
 const library = shippedLibrary();
@@ -216,5 +225,48 @@ describe("numbers on a sheet", () => {
     }
     expect(Math.min(...lines.map(({ minX, minY }) => Math.min(minX, minY)))).toBeGreaterThan(0);
     expect(numberedSheet([{ sheet: square(1, 1), matrix: same, number: "1" }], { width: 32, height: 22 }).score).toEqual([]);
+  });
+});
+
+describe("offcuts", () => {
+  const sheet = { width: 200, height: 100 };
+  const plate = [rectangle(20, 20, 60, 40), backwards(rectangle(40, 30, 20, 20))];
+
+  it("what is left of a sheet has a hole where a piece was, counters and all, and no more than what was there", () => {
+    const left = leftoverOf([plate], sheet)!;
+    expect(left).toHaveLength(2);
+    expect(regionArea(left)).toBeGreaterThan(200 * 100 - 61 * 41 - 1);
+    expect(regionArea(left)).toBeLessThan(200 * 100 - 60 * 40);
+    expect(regionContains(left, 50, 40)).toBe(false);
+    const again = leftoverOf([translateRegion(plate, 100, 0)], sheet, usedOf({ outline: packRegion(left) }, sheet))!;
+    expect(again).toHaveLength(3);
+    expect(regionArea(intersection(again, left))).toBeCloseTo(regionArea(again), 0);
+  });
+
+  it("only its largest piece is kept, from its own lower left corner; crumbs are not", () => {
+    const bar = [rectangle(0, 30, 200, 10)];
+    const left = leftoverOf([bar], sheet)!;
+    expect(regionBox(left)!.minX).toBeCloseTo(0, 6);
+    expect(regionBox(left)!.minY).toBeCloseTo(0, 6);
+    expect(regionBox(left)!.maxY).toBeCloseTo(100 - 40 - 0.3, 1);
+    expect(leftoverOf([[rectangle(10, 10, 180, 80)]], sheet)).not.toBeNull();
+    expect(leftoverOf([[rectangle(2, 2, 196, 96)]], sheet)).toBeNull();
+  });
+
+  it("are kept as few figures, and read as they were", () => {
+    const outline = rectangleOutline({ width: 120, height: 80 });
+    expect(outlineOf({ outline }).map((ring) => [...ring])).toEqual([[0, 0, 120, 0, 120, 80, 0, 80]]);
+    expect(regionArea(usedOf({ outline }, sheet))).toBeCloseTo(200 * 100 - 120 * 80, 3);
+    // What is beyond the sheet is not counted.
+    expect(usedOf({ outline: rectangleOutline({ width: 300, height: 300 }) }, sheet)).toEqual([]);
+  });
+
+  it("choices and layouts of before they could be chosen are read", () => {
+    const { mirror, together, offcuts, ...older } = USUAL_CHOICES.sheet;
+    expect(keptSheetChoices.parse(older)).toEqual({ ...older, mirror: false, together: false, offcuts: [] });
+    const layout = { choices: older, sheets: [], tooLarge: [], fewest: 0, made: {}, faults: [] };
+    expect(layoutSchema.parse(layout).choices).toEqual(USUAL_CHOICES.sheet);
+    // A part of the choices stays a part.
+    expect(Object.keys(sheetChoicesSchema.partial().parse({ gap: 2 }))).toEqual(["gap"]);
   });
 });

@@ -1,17 +1,12 @@
 import { randomUUID } from "node:crypto";
-import { type MachineProfile, PROFILES, profileById } from "@mend-joint/core/cut";
 import { ClearError } from "@mend-joint/core/errors";
-import { zipFiles } from "@mend-joint/core/formats";
-import { LIMITS, type Piece, parsePiece, type Units } from "@mend-joint/core/piece";
+import { LIMITS, type Piece, parsePiece } from "@mend-joint/core/piece";
 import { hasGrain } from "@mend-joint/core/report";
 import {
   type Design,
   isStarter,
   type KeptDesign,
-  type Layout,
-  layoutSchema,
   linesOf,
-  matrixSchema,
   readList,
   runChoicesSchema,
   sheetChoicesSchema,
@@ -19,22 +14,19 @@ import {
   stockOf,
   USUAL_CHOICES,
 } from "@mend-joint/core/runs";
-import { type Context, Hono } from "hono";
+import { Hono } from "hono";
 import { streamSSE } from "hono/streaming";
 import { z } from "zod";
 import { problem } from "../problems";
 import type { Keeper } from "../store/database";
 import { createPiece, getPiece } from "../store/pieces";
-import { ownProfiles } from "../store/profiles";
 import {
   changeRow,
   changeRun,
   createRun,
   deleteRun,
-  endLaying,
   getRun,
   listRuns,
-  replaceLayout,
   restoreRun,
   rowDocument,
   rowOfPiece,
@@ -46,10 +38,10 @@ import {
 import type { Database } from "../store/stored";
 import type { Crew } from "../work/crew";
 import type { Pool } from "../work/pool";
-import { cutList, provedLayout, sheetFile, staleRows } from "../work/sheets";
+import { foundRun, NO_RUN } from "./foundRun";
+import { sheetRoutes } from "./sheets";
 import { validated } from "./validated";
 
-const NO_RUN = "There is no run with this id; it may have been deleted.";
 const NO_ROW = "The run has no such row.";
 
 const text = z.string().max(LIMITS.text);
@@ -87,20 +79,9 @@ const rowBody = z.strictObject({
   /** Gives up the row's own piece on the bench. */
   asListed: z.literal(true).optional(),
 });
-const layBody = z.strictObject({ keep: z.boolean(), seconds: z.number().min(0).max(600) });
-const placesBody = z.strictObject({
-  moved: z
-    .array(z.strictObject({ sheet: z.int().min(0), place: z.int().min(0), matrix: matrixSchema, pinned: z.boolean() }))
-    .max(1000),
-});
-const FORMATS = ["svg", "dxf", "pdf"] as const;
-const formatOf = (text: string | undefined) => FORMATS.find((format) => format === text) ?? null;
-
 /** How often a page that follows a run is told, ms; and how long nothing may be said. */
 const TELL_MS = 250;
 const QUIET_MS = 15_000;
-/** How often a change is tried while others change the same. */
-const TRIES = 8;
 
 export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool): Hono {
   const routes = new Hono();
@@ -110,10 +91,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
     tally: await tallyOf(db, run.id),
     design: await sourceOf(db, run),
   });
-  const found = async <T>(c: Context, then: (run: StoredRun) => Promise<T>) => {
-    const run = await getRun(db, c.req.param("id")!);
-    return run ? then(run) : problem(c, 404, NO_RUN);
-  };
+  const found = foundRun(db);
 
   routes.get("/", async (c) => {
     pool.warm();
@@ -258,122 +236,9 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
     }),
   );
 
-  routes.post("/:id/lay", validated(layBody), (c) =>
-    found(c, async ({ id }) => {
-      const { due } = await tallyOf(db, id);
-      if (due > 0) return problem(c, 409, `${due} rows are still being examined. Lay them when all are.`);
-      await crew.lay(id, c.req.valid("json"));
-      return c.body(null, 204);
-    }),
-  );
-
-  /** No better way is looked for. */
-  routes.delete("/:id/lay", (c) =>
-    found(c, async ({ id }) => {
-      await endLaying(db, id);
-      return c.body(null, 204);
-    }),
-  );
-
-  /** Pieces that the maker has moved, turned or pinned. */
-  routes.put("/:id/places", validated(placesBody), async (c) => {
-    const { moved } = c.req.valid("json");
-    // What changes meanwhile, such as another piece that is moved, is not overwritten: it is looked at again.
-    for (let tries = 0; tries < TRIES; tries++) {
-      const run = await getRun(db, c.req.param("id"));
-      if (!run) return problem(c, 404, NO_RUN);
-      const layout = layoutOf(run);
-      if (!layout) return problem(c, 409, "Nothing is laid yet.");
-      for (const { sheet, place, matrix, pinned } of moved) {
-        const piece = layout.sheets[sheet]?.pieces[place];
-        if (!piece) return problem(c, 404, `There is no place ${place + 1} on sheet ${sheet + 1}.`);
-        piece.matrix = matrix;
-        piece.pinned = pinned;
-      }
-      const proved = await provedLayout(db, pool, run, layout, new Set(moved.map(({ sheet }) => sheet)));
-      if (await replaceLayout(db, run.id, proved, run.change)) return c.json(proved);
-    }
-    return problem(c, 409, "The sheets are being changed at this moment. Try again.");
-  });
-
-  routes.get("/:id/sheets/:name", (c) =>
-    found(c, async (run) => {
-      const [, number, extension] = /^(\d+)\.(\w+)$/.exec(c.req.param("name")) ?? [];
-      const format = formatOf(extension);
-      const layout = layoutOf(run);
-      if (!format || !layout?.sheets[Number(number) - 1]) return problem(c, 404, "There is no such sheet.");
-      const wrong = await whyNot(run, layout);
-      if (wrong) return problem(c, 409, wrong);
-      const file = await sheetFile(db, pool, run, { layout, k: Number(number) - 1, format, profile: await profileIn(db, c) });
-      return c.body(new Uint8Array(file.bytes), 200, { "content-type": file.type, ...attached(file.name) });
-    }),
-  );
-
-  routes.get("/:id/cut-list.csv", (c) =>
-    found(c, async (run) => {
-      const layout = layoutOf(run);
-      if (!layout) return problem(c, 409, "Nothing is laid yet.");
-      const { csv } = await cutList(db, run, layout, unitsOf(c));
-      return c.body(csv, 200, { "content-type": "text/csv; charset=utf-8", ...attached("cut-list.csv") });
-    }),
-  );
-
-  routes.get("/:id/sheets.zip", (c) =>
-    found(c, async (run) => {
-      const layout = layoutOf(run);
-      const format = formatOf(c.req.query("format") ?? "svg");
-      if (!layout || !format) return problem(c, 409, "Nothing is laid yet.");
-      const wrong = await whyNot(run, layout);
-      if (wrong) return problem(c, 409, wrong);
-      const profile = await profileIn(db, c);
-      const files = await Promise.all(layout.sheets.map((_, k) => sheetFile(db, pool, run, { layout, k, format, profile })));
-      const { csv, pdf } = await cutList(db, run, layout, unitsOf(c));
-      const bytes = zipFiles([
-        ...files,
-        { name: "cut-list.csv", bytes: new TextEncoder().encode(csv) },
-        { name: "cut-list.pdf", bytes: await pdf() },
-      ]);
-      return c.body(new Uint8Array(bytes), 200, { "content-type": "application/zip", ...attached(`${run.name}.zip`) });
-    }),
-  );
-
-  routes.get("/:id/cut-list.pdf", (c) =>
-    found(c, async (run) => {
-      const layout = layoutOf(run);
-      if (!layout) return problem(c, 409, "Nothing is laid yet.");
-      const { pdf } = await cutList(db, run, layout, unitsOf(c));
-      return c.body(new Uint8Array(await pdf()), 200, { "content-type": "application/pdf", ...attached("cut-list.pdf") });
-    }),
-  );
-
-  /** Why a sheet must not be cut as it is laid; `null` where nothing stands in the way. */
-  async function whyNot(run: StoredRun, layout: Layout): Promise<string | null> {
-    if (layout.faults.length > 0) {
-      const [{ sheet }] = layout.faults as [Layout["faults"][number]];
-      return `On sheet ${sheet + 1} pieces lie nearer than ${layout.choices.gap} mm, or beyond the margin. Move them apart, or lay the sheets again.`;
-    }
-    const { due } = await tallyOf(db, run.id);
-    if (due > 0) {
-      await crew.begin(run.id, true);
-      return `${due} ${due === 1 ? "row is" : "rows are"} not examined as they are now. Wait until they are, and lay the sheets again if they changed.`;
-    }
-    const stale = await staleRows(db, run, layout);
-    if (stale.length === 0) return null;
-    return `${stale.length} ${stale.length === 1 ? "row has" : "rows have"} changed since the sheets were laid (row ${stale[0]}). Lay them again.`;
-  }
-
+  routes.route("/", sheetRoutes(db, crew, pool));
   return routes;
 }
-
-const attached = (name: string) => ({
-  "content-disposition": `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
-});
-/** The machine that the files are for; the first of ours where none is named. */
-async function profileIn(db: Database, c: Context): Promise<MachineProfile> {
-  return profileById(c.req.query("machine") ?? "", await ownProfiles.list(db)) ?? PROFILES[0]!;
-}
-const unitsOf = (c: Context): Units => (c.req.query("units") === "in" ? "in" : "mm");
-const layoutOf = (run: StoredRun): Layout | null => layoutSchema.safeParse(run.layout).data ?? null;
 
 /** @returns `null` where there is none */
 async function takeDesign(db: Database, wanted: z.output<typeof designBody>): Promise<(KeptDesign & Design) | null> {

@@ -6,6 +6,7 @@
 import type { Piece } from "@mend-joint/core/piece";
 import {
   type KeptDesign,
+  keptSheetChoices,
   type Laying,
   type ListRow,
   problemOf,
@@ -47,8 +48,9 @@ interface RunRecord {
 
 const RUN = "id, name, design, choices, paused, revision, change, layout, laying, created_at";
 
-const toRun = ({ created_at, change, ...run }: RunRecord): StoredRun => ({
+const toRun = ({ created_at, change, choices, ...run }: RunRecord): StoredRun => ({
   ...run,
+  choices: { ...choices, sheet: keptSheetChoices.parse(choices.sheet) },
   change: Number(change),
   createdAt: created_at.toISOString(),
 });

@@ -40,4 +40,6 @@ pieces = [
 nearest = min((a.distance(b) for a, b in itertools.combinations(pieces, 2)), default=1e9)
 edge = min(min(x0, y0, width - x1, height - y1) for x0, y0, x1, y1 in (piece.bounds for piece in pieces))
 widths = sorted(piece.bounds[2] - piece.bounds[0] for piece in pieces)
-print(json.dumps({"pieces": len(pieces), "nearest": nearest, "edge": edge, "numbers": scored, "widths": widths}))
+right = max(piece.bounds[2] for piece in pieces)
+top = max(piece.bounds[3] for piece in pieces)
+print(json.dumps({"right": right, "top": top, "pieces": len(pieces), "nearest": nearest, "edge": edge, "numbers": scored, "widths": widths}))

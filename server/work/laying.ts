@@ -1,17 +1,26 @@
 /**
  * Laying the pieces of a run on sheets: drawn by all threads, laid by one, better for as long as the maker lets it.
  */
-import { PROFILES } from "@mend-joint/core/cut";
 import { ClearError } from "@mend-joint/core/errors";
-import type { Region } from "@mend-joint/core/geometry";
-import type { Nested, NestPiece, Pinned, Turn } from "@mend-joint/core/nest";
-import { fromId, idOf, isLaid, type Layout, layoutSchema, type Placed, type SheetChoices, stockOf } from "@mend-joint/core/runs";
+import type { Nested, NestPiece, Pinned } from "@mend-joint/core/nest";
+import {
+  fromId,
+  idOf,
+  isLaid,
+  type Layout,
+  layoutSchema,
+  type Placed,
+  type SheetChoices,
+  stockOf,
+  usedOf,
+} from "@mend-joint/core/runs";
 import { fontsOf } from "../store/fonts";
 import { finishedRows, getRun, keepLaying, keepLayout, type StoredRun } from "../store/runs";
 import type { Database } from "../store/stored";
 import type { Pool } from "./pool";
 import type { Job } from "./queue";
-import { faultsOf, onePage } from "./sheets";
+import { faultsOf, turnsOf, withEffort } from "./sheets";
+import type { Drawn } from "./tasks";
 
 type LayJob = Extract<Job, { work: "lay" }>;
 
@@ -19,8 +28,6 @@ type LayJob = Extract<Job, { work: "lay" }>;
 const BATCH = 8;
 /** Orders are searched in slices, so that what is better is seen soon, s. */
 const SLICE = 1.5;
-const TURNS: Record<SheetChoices["turns"], readonly Turn[]> = { quarters: [0, 90, 180, 270], halves: [0, 180], none: [0] };
-
 export async function layPieces(db: Database, pool: Pool, job: LayJob): Promise<void> {
   const run = await getRun(db, job.run);
   if (!run || run.laying?.id !== job.id) return;
@@ -39,26 +46,30 @@ async function layRun(db: Database, pool: Pool, run: StoredRun, { id: laying, ke
   const { sheet } = run.choices;
   const stock = stockOf(run.design).id;
   const rows = (await finishedRows(db, run.id)).filter(({ facts }) => isLaid(facts, sheet, stock));
-  const outlines = await drawRows(db, pool, run.id, laying, rows);
-  const pieces = rows.flatMap(({ number, count }): NestPiece[] => {
-    const region = outlines.get(number);
-    return region ? Array.from({ length: count }, (_, i) => ({ id: idOf({ row: number, copy: i + 1 }), region })) : [];
+  const drawn = await drawRows(db, pool, run.id, laying, rows);
+  const pieces = rows.flatMap(({ number, count, note }): NestPiece[] => {
+    const outline = drawn.get(number);
+    if (!outline) return [];
+    const { region, marked } = outline;
+    const piece = { region, mirror: sheet.mirror && !marked, group: sheet.together && note.trim() ? note.trim() : undefined };
+    return Array.from({ length: count }, (_, i) => ({ ...piece, id: idOf({ row: number, copy: i + 1 }) }));
   });
   const made = Object.fromEntries(rows.map(({ number, made_of }) => [number, made_of]));
-  const pinned = keep ? pinnedOf(run.layout) : [];
-  const { width, height, gap, margin, turns } = sheet;
+  const pinned = keep ? pinnedOf(run.layout, sheet) : [];
+  const { width, height, gap, margin, turns, offcuts } = sheet;
+  const used = offcuts.map((offcut) => usedOf(offcut, sheet));
   const lay = (slice: number, order?: readonly string[]) =>
     pool.run({
       does: "lay",
       pieces,
-      sheet: { width, height },
-      options: { gap, margin, turns: TURNS[turns], order, pinned },
+      sheet: { width, height, used },
+      options: { gap, margin, turns: turnsOf(turns), order, pinned },
       seconds: slice,
     });
   /** @returns false where this laying is no longer wanted */
   const keepNested = async (nested: Nested) => {
     const layout = layoutOf(nested, { choices: sheet, made, pinned });
-    const faults = await faultsOf(pool, layout, (row) => outlines.get(row) ?? []);
+    const faults = await faultsOf(pool, layout, (row) => drawn.get(row)?.region ?? []);
     return keepLayout(db, run.id, { ...layout, faults }, laying, false);
   };
   let best = await lay(0);
@@ -83,14 +94,14 @@ async function drawRows(db: Database, pool: Pool, run: string, laying: string, r
     db,
     rows.map(({ document }) => document),
   );
-  const outlines = new Map<number, Region>();
+  const outlines = new Map<number, Drawn>();
   const batches = Array.from({ length: Math.ceil(rows.length / BATCH) }, (_, i) => rows.slice(i * BATCH, (i + 1) * BATCH));
   let drawn = 0;
   await Promise.all(
     batches.map(async (batch) => {
       const documents = batch.map(({ document }) => document);
-      const regions = await pool.run({ does: "outlines", documents, profile: PROFILES[0]!, fonts });
-      for (const [i, region] of regions.entries()) if (region) outlines.set(batch[i]!.number, region);
+      const found = await pool.run({ does: "outlines", documents, fonts });
+      for (const [i, outline] of found.entries()) if (outline) outlines.set(batch[i]!.number, outline);
       drawn += batch.length;
       await keepLaying(db, run, { id: laying, state: "drawing", done: drawn, of: rows.length }, laying);
     }),
@@ -98,12 +109,16 @@ async function drawRows(db: Database, pool: Pool, run: string, laying: string, r
   return outlines;
 }
 
-function pinnedOf(layout: unknown): Pinned[] {
+/** Offcuts come first, whole sheets after them; what was pinned on an offcut that is not used any more is laid anew. */
+function pinnedOf(layout: unknown, { offcuts }: SheetChoices): Pinned[] {
   const parsed = layoutSchema.safeParse(layout);
   if (!parsed.success) return [];
-  return parsed.data.sheets.flatMap(({ pieces }, sheet) =>
-    pieces.flatMap((piece) => (piece.pinned ? [{ id: idOf(piece), sheet, matrix: piece.matrix }] : [])),
-  );
+  let whole = offcuts.length;
+  return parsed.data.sheets.flatMap(({ pieces, offcut }) => {
+    const sheet = offcut === undefined ? whole++ : offcuts.findIndex(({ id }) => id === offcut);
+    if (sheet < 0) return [];
+    return pieces.flatMap((piece) => (piece.pinned ? [{ id: idOf(piece), sheet, matrix: piece.matrix }] : []));
+  });
 }
 
 const isShorter = (one: Nested, other: Nested) =>
@@ -120,8 +135,10 @@ function layoutOf({ sheets, tooLarge, fewest }: Nested, { choices, made, pinned 
   return {
     choices,
     sheets: sheets
+      .map((sheet, s) => ({ ...sheet, offcut: choices.offcuts[s]?.id }))
       .filter(({ placements }) => placements.length > 0)
-      .map(({ placements, reach }) => ({
+      .map(({ placements, reach, offcut }) => ({
+        ...(offcut !== undefined && { offcut }),
         reach,
         pieces: placements.map(({ id, matrix }): Placed => ({ ...fromId(id), matrix: [...matrix], pinned: stays.has(id) })),
       })),
@@ -137,11 +154,6 @@ async function keepEffort(db: Database, pool: Pool, { id }: StoredRun, laying: s
   const run = await getRun(db, id);
   const layout = layoutSchema.safeParse(run?.layout).data;
   if (!run || !layout || run.laying?.id !== laying) return;
-  const sheets = await Promise.all(
-    layout.sheets.map(async (sheet, k) => ({
-      ...sheet,
-      ...(await pool.run({ does: "effort", ...(await onePage(db, run, layout, k)) })),
-    })),
-  );
+  const sheets = await Promise.all(layout.sheets.map((_, k) => withEffort(db, pool, run, layout, k)));
   await keepLayout(db, id, { ...layout, sheets }, laying, true);
 }

@@ -5,8 +5,18 @@
 import { type MachineProfile, PROFILES } from "@mend-joint/core/cut";
 import type { MadeFile } from "@mend-joint/core/formats";
 import { type Region, transformRegion } from "@mend-joint/core/geometry";
+import { QUARTERS } from "@mend-joint/core/nest";
 import type { Units } from "@mend-joint/core/piece";
-import { isLaid, type Layout, stockOf, unpackRegion } from "@mend-joint/core/runs";
+import {
+  idOf,
+  isLaid,
+  type LaidSheet,
+  type Layout,
+  type SheetChoices,
+  stockOf,
+  unpackRegion,
+  usedOn,
+} from "@mend-joint/core/runs";
 import { describeAllDone } from "@mend-joint/core/wording";
 import Papa from "papaparse";
 import { fontsOf } from "../store/fonts";
@@ -14,7 +24,17 @@ import { finishedRows, type StoredRun, shapesOf } from "../store/runs";
 import type { Database } from "../store/stored";
 import { writeCutList } from "./cutListPdf";
 import type { Pool } from "./pool";
-import type { OnePage } from "./tasks";
+import type { Drawn, OnePage } from "./tasks";
+
+/** Of all turns, steps of so many degrees. */
+const ANY = 15;
+const TURNS: Record<SheetChoices["turns"], readonly number[]> = {
+  quarters: QUARTERS,
+  halves: [0, 180],
+  none: [0],
+  any: Array.from({ length: 360 / ANY }, (_, k) => k * ANY),
+};
+export const turnsOf = (turns: SheetChoices["turns"]) => TURNS[turns];
 
 const rowsOf = ({ sheets }: Layout) => [...new Set(sheets.flatMap(({ pieces }) => pieces.map(({ row }) => row)))];
 
@@ -32,19 +52,28 @@ export async function staleRows(db: Database, { id, design }: StoredRun, layout:
 /** What lies nearer than the gap or beyond the margin, measured on the outlines. @param only sheets that are looked at, from 0 */
 export async function faultsOf(
   pool: Pool,
-  { sheets, choices }: Layout,
+  layout: Layout,
   outline: (row: number) => Region,
-  only: readonly number[] = [...sheets.keys()],
+  only: readonly number[] = [...layout.sheets.keys()],
 ): Promise<Layout["faults"]> {
-  const { width, height, gap, margin } = choices;
+  const { width, height, gap, margin } = layout.choices;
   const faults = await Promise.all(
     only.map(async (sheet) => {
-      const pieces = sheets[sheet]!.pieces.map(({ row, matrix }) => transformRegion(outline(row), matrix));
-      const found = await pool.run({ does: "prove", pieces, sheet: { width, height, gap, margin } });
+      const pieces = layout.sheets[sheet]!.pieces.map(({ row, matrix }) => transformRegion(outline(row), matrix));
+      const used = usedOn(layout, sheet);
+      const found = await pool.run({ does: "prove", pieces, sheet: { width, height, gap, margin, used } });
       return found.map((fault) => ({ sheet, places: fault.pieces }));
     }),
   );
   return faults.flat();
+}
+
+/** What is cut of rows, for laying. */
+export async function drawnRows(db: Database, pool: Pool, run: string, numbers: readonly number[]): Promise<Map<number, Drawn>> {
+  const rows = await finishedRows(db, run, [...new Set(numbers)]);
+  const documents = rows.map(({ document }) => document);
+  const drawn = await pool.run({ does: "outlines", documents, fonts: await fontsOf(db, documents) });
+  return new Map(rows.flatMap(({ number }, i) => (drawn[i] ? [[number, drawn[i]] as const] : [])));
 }
 
 /** A layout of which some sheets were changed by hand, with what lies too near on them. */
@@ -56,12 +85,56 @@ export async function provedLayout(
   changed: ReadonlySet<number>,
 ): Promise<Layout> {
   const numbers = [...changed].flatMap((sheet) => layout.sheets[sheet]!.pieces.map(({ row }) => row));
-  const rows = await finishedRows(db, id, [...new Set(numbers)]);
-  const documents = rows.map(({ document }) => document);
-  const outlines = await pool.run({ does: "outlines", documents, profile: PROFILES[0]!, fonts: await fontsOf(db, documents) });
-  const known = new Map(rows.map(({ number }, i) => [number, outlines[i] ?? []]));
-  const faults = await faultsOf(pool, layout, (row) => known.get(row) ?? [], [...changed]);
+  const drawn = await drawnRows(db, pool, id, numbers);
+  const faults = await faultsOf(pool, layout, (row) => drawn.get(row)?.region ?? [], [...changed]);
   return { ...layout, faults: [...layout.faults.filter(({ sheet }) => !changed.has(sheet)), ...faults] };
+}
+
+interface OtherSheet {
+  sheet: number;
+  place: number;
+  to: number;
+}
+
+/** The layout with a piece on another sheet, where there is room for it; `null` where there is none. All counted from 0. */
+export async function movedTo(
+  db: Database,
+  pool: Pool,
+  run: StoredRun,
+  layout: Layout,
+  { sheet, place, to }: OtherSheet,
+): Promise<Layout | null> {
+  const piece = layout.sheets[sheet]!.pieces[place]!;
+  const there = layout.sheets[to]?.pieces ?? [];
+  const drawn = await drawnRows(db, pool, run.id, [piece.row, ...there.map(({ row }) => row)]);
+  const { width, height, gap, margin, turns } = layout.choices;
+  const nested = await pool.run({
+    does: "lay",
+    pieces: [piece, ...there].map((each) => ({ id: idOf(each), region: drawn.get(each.row)?.region ?? [] })),
+    sheet: { width, height, used: [usedOn(layout, to)] },
+    options: {
+      gap,
+      margin,
+      turns: turnsOf(turns),
+      pinned: there.map(({ matrix, ...each }) => ({ id: idOf(each), sheet: 0, matrix })),
+    },
+    seconds: 0,
+  });
+  const { placements, reach } = nested.sheets[0] ?? { placements: [], reach: 0 };
+  const laid = placements.find(({ id }) => id === idOf(piece));
+  if (!laid) return null;
+  const sheets = layout.sheets.map((each, k) =>
+    k === sheet ? { ...each, pieces: each.pieces.filter((_, i) => i !== place) } : each,
+  );
+  sheets[to] = { ...sheets[to], reach, pieces: [...there, { ...piece, matrix: [...laid.matrix], pinned: true }] };
+  const moved = { ...layout, sheets: sheets.filter(({ pieces }) => pieces.length > 0), faults: [] };
+  const proved = await provedLayout(db, pool, run, moved, new Set(moved.sheets.keys()));
+  return { ...proved, sheets: await Promise.all(proved.sheets.map((_, k) => withEffort(db, pool, run, proved, k))) };
+}
+
+/** A laid sheet with how long it takes, and how much of it is used. */
+export async function withEffort(db: Database, pool: Pool, run: StoredRun, layout: Layout, k: number): Promise<LaidSheet> {
+  return { ...layout.sheets[k]!, ...(await pool.run({ does: "effort", ...(await onePage(db, run, layout, k)) })) };
 }
 
 /** All that a thread needs to draw a sheet. @param k counted from 0 */

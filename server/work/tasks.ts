@@ -9,6 +9,7 @@ import { examine } from "@mend-joint/core/examine";
 import { type MadeFile, makeFile } from "@mend-joint/core/formats";
 import { type Matrix, offset, type Region, regionArea } from "@mend-joint/core/geometry";
 import {
+  type CheckedSheet,
   checkSheet,
   type Nested,
   type NestOptions,
@@ -41,19 +42,24 @@ export interface RowsTask {
   fonts: OwnFont[];
 }
 
-/** What is cut of each piece, with what the cut takes, for laying. */
+/** What is cut of each piece, for laying: with what the cut takes, whether the file or the machine allows for that. */
 export interface OutlinesTask {
   does: "outlines";
   documents: unknown[];
-  profile: MachineProfile;
   fonts: OwnFont[];
+}
+
+export interface Drawn {
+  region: Region;
+  /** Something is engraved or scored on it. */
+  marked: boolean;
 }
 
 export interface LayTask {
   does: "lay";
   pieces: NestPiece[];
   sheet: SheetStock;
-  options: Pick<NestOptions, "gap" | "margin" | "turns" | "order" | "pinned">;
+  options: Omit<NestOptions, "until" | "random">;
   /** Other orders are tried for so long, s. */
   seconds: number;
 }
@@ -61,7 +67,7 @@ export interface LayTask {
 export interface ProveTask {
   does: "prove";
   pieces: Region[];
-  sheet: { width: number; height: number; gap: number; margin: number };
+  sheet: CheckedSheet;
 }
 
 /** What lies on a sheet, and how it is cut. */
@@ -93,7 +99,7 @@ export type Task =
 
 export type Answer<Does extends Task["does"]> = {
   rows: RowResult[];
-  outlines: (Region | null)[];
+  outlines: (Drawn | null)[];
   lay: Nested;
   prove: SheetFault[];
   sheet: MadeFile;
@@ -190,12 +196,13 @@ const fingerprintOf = ({ id: _, ...piece }: Piece, mend: boolean) =>
     .digest("base64url")
     .slice(0, 22);
 
-function outlines({ documents, profile, fonts }: OutlinesTask): (Region | null)[] {
+function outlines({ documents, fonts }: OutlinesTask): (Drawn | null)[] {
   const library = libraryFor(fonts);
   return documents.map((document) => {
     const piece = parsePiece(document);
-    const { material } = sheetOf(piece, examine(piece, library, { notes: false }));
-    return material.length === 0 ? null : withCut(piece, material, profile);
+    const { material, engrave, score } = sheetOf(piece, examine(piece, library, { notes: false }));
+    if (material.length === 0) return null;
+    return { region: withCut(piece, material, { kerfBy: "file" }), marked: engrave.length + score.length > 0 };
   });
 }
 
@@ -214,7 +221,7 @@ function drawn({ pieces, fonts, profile }: Pick<OnePage, "pieces" | "fonts" | "p
   return { piece: { ...each[0]!.piece, cut: "on-line" as const }, each };
 }
 
-function withCut(piece: Piece, material: Region, profile: MachineProfile): Region {
+function withCut(piece: Piece, material: Region, profile: Pick<MachineProfile, "kerfBy">): Region {
   const grown = allowance(piece, profile);
   return grown > 0 ? offset(material, grown, { tolerance: 0.002 }) : material;
 }

@@ -1,13 +1,23 @@
 import { PROFILES } from "@mend-joint/core/cut";
-import { REACH } from "@mend-joint/core/geometry";
+import { REACH, regionArea } from "@mend-joint/core/geometry";
 import { formatLength, formatNumber, type Units } from "@mend-joint/core/piece";
-import { isLaid, type Laying, type Layout, type RunRow, type SheetChoices } from "@mend-joint/core/runs";
+import {
+  isLaid,
+  keptSheetChoices,
+  type Laying,
+  type Layout,
+  type Offcut,
+  outlineOf,
+  type RunRow,
+  type SheetChoices,
+} from "@mend-joint/core/runs";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { duration } from "../cut/duration";
 import { sendToCutter } from "../state/api";
 import { useBench } from "../state/bench";
 import { fetchProfiles, profileOf, useCutting } from "../state/cutting";
+import { keepLeftover, listOffcuts } from "../state/offcuts";
 import { changeRun, type FollowedRun, fetchFile, laySheets, stopLaying, useShapes } from "../state/runs";
 import { Button } from "../ui/Button";
 import { download } from "../ui/download";
@@ -15,6 +25,7 @@ import { LengthField } from "../ui/LengthField";
 import { Pick } from "../ui/Pick";
 import { ThreeColumns } from "../ui/ThreeColumns";
 import { Toggle } from "../ui/Toggle";
+import { Offcuts } from "./Offcuts";
 import { kindOf, nameOf } from "./rows";
 import { SheetStage } from "./SheetStage";
 
@@ -26,10 +37,22 @@ export function RunSheets({ followed, onTrial }: { followed: FollowedRun; onTria
   const { run, tally, design, rows } = followed;
   const { layout, laying, choices } = run;
   const [chosen, setChosen] = useState(0);
+  const [offcuts, setOffcuts] = useState<Offcut[]>([]);
   const { shapes, want } = useShapes(run.id);
   useEffect(() => {
     fetchProfiles().catch((error: Error) => toast(error.message));
+    listOffcuts().then(setOffcuts, (error: Error) => toast(error.message));
   }, []);
+  const change = (some: Partial<SheetChoices>) =>
+    void changeRun(run.id, { sheet: some }).catch((error: Error) => toast.error(error.message));
+  const keep = (sheet: number) =>
+    void keepLeftover(run.id, sheet).then(
+      (offcut) => {
+        setOffcuts((before) => [...before.filter(({ id }) => id !== offcut.id), offcut]);
+        toast(`What is left of sheet ${sheet + 1} is among the offcuts of ${design.stock.name}.`);
+      },
+      (error: Error) => toast.error(error.message),
+    );
   const laid = useMemo(() => rowsOn(layout, rows), [layout, rows]);
   useEffect(() => want(laid), [laid, want]);
   const stale = layout ? staleness(layout, choices.sheet, rows, design.stock.id) : null;
@@ -39,12 +62,21 @@ export function RunSheets({ followed, onTrial }: { followed: FollowedRun; onTria
     <ThreeColumns
       left={{
         label: "The sheets",
-        className: "flex flex-col gap-4 px-5 py-4 md:overflow-y-auto",
+        className: "flex flex-col gap-3.5 px-5 py-4 md:overflow-y-auto",
         children: (
           <>
             <h2 className="font-display text-[17px] font-semibold">The sheet</h2>
-            <SheetFields run={run.id} choices={choices.sheet} />
-            <LayButtons followed={followed} stale={stale} onLay={lay} />
+            <SheetFields choices={choices.sheet} onChange={change} />
+            <Offcuts
+              stock={design.stock}
+              choices={choices.sheet}
+              kept={offcuts}
+              onKept={setOffcuts}
+              onChoose={(some) => change({ offcuts: some })}
+            />
+            <div className="-mx-5 mt-auto -mb-4 border-t border-rule bg-ground px-5 pt-3 pb-4 md:sticky md:-bottom-4">
+              <LayButtons followed={followed} stale={stale} onLay={lay} />
+            </div>
           </>
         ),
       }}
@@ -79,7 +111,7 @@ export function RunSheets({ followed, onTrial }: { followed: FollowedRun; onTria
         className: "flex flex-col gap-4 px-5 py-4 md:overflow-y-auto",
         children: (
           <>
-            {layout && <SheetFacts followed={followed} layout={layout} chosen={chosen} onChoose={setChosen} />}
+            {layout && <SheetFacts followed={followed} layout={layout} chosen={chosen} onChoose={setChosen} onKeep={keep} />}
             <NotLaid followed={followed} />
             {layout && <TakeAlong followed={followed} layout={layout} chosen={chosen} stale={stale} onTrial={onTrial} />}
           </>
@@ -94,9 +126,12 @@ function rowsOn(layout: Layout | null, rows: ReadonlyMap<number, RunRow>): RunRo
   return [...numbers].flatMap((number) => rows.get(number) ?? []);
 }
 
+/** As text, with the choices in their own order: databases keep them in another. */
+const inOrder = (choices: SheetChoices) => JSON.stringify(keptSheetChoices.parse(choices));
+
 /** Why what is laid is no longer what would be cut, as a sentence; `null` where it is. */
 function staleness(layout: Layout, sheet: SheetChoices, rows: ReadonlyMap<number, RunRow>, stock: string): string | null {
-  if (JSON.stringify({ ...layout.choices, numbers: sheet.numbers }) !== JSON.stringify(sheet)) return "The sheet has changed.";
+  if (inOrder({ ...layout.choices, numbers: sheet.numbers }) !== inOrder(sheet)) return "The sheet has changed.";
   const copies = new Map<number, number>();
   for (const { pieces } of layout.sheets) for (const { row } of pieces) copies.set(row, (copies.get(row) ?? 0) + 1);
   for (const number of layout.tooLarge) copies.set(number, rows.get(number)?.count ?? 0);
@@ -112,12 +147,16 @@ function staleness(layout: Layout, sheet: SheetChoices, rows: ReadonlyMap<number
 const TURNS = [
   { value: "quarters", text: "by quarters" },
   { value: "halves", text: "only upside down, the grain stays" },
+  { value: "any", text: "any way, by 15°" },
   { value: "none", text: "not at all" },
 ] as const;
 
-function SheetFields({ run, choices }: { run: string; choices: SheetChoices }) {
-  const change = (some: Partial<SheetChoices>) =>
-    void changeRun(run, { sheet: some }).catch((error: Error) => toast.error(error.message));
+interface FieldsProps {
+  choices: SheetChoices;
+  onChange(some: Partial<SheetChoices>): void;
+}
+
+function SheetFields({ choices, onChange: change }: FieldsProps) {
   return (
     <>
       <div className="grid grid-cols-2 gap-4">
@@ -141,6 +180,18 @@ function SheetFields({ run, choices }: { run: string; choices: SheetChoices }) {
         <LengthField label="Empty edge" value={choices.margin} least={0} most={500} onChange={(margin) => change({ margin })} />
       </div>
       <Pick label="Pieces may be turned" value={choices.turns} options={TURNS} onChange={(turns) => change({ turns })} />
+      <Toggle
+        label="They may lie back up"
+        note="those with nothing engraved or scored"
+        on={choices.mirror}
+        onChange={(mirror) => change({ mirror })}
+      />
+      <Toggle
+        label="Same note, same sheet"
+        note="names of one order stay together"
+        on={choices.together}
+        onChange={(together) => change({ together })}
+      />
       <Toggle
         label="A number beside each piece"
         note="scored, as on the cut list"
@@ -208,17 +259,24 @@ function LayButtons({ followed: { run, tally }, stale, onLay }: LayProps) {
   );
 }
 
-const filled = ({ area }: Layout["sheets"][number], { width, height }: SheetChoices) =>
-  area === undefined ? null : `${Math.round((100 * area) / (width * height))} %`;
+/** How much of what there is of a sheet the pieces take. */
+function filled({ area, offcut: id }: Layout["sheets"][number], { width, height, offcuts }: SheetChoices): string | null {
+  if (area === undefined) return null;
+  const offcut = offcuts.find((each) => each.id === id);
+  const whole = offcut ? regionArea(outlineOf(offcut)) : width * height;
+  return `${Math.round((100 * area) / whole)} %`;
+}
 
 interface FactsProps {
   followed: FollowedRun;
   layout: Layout;
   chosen: number;
   onChoose(sheet: number): void;
+  /** Keeps what is left of a sheet. */
+  onKeep(sheet: number): void;
 }
 
-function SheetFacts({ followed: { run }, layout: { sheets, choices, fewest }, chosen, onChoose }: FactsProps) {
+function SheetFacts({ followed: { run }, layout: { sheets, choices, fewest }, chosen, onChoose, onKeep }: FactsProps) {
   const units = useBench((state) => state.units);
   const pieces = sheets.reduce((sum, sheet) => sum + sheet.pieces.length, 0);
   const seconds = sheets.reduce((sum, sheet) => sum + (sheet.seconds ?? Number.NaN), 0);
@@ -265,7 +323,12 @@ function SheetFacts({ followed: { run }, layout: { sheets, choices, fewest }, ch
           </li>
         ))}
       </ul>
-      {left > 20 && <p className="mt-1 px-2 text-[13px] text-quiet">{leftover(left, choices, units)}</p>}
+      {left > 20 && !last?.offcut && <p className="mt-1 px-2 text-[13px] text-quiet">{leftover(left, choices, units)}</p>}
+      {sheets.length > 0 && (
+        <Button look="quiet" className="mt-1" onClick={() => onKeep(Math.min(chosen, sheets.length - 1))}>
+          Keep what is left of sheet {Math.min(chosen, sheets.length - 1) + 1}
+        </Button>
+      )}
     </section>
   );
 }
@@ -316,7 +379,7 @@ const FORMATS = [
 ] as const;
 type Format = (typeof FORMATS)[number]["value"];
 
-interface TakeProps extends Omit<FactsProps, "onChoose"> {
+interface TakeProps extends Omit<FactsProps, "onChoose" | "onKeep"> {
   stale: string | null;
   onTrial(): void;
 }

@@ -1,11 +1,12 @@
 import { boxOfKept, type Matrix, type Region, transformRegion } from "@mend-joint/core/geometry";
 import type { Stock } from "@mend-joint/core/piece";
-import { type Layout, type RowShape, type RunRow, unpackRegion } from "@mend-joint/core/runs";
+import { type Layout, outlineOf, type RowShape, type RunRow, unpackRegion } from "@mend-joint/core/runs";
 import { Pin, RotateCw } from "lucide-react";
 import { type KeyboardEvent, memo, type PointerEvent, useEffect, useId, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { LOOKS, MaterialPattern } from "../stage/materials";
 import { regionPath } from "../stage/paths";
+import { moveToSheet } from "../state/offcuts";
 import { movePlaces, shapeKey } from "../state/runs";
 import { nudgeOf } from "../ui/arrows";
 import { shifted, touched, turned } from "./moved";
@@ -56,6 +57,8 @@ function OneSheet({ run, layout, k, rows, shapes, material, onChoose }: Omit<Pro
   const { choices, faults } = layout;
   const { width, height } = choices;
   const sheet = layout.sheets[k]!;
+  const offcut = choices.offcuts.find(({ id }) => id === sheet.offcut);
+  const left = useMemo(() => (offcut ? outlineOf(offcut) : null), [offcut]);
   const [held, setHeld] = useState<Held | null>(null);
   const [taken, setTaken] = useState<number | null>(null);
   // What was moved is shown there until the server has it.
@@ -86,7 +89,7 @@ function OneSheet({ run, layout, k, rows, shapes, material, onChoose }: Omit<Pro
     const region = inPlace(place);
     if (!region) continue;
     const others = sheet.pieces.map((_, i) => (i === place ? null : inPlace(i)));
-    const { places, beyond } = touched(region, others, choices);
+    const { places, beyond } = touched(region, others, choices, left);
     for (const other of places) near.add(other);
     if (beyond || places.length > 0) near.add(place);
   }
@@ -109,6 +112,13 @@ function OneSheet({ run, layout, k, rows, shapes, material, onChoose }: Omit<Pro
     const box = boxOfKept(inPlace(place) ?? []);
     if (box) put(place, turned(matrixOf(place), box));
   };
+  const toOther = (place: number, to: number) => {
+    setTaken(null);
+    void moveToSheet(run, { sheet: k, place, to }).then(
+      () => onChoose(Math.min(to, layout.sheets.length - (sheet.pieces.length === 1 ? 1 : 0))),
+      (error: Error) => toast.error(error.message),
+    );
+  };
   const pin = (place: number) => put(place, matrixOf(place), !sheet.pieces[place]!.pinned);
 
   const onKeyDown = (event: KeyboardEvent, place: number) => {
@@ -125,7 +135,10 @@ function OneSheet({ run, layout, k, rows, shapes, material, onChoose }: Omit<Pro
   return (
     <>
       <div className="mb-1.5 flex h-8 items-center justify-between gap-3">
-        <h3 className="font-display text-[15px] font-semibold">Sheet {k + 1}</h3>
+        <h3 className="min-w-0 truncate font-display text-[15px] font-semibold">
+          Sheet {k + 1}
+          {offcut && <span className="font-normal text-quiet">, {offcut.name}</span>}
+        </h3>
         {taken !== null && sheet.pieces[taken] ? (
           <span className="flex items-center gap-1 text-[13px]">
             <b className="mr-2 max-w-[200px] truncate">{nameAt(taken)}</b>
@@ -135,6 +148,7 @@ function OneSheet({ run, layout, k, rows, shapes, material, onChoose }: Omit<Pro
             <SmallButton onClick={() => pin(taken)}>
               <Pin size={14} aria-hidden="true" /> {sheet.pieces[taken].pinned ? "Unpin" : "Pin"}
             </SmallButton>
+            <OtherSheet count={layout.sheets.length} k={k} onMove={(to) => toOther(taken, to)} />
           </span>
         ) : (
           <span className="text-[13px] text-quiet">Take a piece to move, turn or pin it.</span>
@@ -162,25 +176,37 @@ function OneSheet({ run, layout, k, rows, shapes, material, onChoose }: Omit<Pro
         <defs>
           <MaterialPattern id={id} material={material} />
         </defs>
-        <rect
-          x={0}
-          y={-height}
-          width={width}
-          height={height}
-          fill={`url(#${CSS.escape(id)})`}
-          opacity={0.38 * (look.opacity ?? 1)}
-        />
-        <rect
-          x={choices.margin}
-          y={-height + choices.margin}
-          width={Math.max(0, width - 2 * choices.margin)}
-          height={Math.max(0, height - 2 * choices.margin)}
-          fill="none"
-          stroke="var(--color-quiet)"
-          strokeWidth={0.6}
-          strokeDasharray="2 4"
-          vectorEffect="non-scaling-stroke"
-        />
+        {left ? (
+          <path
+            d={regionPath(left)}
+            transform="scale(1 -1)"
+            fill={`url(#${CSS.escape(id)})`}
+            opacity={0.38 * (look.opacity ?? 1)}
+            fillRule="evenodd"
+          />
+        ) : (
+          <rect
+            x={0}
+            y={-height}
+            width={width}
+            height={height}
+            fill={`url(#${CSS.escape(id)})`}
+            opacity={0.38 * (look.opacity ?? 1)}
+          />
+        )}
+        {!left && (
+          <rect
+            x={choices.margin}
+            y={-height + choices.margin}
+            width={Math.max(0, width - 2 * choices.margin)}
+            height={Math.max(0, height - 2 * choices.margin)}
+            fill="none"
+            stroke="var(--color-quiet)"
+            strokeWidth={0.6}
+            strokeDasharray="2 4"
+            vectorEffect="non-scaling-stroke"
+          />
+        )}
         <g transform="scale(1 -1)">
           {sheet.pieces.map(({ row, copy, pinned }, place) => {
             const outline = outlines[place];
@@ -242,6 +268,29 @@ function OneSheet({ run, layout, k, rows, shapes, material, onChoose }: Omit<Pro
     const row = rows.get(sheet.pieces[place]!.row);
     return row ? nameOf(row) : "";
   }
+}
+
+/** Another sheet for the piece in the hand, or a new one. */
+function OtherSheet({ count, k, onMove }: { count: number; k: number; onMove(to: number): void }) {
+  return (
+    <select
+      aria-label="Move it to another sheet"
+      value=""
+      onChange={(event) => onMove(Number(event.target.value))}
+      className="h-8 rounded-full bg-transparent px-2 text-[13px] hover:bg-ink/8"
+    >
+      <option value="" disabled hidden>
+        To sheet …
+      </option>
+      {Array.from({ length: count + 1 }, (_, to) => to)
+        .filter((to) => to !== k)
+        .map((to) => (
+          <option key={to} value={to}>
+            {to === count ? "a new sheet" : `sheet ${to + 1}`}
+          </option>
+        ))}
+    </select>
+  );
 }
 
 function SmallButton(props: { onClick(): void; children: React.ReactNode }) {

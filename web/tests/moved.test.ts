@@ -1,4 +1,4 @@
-import { regionBox, transformRegion } from "@mend-joint/core/geometry";
+import { backwards, regionBox, transformRegion } from "@mend-joint/core/geometry";
 import { rectangle } from "@mend-joint/core/tests/shapes";
 import { describe, expect, it } from "vitest";
 import { shifted, touched, turned } from "../runs/moved";
@@ -25,5 +25,14 @@ describe("a piece in the hand on a sheet", () => {
     expect(touched(at(10, 10, 60, 60), [at(30, 30, 5, 5)], SHEET).places).toEqual([0]);
     expect(touched(at(4, 10), [], SHEET).beyond).toBe(true);
     expect(touched(at(76, 10), [], SHEET).beyond).toBe(true);
+  });
+
+  it("keeps to what is left of an offcut, and to its holes", () => {
+    const offcut = [rectangle(0, 0, 60, 80), backwards(rectangle(30, 30, 10, 10))];
+    expect(touched(at(6, 6), [], SHEET, offcut).beyond).toBe(false);
+    expect(touched(at(50, 6), [], SHEET, offcut).beyond).toBe(true);
+    expect(touched(at(70, 50), [], SHEET, offcut).beyond).toBe(true);
+    expect(touched(at(6, 32, 20), [], SHEET, offcut).beyond).toBe(true);
+    expect(touched(at(32, 32, 5, 5), [], SHEET, offcut).beyond).toBe(true);
   });
 });

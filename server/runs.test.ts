@@ -18,7 +18,7 @@ import {
   thinnestHold,
 } from "@mend-joint/core/runs";
 import { REGATTA_CREW } from "@mend-joint/demo/crew";
-import { shippedLibrary } from "@mend-joint/library";
+import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import { unzipSync } from "fflate";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { createApp } from "./app";
@@ -355,6 +355,37 @@ describe.each(DATABASES)("runs on $name", (database) => {
         orders.filter((on) => on.includes(order)),
         JSON.stringify(orders),
       ).toHaveLength(1);
+  });
+
+  it("all letterings are tried with all names; one goes for all rows but those that have their own", async () => {
+    const id = await begin("Kit\nIvy", { mend: false });
+    await ask(`/runs/${id}/rows/2`, "PATCH", { font: "anton" });
+    await examined(id);
+    expect((await ask(`/runs/${id}/ranking`, "POST")).status).toBe(204);
+    const { run } = await until(
+      id,
+      ({ run }) => run.ranking !== null && Object.keys(run.ranking.fonts).length === run.ranking.of,
+    );
+    expect(run.ranking!.of).toBeGreaterThanOrEqual(CATALOGUE.length);
+    for (const { holds, weak, falls, notMade } of Object.values(run.ranking!.fonts))
+      expect(holds + weak + falls + notMade).toBe(2);
+    const library = shippedLibrary();
+    const alone = makeRow({ starter: "topper" }, ["Kit"], library, { mend: false, font: "bungee" });
+    await ask(`/runs/${id}`, "PATCH", { font: "bungee" });
+    const { rows, run: changed } = await examined(id);
+    expect(rows[0]!.facts).toMatchObject({ verdict: alone.before, width: expect.closeTo(165, 1) });
+    const { rows: kept } = await open.db.query<{ document: { parts: { font?: string }[] } }>(
+      "select document from run_row where run_id = $1 order by number",
+      [id],
+    );
+    expect(kept.map(({ document }) => document.parts.find(({ font }) => font)!.font)).toEqual(["bungee", "anton"]);
+    // What was found out does not hang on the lettering; on the size it does.
+    expect(changed.ranking!.fonts).toEqual(run.ranking!.fonts);
+    await ask(`/runs/${id}`, "PATCH", { size: { by: "width", mm: 100 } });
+    expect((await ask(`/runs/${id}`)).body.run.ranking).toBeNull();
+    await ask(`/runs/${id}/ranking`, "POST");
+    await ask(`/runs/${id}/ranking`, "DELETE");
+    expect((await examined(id)).run.ranking).toBeNull();
   });
 
   it("pieces of the rack are rows of their own; they are of one sheet, and stay as they are", async () => {

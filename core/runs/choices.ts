@@ -51,6 +51,8 @@ export const runChoicesSchema = z.strictObject({
   /** What falls or is weak is mended, each row by itself. */
   mend: z.boolean(),
   size: sizeRuleSchema,
+  /** Lettering of all rows that have none of their own; `null` for the design's. */
+  font: z.string().min(1).max(80).nullable(),
   sheet: sheetChoicesSchema,
 });
 
@@ -63,6 +65,7 @@ export type KeptDesign = z.output<typeof designSchema>;
 export const USUAL_CHOICES: RunChoices = {
   mend: true,
   size: { by: "design" },
+  font: null,
   sheet: {
     width: 600,
     height: 400,

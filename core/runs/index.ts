@@ -38,6 +38,7 @@ export { type Column, decodeList, type List, ListError, type ListRow, MOST_ROWS,
 export { numberedSheet, type OnSheet } from "./numbers";
 export { leftoverOf, type Offcut, offcutSchema, outlineOf, rectangleOutline, usedOf } from "./offcuts";
 export { type PackedRegion, packRegion, unpackRegion } from "./packed";
+export { type FontTally, namesToTry, type Ranking, rankedFonts, tryFont } from "./ranking";
 export {
   type Design,
   isStarter,

@@ -16,17 +16,20 @@ import {
   leftoverOf,
   linesOf,
   makeRow,
+  namesToTry,
   numberedSheet,
   outlineOf,
   packRegion,
   type RowFacts,
   type RowShape,
+  rankedFonts,
   readList,
   rectangleOutline,
   type SizeRule,
   shapeOf,
   sheetChoicesSchema,
   thinnestHold,
+  tryFont,
   USUAL_CHOICES,
   unpackRegion,
   usedOf,
@@ -225,6 +228,33 @@ describe("numbers on a sheet", () => {
     }
     expect(Math.min(...lines.map(({ minX, minY }) => Math.min(minX, minY)))).toBeGreaterThan(0);
     expect(numberedSheet([{ sheet: square(1, 1), matrix: same, number: "1" }], { width: 32, height: 22 }).score).toEqual([]);
+  });
+});
+
+describe("letterings for a whole list", () => {
+  it("are told apart by how many names hold in each, as those names are alone", () => {
+    const design = { starter: "topper" } as const;
+    const names = [["Kit"], ["Jiří"], ["Fjord 9"], ["Щука"]];
+    const fonts = Object.fromEntries(
+      ["pacifico", "anton"].map((font) => {
+        const alone = { holds: 0, weak: 0, falls: 0, notMade: 0 };
+        for (const texts of names) alone[makeRow(design, texts, library, { mend: false, font }).before]++;
+        const tally = tryFont(design, names, library, font, { by: "design" });
+        expect(tally, font).toEqual(alone);
+        return [font, tally];
+      }),
+    );
+    const [first, second] = rankedFonts(fonts);
+    expect(first![1].holds).toBeGreaterThanOrEqual(second![1].holds);
+    // What cannot be made at a size counts against the lettering.
+    expect(tryFont(design, [["Kit"]], library, "anton", { by: "height", mm: 5 })).toMatchObject({ holds: 0, notMade: 1 });
+  });
+
+  it("are tried with each name once, of long lists with some from all over", () => {
+    expect(namesToTry([{ texts: ["a"] }, { texts: ["b"] }, { texts: ["a"] }])).toEqual([["a"], ["b"]]);
+    const many = namesToTry(Array.from({ length: 1000 }, (_, i) => ({ texts: [`n${i}`] })));
+    expect([many.length, many[0], many[59]]).toEqual([60, ["n0"], ["n983"]]);
+    expect(namesToTry([])).toEqual([]);
   });
 });
 

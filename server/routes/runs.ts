@@ -14,11 +14,13 @@ import {
   stockOf,
   USUAL_CHOICES,
 } from "@mend-joint/core/runs";
+import { CATALOGUE } from "@mend-joint/library";
 import { Hono } from "hono";
 import { streamSSE } from "hono/streaming";
 import { z } from "zod";
 import { problem } from "../problems";
 import type { Keeper } from "../store/database";
+import { listFonts } from "../store/fonts";
 import { createPiece, getPiece } from "../store/pieces";
 import {
   changeRow,
@@ -26,6 +28,7 @@ import {
   createRun,
   deleteRun,
   getRun,
+  keepRanking,
   listRuns,
   restoreRun,
   rowDocument,
@@ -65,6 +68,7 @@ const runBody = z.strictObject({
   paused: z.boolean().optional(),
   mend: z.boolean().optional(),
   size: sizeRuleSchema.optional(),
+  font: z.string().min(1).max(80).nullable().optional(),
   /** What changes of the sheet; all else stays. */
   sheet: sheetChoicesSchema.partial().optional(),
 });
@@ -105,7 +109,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
     const lines = Math.max(1, linesOf(design));
     const { rows, notes } = readList(list, lines, columns);
     const id = randomUUID();
-    const choices = runChoicesSchema.parse({ mend, size, sheet: sheetFor(design) });
+    const choices = runChoicesSchema.parse({ mend, size, font: null, sheet: sheetFor(design) });
     await createRun(db, { id, name, design, choices, rows });
     await crew.begin(id);
     return c.json({ id, notes }, 201);
@@ -134,7 +138,12 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
       ...{ number: i + 1, line: i + 1, texts: [piece.name], count: 1, note: "" },
       pieceId: ids[i]!,
     }));
-    const choices = runChoicesSchema.parse({ mend: false, size: { by: "design" }, sheet: sheetFor({ picked: { stock } }) });
+    const choices = runChoicesSchema.parse({
+      mend: false,
+      size: { by: "design" },
+      font: null,
+      sheet: sheetFor({ picked: { stock } }),
+    });
     await createRun(db, { id, name, design: { picked: { stock } }, choices, rows });
     await crew.begin(id);
     return c.json({ id }, 201);
@@ -180,6 +189,23 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
       if (!run) return problem(c, 404, NO_RUN);
       if (!run.paused) await crew.begin(id);
       return c.json(await told(run));
+    }),
+  );
+
+  /** All names are tried in every lettering there is. */
+  routes.post("/:id/ranking", (c) =>
+    found(c, async ({ id, design }) => {
+      if ("picked" in design) return problem(c, 409, "Pieces of the rack keep their lettering. Change it on the bench.");
+      const own = await listFonts(db);
+      await crew.rank(id, [...CATALOGUE.map((font) => font.id), ...own.map((font) => font.id)]);
+      return c.body(null, 204);
+    }),
+  );
+
+  routes.delete("/:id/ranking", (c) =>
+    found(c, async ({ id }) => {
+      await keepRanking(db, id, null);
+      return c.body(null, 204);
     }),
   );
 

@@ -5,11 +5,13 @@
  */
 import type { Piece } from "@mend-joint/core/piece";
 import {
+  type FontTally,
   type KeptDesign,
   keptSheetChoices,
   type Laying,
   type ListRow,
   problemOf,
+  type Ranking,
   type RowFacts,
   type RowShape,
   type RunChoices,
@@ -30,6 +32,7 @@ export interface StoredRun {
   change: number;
   layout: unknown;
   laying: Laying | null;
+  ranking: Ranking | null;
   createdAt: string;
 }
 
@@ -43,14 +46,15 @@ interface RunRecord {
   change: number | string;
   layout: unknown;
   laying: Laying | null;
+  ranking: Ranking | null;
   created_at: Date;
 }
 
-const RUN = "id, name, design, choices, paused, revision, change, layout, laying, created_at";
+const RUN = "id, name, design, choices, paused, revision, change, layout, laying, ranking, created_at";
 
 const toRun = ({ created_at, change, choices, ...run }: RunRecord): StoredRun => ({
   ...run,
-  choices: { ...choices, sheet: keptSheetChoices.parse(choices.sheet) },
+  choices: { ...choices, font: choices.font ?? null, sheet: keptSheetChoices.parse(choices.sheet) },
   change: Number(change),
   createdAt: created_at.toISOString(),
 });
@@ -287,6 +291,7 @@ export interface RunChange {
   paused?: boolean | undefined;
   mend?: boolean | undefined;
   size?: SizeRule | undefined;
+  font?: string | null | undefined;
   /** Of the sheet's choices those that change. */
   sheet?: { [Choice in keyof SheetChoices]?: SheetChoices[Choice] | undefined } | undefined;
   design?: KeptDesign | undefined;
@@ -294,10 +299,11 @@ export interface RunChange {
 
 /** What is given changes, all else stays as it is by then. Rows are due again where the design or what is done to each has changed. */
 export async function changeRun(db: Queryable, id: string, change: RunChange): Promise<StoredRun | null> {
-  const { name, paused, mend, size, sheet, design } = change;
+  const { name, paused, mend, size, font, sheet, design } = change;
   const { rows } = await db.query<RunRecord>(
     `update run set name = coalesce($2, name), paused = coalesce($3, paused), design = coalesce($4::jsonb, design),
        choices = choices || $5::jsonb || jsonb_build_object('sheet', choices -> 'sheet' || $6::jsonb),
+       ranking = case when $4::jsonb is not null or ($5::jsonb ? 'size' and choices -> 'size' <> $5::jsonb -> 'size') then null else ranking end,
        revision = revision + case when $4::jsonb is not null or not choices @> $5::jsonb then 1 else 0 end, change = change + 1
      where id = $1 and deleted_at is null returning ${RUN}`,
     [
@@ -305,7 +311,7 @@ export async function changeRun(db: Queryable, id: string, change: RunChange): P
       name ?? null,
       paused ?? null,
       design ? JSON.stringify(design) : null,
-      JSON.stringify({ mend, size }),
+      JSON.stringify({ mend, size, font }),
       JSON.stringify(sheet ?? {}),
     ],
   );
@@ -354,6 +360,23 @@ export async function keepLaying(db: Queryable, id: string, laying: Laying | nul
     [id, laying && JSON.stringify(laying), only ?? null],
   );
   return rows.length > 0;
+}
+
+/** @param ranking `null` ends it, and what was found is gone */
+export async function keepRanking(db: Queryable, id: string, ranking: Ranking | null): Promise<void> {
+  await db.query("update run set ranking = $2::jsonb, change = change + 1 where id = $1", [
+    id,
+    ranking && JSON.stringify(ranking),
+  ]);
+}
+
+/** What became of the names in one lettering. Of a ranking that is not wanted any more nothing is kept. */
+export async function keepTried(db: Queryable, id: string, ranking: string, font: string, tally: FontTally): Promise<void> {
+  await db.query(
+    `update run set ranking = jsonb_set(ranking, array['fonts', $3], $4::jsonb), change = change + 1
+     where id = $1 and ranking ->> 'id' = $2`,
+    [id, ranking, font, JSON.stringify(tally)],
+  );
 }
 
 export interface RowChange {

@@ -3,9 +3,21 @@
  * middle leaves its jobs to the next.
  */
 import { randomUUID } from "node:crypto";
-import { refusedRow } from "@mend-joint/core/runs";
+import { namesToTry, refusedRow } from "@mend-joint/core/runs";
 import { fontsOf } from "../store/fonts";
-import { dueRows, getRun, keepLaying, keepResults, type RowResult, type RowToMake, rowsToMake, runsAtWork } from "../store/runs";
+import {
+  dueRows,
+  getRun,
+  keepLaying,
+  keepRanking,
+  keepResults,
+  keepTried,
+  type RowResult,
+  type RowToMake,
+  rowsSince,
+  rowsToMake,
+  runsAtWork,
+} from "../store/runs";
 import type { Database } from "../store/stored";
 import { layPieces } from "./laying";
 import type { Pool } from "./pool";
@@ -16,6 +28,8 @@ export interface Crew {
   begin(run: string, edited?: boolean): Promise<void>;
   /** Lays the pieces of a run on sheets. @param keep whether pinned pieces stay @param seconds how long better orders are searched */
   lay(run: string, options: { keep: boolean; seconds: number }): Promise<void>;
+  /** Tries all names of a run in each lettering. */
+  rank(run: string, fonts: readonly string[]): Promise<void>;
   /** Ends when what is in hand is done, or when the pool is closed before. */
   stop(): Promise<void>;
 }
@@ -48,6 +62,7 @@ export function startCrew(db: Database, queue: Queue, pool: Pool, log: (line: st
 
   const work = async ({ job }: Taken) => {
     if (job.work === "rows") await makeRows(db, pool, job);
+    else if (job.work === "rank") await rankFont(db, pool, job);
     else await layPieces(db, pool, job);
   };
 
@@ -91,6 +106,13 @@ export function startCrew(db: Database, queue: Queue, pool: Pool, log: (line: st
       await queue.add([{ work: "lay", run, id, keep, seconds }]);
       call();
     },
+    rank: async (run, fonts) => {
+      const id = randomUUID();
+      const names = namesToTry((await rowsSince(db, run, 0)).filter(isTried)).length;
+      await keepRanking(db, run, { id, names, of: fonts.length, fonts: {} });
+      await queue.add(fonts.map((font): Job => ({ work: "rank", run, id, font })));
+      call();
+    },
     stop: async () => {
       stopped = true;
       clearInterval(lookAfter);
@@ -109,7 +131,7 @@ async function makeRows(db: Database, pool: Pool, { run: id, from, to }: RowsJob
   const rows = await rowsToMake(db, id, from, to);
   if (rows.length === 0) return;
   const { design, choices, revision } = run;
-  const fonts = await fontsOf(db, [design, rows]);
+  const fonts = await fontsOf(db, [design, rows, choices.font]);
   const make = (some: RowToMake[]) => pool.run({ does: "rows", design, choices, rows: some, fonts });
   let results: RowResult[];
   try {
@@ -121,6 +143,23 @@ async function makeRows(db: Database, pool: Pool, { run: id, from, to }: RowsJob
     for (const row of rows) results.push(...(await make([row]).catch(() => [lostRow(row, pool)])));
   }
   await keepResults(db, id, revision, results);
+}
+
+const isTried = ({ leftOut, problem }: { leftOut: boolean; problem: string | null }) => !leftOut && problem === null;
+
+/** All names in one lettering. */
+async function rankFont(db: Database, pool: Pool, { run: id, id: ranking, font }: Extract<Job, { work: "rank" }>): Promise<void> {
+  const run = await getRun(db, id);
+  if (!run || run.ranking?.id !== ranking || "picked" in run.design) return;
+  const names = namesToTry((await rowsSince(db, id, 0)).filter(isTried));
+  const { design, choices } = run;
+  const task = { does: "rank", design, size: choices.size, names, font, fonts: await fontsOf(db, [design, font]) } as const;
+  const tally = await pool.run(task).catch((error: Error) => {
+    if (pool.closed) throw error;
+    // A lettering on which a thread ends suits none of them.
+    return { holds: 0, weak: 0, falls: 0, notMade: names.length };
+  });
+  await keepTried(db, id, ranking, font, tally);
 }
 
 /** What is told of a row on which a thread ended. */

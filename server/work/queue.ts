@@ -6,7 +6,8 @@ import type { Database } from "../store/stored";
 
 export type Job =
   | { work: "rows"; run: string; from: number; to: number }
-  | { work: "lay"; run: string; id: string; keep: boolean; seconds: number };
+  | { work: "lay"; run: string; id: string; keep: boolean; seconds: number }
+  | { work: "rank"; run: string; id: string; font: string };
 
 export interface Taken {
   id: string;
@@ -30,9 +31,15 @@ const EXPIRES = 20;
 const LOOKED_AFTER = 5;
 const TRIES = 4;
 /** What is waiting already is not put on the queue again. */
-const keyOf = (job: Job) => (job.work === "lay" ? `lay ${job.id}` : `rows ${job.run} ${job.from}`);
+function keyOf(job: Job): string {
+  if (job.work === "lay") return `lay ${job.id}`;
+  return job.work === "rank" ? `rank ${job.id} ${job.font}` : `rows ${job.run} ${job.from}`;
+}
 /** Laying takes as long as the maker lets it. */
-const expiryOf = (job: Job) => (job.work === "lay" ? EXPIRES + 2 * job.seconds + 60 : EXPIRES);
+function expiryOf(job: Job): number {
+  if (job.work === "lay") return EXPIRES + 2 * job.seconds + 60;
+  return job.work === "rank" ? 3 * EXPIRES : EXPIRES;
+}
 
 interface QueueOptions {
   log(line: string): void;

@@ -21,6 +21,7 @@ import {
 import { type Piece, parsePiece } from "@mend-joint/core/piece";
 import { sheetOf } from "@mend-joint/core/report";
 import {
+  type FontTally,
   factsOf,
   type KeptDesign,
   mendedRow,
@@ -30,6 +31,7 @@ import {
   type RunChoices,
   refusedRow,
   shapeOf,
+  tryFont,
 } from "@mend-joint/core/runs";
 import { type OwnFont, shippedLibrary } from "@mend-joint/library";
 import type { RowResult, RowToMake } from "../store/runs";
@@ -37,8 +39,18 @@ import type { RowResult, RowToMake } from "../store/runs";
 export interface RowsTask {
   does: "rows";
   design: KeptDesign;
-  choices: Pick<RunChoices, "mend" | "size">;
+  choices: Pick<RunChoices, "mend" | "size" | "font">;
   rows: RowToMake[];
+  fonts: OwnFont[];
+}
+
+/** Names in one lettering. */
+export interface RankTask {
+  does: "rank";
+  design: KeptDesign;
+  size: RunChoices["size"];
+  names: string[][];
+  font: string;
   fonts: OwnFont[];
 }
 
@@ -91,6 +103,7 @@ export interface SheetEffort {
 
 export type Task =
   | RowsTask
+  | RankTask
   | OutlinesTask
   | LayTask
   | ProveTask
@@ -99,6 +112,7 @@ export type Task =
 
 export type Answer<Does extends Task["does"]> = {
   rows: RowResult[];
+  rank: FontTally;
   outlines: (Drawn | null)[];
   lay: Nested;
   prove: SheetFault[];
@@ -141,6 +155,8 @@ function done(task: Task): unknown {
   switch (task.does) {
     case "rows":
       return makeRows(task);
+    case "rank":
+      return rank(task);
     case "outlines":
       return outlines(task);
     case "lay":
@@ -169,7 +185,7 @@ function makeOne(
   try {
     const piece = own
       ? parsePiece(own.document)
-      : listedPiece(design, texts, library, { size: choices.size, font: font ?? undefined });
+      : listedPiece(design, texts, library, { size: choices.size, font: font ?? choices.font ?? undefined });
     // What the maker changed on the bench stays as it is.
     const mend = choices.mend && !own;
     const made = fingerprintOf(piece, mend);
@@ -183,6 +199,11 @@ function makeOne(
       error instanceof ClearError ? error.message : "It could not be computed. Change the name or its lettering a little.";
     return { ...result, madeOf: "", made: { document: null, facts: refusedRow(texts, why), shape: null } };
   }
+}
+
+function rank({ design, size, names, font, fonts }: RankTask): FontTally {
+  if ("picked" in design) throw new GoneError("Pieces of the rack stay as they are.");
+  return tryFont(design, names, libraryFor(fonts), font, size);
 }
 
 function listedPiece(design: KeptDesign, texts: readonly string[], library: Library, options: Omit<RowOptions, "mend">): Piece {

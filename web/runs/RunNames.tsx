@@ -8,6 +8,7 @@ import { VerdictMark } from "../ui/VerdictMark";
 import { Progress } from "./Progress";
 import { RowCard } from "./RowCard";
 import { RowTable } from "./RowTable";
+import { RunLetterings } from "./RunLetterings";
 import { FILTERS, type Filter, ORDERS, type Order, shownRows } from "./rows";
 import { SizeRuleField } from "./SizeRuleField";
 
@@ -163,6 +164,7 @@ function RunChoices({ followed: { run, design } }: { followed: FollowedRun }) {
   return (
     <section aria-label="All names" className="flex flex-col gap-4 border-t border-rule px-5 py-4">
       <h2 className="font-display text-[17px] font-semibold">All names</h2>
+      <RunLetterings run={run} />
       <SizeRuleField size={run.choices.size} onChange={(size) => attempt(changeRun(run.id, { size }))} />
       <Toggle
         label="Mend what falls or is weak"

@@ -2,7 +2,18 @@
  * Runs as the server has them: asked for, changed, and followed while they are worked on.
  */
 import type { Stock } from "@mend-joint/core/piece";
-import type { Column, Laying, Layout, RowShape, RunChoices, RunRow, SheetChoices, SizeRule, Tally } from "@mend-joint/core/runs";
+import type {
+  Column,
+  Laying,
+  Layout,
+  Ranking,
+  RowShape,
+  RunChoices,
+  RunRow,
+  SheetChoices,
+  SizeRule,
+  Tally,
+} from "@mend-joint/core/runs";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { ApiError, call, send } from "./api";
 
@@ -25,6 +36,7 @@ export interface Run {
   change: number;
   layout: Layout | null;
   laying: Laying | null;
+  ranking: Ranking | null;
 }
 
 /** Where a run's design comes from, and whether it has changed there since. */
@@ -69,12 +81,16 @@ export const pickPieces = async (name: string, pieces: readonly string[]) =>
 export const deleteRun = (id: string) => call<void>(at(id), { method: "DELETE" });
 export const restoreRun = (id: string) => call<void>(at(id, "/restore"), { method: "POST" });
 /** What is given changes, all else stays. */
-export interface RunChange extends Partial<Pick<RunChoices, "mend" | "size">> {
+export interface RunChange extends Partial<Pick<RunChoices, "mend" | "size" | "font">> {
   paused?: boolean;
   sheet?: Partial<SheetChoices>;
 }
 export const changeRun = (id: string, change: RunChange) => call<Told>(at(id), send("PATCH", change), PATIENCE);
 export const takeDesign = (id: string, design: WantedDesign) => call<Told>(at(id, "/design"), send("PUT", design), PATIENCE);
+
+/** Every name in every lettering. */
+export const rankLetterings = (id: string) => call<void>(at(id, "/ranking"), { method: "POST" });
+export const stopRanking = (id: string) => call<void>(at(id, "/ranking"), { method: "DELETE" });
 
 export interface RowChange {
   /** Line by line; `null` for one that stays. */

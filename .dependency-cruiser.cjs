@@ -50,8 +50,8 @@ const MAY_USE = {
   machine: ["geometry", "piece", "cut", "formats"],
   formats: ["geometry", "piece", "report", "cut"],
   drawings: ["geometry", "piece", "judge", "examine", "cut", "formats", "machine"],
-  examiner: ["geometry", "piece", "holders", "judge", "examine", "report", "cut", "mend", "shelf", "formats"],
-  wording: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "drawings"],
+  examiner: ["geometry", "piece", "holders", "judge", "examine", "report", "cut", "mend", "strength", "shelf", "formats"],
+  wording: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "strength", "drawings"],
 };
 
 const stageRules = STAGES.map((stage) => ({

@@ -234,6 +234,25 @@ test("a finding leads to its place, and 0 back to the whole", async ({ page }) =
   await expect.poll(scale).toBeCloseTo(whole, 1);
 });
 
+test("the load test says what each letter takes, bends the piece, and takes a finger anywhere", async ({ page }) => {
+  await page.goto("/bench/demo-boat-naming");
+  await page.getByRole("button", { name: "Load test", exact: true }).click();
+  await expect(page.getByTestId("load-verdict")).toContainText("careless finger of 5 N", { timeout: 20_000 });
+  const panel = page.getByRole("region", { name: "Load test" });
+  await panel.getByRole("button", { name: /^The K / }).click();
+  await expect(panel.getByRole("group", { name: "The finger" })).toContainText("Pushed out of the sheet with 5 N");
+  await expect(page.getByTestId("bent")).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  await panel.getByRole("radio", { name: "sideways" }).click();
+  await expect(panel.getByRole("group", { name: "The finger" })).toContainText("Pushed sideways with 5 N");
+  // Anywhere on the piece: on its stick.
+  const stick = (await page.getByTestId("push").boundingBox())!;
+  await page.mouse.click(stick.x + stick.width / 2 + 4, stick.y + stick.height * 0.6);
+  await expect(panel.getByText("A finger on this place")).toBeVisible();
+  await panel.getByRole("button", { name: "Back to the findings" }).click();
+  await expect(page.getByRole("region", { name: "Findings" })).toBeVisible();
+});
+
 test("nothing is fetched from outside", async ({ page }) => {
   const foreign: string[] = [];
   page.on("request", (request) => {

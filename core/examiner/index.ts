@@ -27,6 +27,7 @@ import { type Mend, type MendAllOptions, type MendedAll, mendAll, offerMends } f
 import type { Piece, Word } from "../piece";
 import { labelsOf, type Sheet, sheetOf } from "../report";
 import { type LetteringFacts, measureLettering } from "../shelf";
+import { createLoadTest, type LoadTester } from "../strength";
 
 /** A piece on its way to the cutter. */
 export interface CutSheet {
@@ -52,6 +53,8 @@ export interface Examiner {
   sheet(piece: Piece, choices: FileOptions): CutSheet;
   /** @throws FileError, PatternError */
   files(piece: Piece, formats: readonly FileFormat[], choices: FileOptions): Promise<MadeFile[]>;
+  /** What the piece takes, worked out once for as long as it is the last that was asked for. @throws StrengthError */
+  loads(piece: Piece): LoadTester;
   /** How a word would survive in a lettering; `null` where the lettering is not there. */
   lettering(word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): LetteringFacts | null;
   /** How many whole examinations have been made so far. */
@@ -89,6 +92,7 @@ export function createExaminer(fonts: Library): Examiner {
   const examinations = new QuickLRU<string, Examination>({ maxSize: EXAMINATIONS });
   const curves = new QuickLRU<string, CurvePath | null>({ maxSize: CURVES });
   let examined = 0;
+  let tested: { examination: Examination; tester: LoadTester } | undefined;
   /** The last whole examination, and of which piece. */
   let still: { id: string; examination: Examination } | undefined;
 
@@ -141,6 +145,11 @@ export function createExaminer(fonts: Library): Examiner {
       const files: MadeFile[] = [];
       for (const format of formats) files.push(await makeFile(piece, sheet, format, { ...choices, fit }));
       return files;
+    },
+    loads: (piece) => {
+      const examination = update(piece);
+      if (tested?.examination !== examination) tested = { examination, tester: createLoadTest(piece, examination) };
+      return tested.tester;
     },
     lettering: (word, font, piece) => measureLettering(word, font, piece, library),
     get examined() {

@@ -40,9 +40,21 @@ export interface Pushed {
   worst: Strain;
 }
 
+/** All that a push does. */
+export interface Bent extends Pushed {
+  /** MPa, of each beam the larger of both ends. */
+  stresses: Float64Array;
+  /** How far a place moves, mm. */
+  moved(x: number, y: number): [x: number, y: number, z: number];
+}
+
 export interface Frame {
+  /** Every beam that hangs on what is held: x and y of either end, and its width, five figures each, mm. */
+  beams: Float64Array;
   /** @throws StrengthError for a push on what is not held */
   push(pushes: readonly Push[]): Pushed[];
+  /** @throws StrengthError for a push on what is not held */
+  bend(push: Push): Bent;
 }
 
 /** Shorter links are one node, mm. */
@@ -109,12 +121,13 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
     if (hangs[deepest(px, py, null)] === 0) throw new StrengthError("What is pushed there hangs on nothing that is held");
     return deepest(px, py, reached);
   };
-  const worstOf = (moved: Float64Array, pushed: number): Strain => {
+  const hanging = beams.filter(({ a }) => reached[a] === 1);
+  const strainsOf = (moved: Float64Array, pushed: number): { worst: Strain; stresses: Float64Array } => {
     let worst: Strain = { x: x[pushed]!, y: y[pushed]!, width: Math.max(THINNEST, width[pushed]! - lost), stress: 0 };
+    const stresses = new Float64Array(hanging.length);
     const ends = new Float64Array(2 * DOF);
     const forces = new Float64Array(2 * DOF);
-    for (const { a, b, beam, k } of beams) {
-      if (reached[a] === 0) continue;
+    for (const [n, { a, b, beam, k }] of hanging.entries()) {
       ends.set(moved.subarray(a * DOF, a * DOF + DOF));
       ends.set(moved.subarray(b * DOF, b * DOF + DOF), DOF);
       for (let i = 0; i < 12; i++) {
@@ -124,25 +137,37 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
       }
       for (const [end, stress] of stressOf(beam, material, forces).entries()) {
         const at = end === 0 ? a : b;
+        stresses[n] = Math.max(stresses[n]!, stress);
         if (stress > worst.stress) worst = { x: x[at]!, y: y[at]!, width: beam.width, stress };
       }
     }
-    return worst;
+    return { worst, stresses };
+  };
+  const bend = ({ x: px, y: py, force: [fx, fy, fz] }: Push): Bent => {
+    const node = nodeAt(px, py);
+    const [ax, ay] = [px - x[node]!, py - y[node]!];
+    const load = new Float64Array(DOF * nodes);
+    load.set([fx, fy, fz, ay * fz, -ax * fz, ax * fy - ay * fx], node * DOF);
+    const all = factored.solve(load);
+    /** A place moves as its node does, and turns about it. */
+    const movedWith = (n: number, dx: number, dy: number): [number, number, number] => {
+      const [ux, uy, uz, rx, ry, rz] = all.subarray(n * DOF, n * DOF + DOF);
+      return [ux! - rz! * dy, uy! + rz! * dx, uz! + rx! * dy - ry! * dx];
+    };
+    const moved: Bent["moved"] = (mx, my) => {
+      const n = deepest(mx, my, null);
+      return reached[n] === 0 ? [0, 0, 0] : movedWith(n, mx - x[n]!, my - y[n]!);
+    };
+    return { displacement: movedWith(node, ax, ay), ...strainsOf(all, node), moved };
   };
   return {
+    beams: Float64Array.from(hanging.flatMap(({ a, b, beam }) => [x[a]!, y[a]!, x[b]!, y[b]!, beam.width])),
     push: (pushes) =>
-      pushes.map(({ x: px, y: py, force: [fx, fy, fz] }): Pushed => {
-        const node = nodeAt(px, py);
-        const [ax, ay] = [px - x[node]!, py - y[node]!];
-        const load = new Float64Array(DOF * nodes);
-        load.set([fx, fy, fz, ay * fz, -ax * fz, ax * fy - ay * fx], node * DOF);
-        const moved = factored.solve(load);
-        const [ux, uy, uz, rx, ry, rz] = moved.subarray(node * DOF, node * DOF + DOF);
-        return {
-          displacement: [ux! - rz! * ay, uy! + rz! * ax, uz! + rx! * ay - ry! * ax],
-          worst: worstOf(moved, node),
-        };
+      pushes.map((push): Pushed => {
+        const { displacement, worst } = bend(push);
+        return { displacement, worst };
       }),
+    bend,
   };
 }
 

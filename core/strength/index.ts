@@ -2,5 +2,6 @@
  * The load test: what a piece takes where it is held, and where it breaks first.
  */
 export type { Material } from "./element";
-export { type Frame, frameOf, type Push, type Pushed, type Strain, StrengthError } from "./frame";
-export { FINGER, heldAt, type LetterLoad, letterLoads, materialOf } from "./loads";
+export { type Bent, type Frame, frameOf, type Push, type Pushed, type Strain, StrengthError } from "./frame";
+export { FINGER, type Held, type HeldBy, heldAt, heldBy, type LetterLoad, letterLoads, materialOf } from "./loads";
+export { createLoadTest, type Fingered, type LoadTest, type LoadTester } from "./loadTest";

@@ -6,7 +6,7 @@ import { type Box, type Point, regionBox } from "../geometry";
 import { measureWidths } from "../measure";
 import type { Piece, Stock } from "../piece";
 import type { Material } from "./element";
-import { frameOf, type Strain, StrengthError } from "./frame";
+import { type Bent, type Frame, frameOf, type Push, type Strain, StrengthError } from "./frame";
 
 /** What a careless finger puts on a letter, N. (An assumption; common practice, no published source.) */
 export const FINGER = 5;
@@ -43,8 +43,19 @@ const BURIED = 2 / 3;
 /** Of a bar that stands or is glued on, so much is held. */
 const STANDING = 1 / 3;
 
-/** Where a piece is held in use, mm: at its sticks and spikes, its loops, else at what holds the letters. */
-export function heldAt({ parts }: Pick<Piece, "parts">, { solids, standIn }: Examination): Box[] {
+/** What a piece is held by in use. */
+export type HeldBy = "stick" | "stake" | "loop" | "bar" | "backing" | "holder" | "letters";
+
+export interface Held {
+  by: HeldBy;
+  /** mm */
+  boxes: Box[];
+}
+
+/** Where a piece is held in use: at its sticks and spikes, its loops, else at what holds the letters. */
+export const heldAt = (piece: Pick<Piece, "parts">, examination: Examination): Box[] => heldBy(piece, examination).boxes;
+
+export function heldBy({ parts }: Pick<Piece, "parts">, { solids, standIn }: Examination): Held {
   const boxOf = (id: string) => regionBox(solids.find((solid) => solid.id === id)?.region ?? []);
   const lowest = (box: Box, share: number): Box => ({ ...box, maxY: box.minY + share * (box.maxY - box.minY) });
   const boxes = (kind: string, of: (box: Box) => Box) =>
@@ -52,23 +63,24 @@ export function heldAt({ parts }: Pick<Piece, "parts">, { solids, standIn }: Exa
       const box = part.kind === kind ? boxOf(part.id) : null;
       return box ? [of(box)] : [];
     });
-  const ways: Box[][] = [
-    boxes("stick", (box) => lowest(box, BURIED)),
+  const ways: Record<HeldBy, Box[]> = {
+    stick: boxes("stick", (box) => lowest(box, BURIED)),
     // A flat stake has its point on the left.
-    parts.flatMap((part) => {
+    stake: parts.flatMap((part) => {
       const box = part.kind === "stake" ? boxOf(part.id) : null;
       return box && part.kind === "stake" ? [{ ...box, maxX: box.minX + BURIED * part.point }] : [];
     }),
-    boxes("loop", (box) => box),
-    boxes("bar", (box) => lowest(box, STANDING)),
-    boxes("backing", (box) => lowest(box, STANDING)),
-    solids.flatMap(({ holder, region }) => {
+    loop: boxes("loop", (box) => box),
+    bar: boxes("bar", (box) => lowest(box, STANDING)),
+    backing: boxes("backing", (box) => lowest(box, STANDING)),
+    holder: solids.flatMap(({ holder, region }) => {
       const box = holder ? regionBox(region) : null;
       return box ? [lowest(box, STANDING)] : [];
     }),
-    standIn >= 0 ? [regionBox(solids[standIn]!.region)!] : [],
-  ];
-  return ways.find((way) => way.length > 0) ?? [];
+    letters: standIn >= 0 ? [regionBox(solids[standIn]!.region)!] : [],
+  };
+  const [by, found] = (Object.entries(ways) as [HeldBy, Box[]][]).find(([, some]) => some.length > 0) ?? ["letters", []];
+  return { by, boxes: found };
 }
 
 /**
@@ -78,13 +90,23 @@ export function heldAt({ parts }: Pick<Piece, "parts">, { solids, standIn }: Exa
  * @throws StrengthError where nothing is held, or figures are none
  */
 export function letterLoads(
-  { solids, letters, holds, material }: Examination,
+  examination: Examination,
   supports: readonly Box[],
   sheet: Material & { strength: number },
   lost = 0,
 ): LetterLoad[] {
   if (!(sheet.strength > 0)) throw new StrengthError("The load test needs a strength above zero");
-  const frame = frameOf(measureWidths(material).medial(), sheet, supports, lost);
+  return loadsOn(frameOf(measureWidths(examination.material).medial(), sheet, supports, lost), examination, supports, sheet);
+}
+
+/** @param onPush told of every push of one newton, before it is judged */
+export function loadsOn(
+  frame: Frame,
+  { solids, letters, holds }: Pick<Examination, "solids" | "letters" | "holds">,
+  supports: readonly Box[],
+  { strength }: { strength: number },
+  onPush: (bent: Bent) => void = () => {},
+): LetterLoad[] {
   const middle = { x: 0, y: 0 };
   for (const { minX, maxX, minY, maxY } of supports) {
     middle.x += (minX + maxX) / 2 / supports.length;
@@ -97,10 +119,11 @@ export function letterLoads(
       middle,
     );
     if (!at) return [];
-    const pushes = frame.push(DIRECTIONS.map(({ force }) => ({ ...at, force })));
-    return DIRECTIONS.flatMap(({ direction }, k): LetterLoad[] => {
-      const { worst } = pushes[k]!;
-      return worst.stress > 0 ? [{ id, takes: sheet.strength / worst.stress, direction, at, breaks: worst }] : [];
+    return DIRECTIONS.flatMap(({ direction, force }): LetterLoad[] => {
+      const bent = frame.bend({ ...at, force });
+      onPush(bent);
+      const { worst } = bent;
+      return worst.stress > 0 ? [{ id, takes: strength / worst.stress, direction, at, breaks: worst }] : [];
     })
       .sort((a, b) => a.takes - b.takes)
       .slice(0, 1);
@@ -109,11 +132,11 @@ export function letterLoads(
 }
 
 /** Of one newton each. */
-const DIRECTIONS = [
+export const DIRECTIONS: readonly { direction: LetterLoad["direction"]; force: Push["force"] }[] = [
   { direction: "sideways", force: [1, 0, 0] },
   { direction: "up and down", force: [0, 1, 0] },
   { direction: "out of the sheet", force: [0, 0, 1] },
-] as const;
+];
 
 function farthest(rings: readonly Float64Array[], { x, y }: Point): Point | null {
   let [best, far]: [Point | null, number] = [null, -1];

@@ -159,6 +159,21 @@ describe("what must be so", () => {
     expect(half!.displacement[0]).toBeCloseTo(x![0] / 2, 9);
   });
 
+  it("every place moves, and every beam is strained, as the push says", () => {
+    const frame = frameOf(measureWidths(strip).medial(), MATERIAL, root);
+    const bent = frame.bend({ x: 60, y: 2, force: [0, 1, 0] });
+    // A cantilever of length l pushed at its end: at x from its root F·x²·(3l − x) / 6EI (Roark's Formulas, table of beams).
+    const [l, inertia] = [58, (T * 4 ** 3) / 12];
+    for (const x of [20, 35, 50]) {
+      const along = x - 2;
+      within(bent.moved(x, 2)[1], (along ** 2 * (3 * l - along)) / (6 * MATERIAL.young * inertia), 0.05);
+    }
+    expect(bent.moved(1, 2)).toEqual([0, 0, 0]);
+    expect(bent.stresses).toHaveLength(frame.beams.length / 5);
+    expect(Math.max(...bent.stresses)).toBe(bent.worst.stress);
+    expect(bent.displacement).toEqual(frame.push([{ x: 60, y: 2, force: [0, 1, 0] }])[0]!.displacement);
+  });
+
   it("kerf is taken from every width", () => {
     const graph = () => measureWidths(strip).medial();
     const thin = frameOf(graph(), MATERIAL, root, 1).push([{ x: 60, y: 2, force: [0, 1, 0] }])[0]!;

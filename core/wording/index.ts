@@ -6,6 +6,7 @@ export * from "./drawings";
 export * from "./findings";
 export * from "./holders";
 export * from "./lines";
+export * from "./loads";
 export * from "./mends";
 export * from "./names";
 export * from "./sheet";

@@ -4,10 +4,12 @@ import { Link, useLocation, useParams } from "react-router";
 import { Conflict } from "../bench/Conflict";
 import { Findings } from "../bench/Findings";
 import { InHand } from "../bench/hand/InHand";
+import { Loads } from "../bench/Loads";
 import { SheetChoice } from "../bench/SheetChoice";
 import { SkipLinks } from "../bench/SkipLinks";
 import { Steps } from "../bench/Steps";
 import { TopBar } from "../bench/TopBar";
+import { useLoads } from "../bench/useLoads";
 import { useTyping } from "../bench/useTyping";
 import { Verdict } from "../bench/Verdict";
 import { BringIn, bringIn } from "../bring/BringIn";
@@ -76,6 +78,8 @@ function Bench() {
   const piece = usePiece((state) => state.piece)!;
   const examination = useBench((state) => state.examination);
   const shelf = useBench((state) => state.shelf);
+  const show = useBench((state) => state.show);
+  useLoads();
   const choosing = piece.parts.find((part): part is Word => part.kind === "word" && part.id === shelf && part.text.trim() !== "");
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
@@ -105,7 +109,13 @@ function Bench() {
         right={{
           label: "What was found",
           className: "flex flex-col bg-ground",
-          children: examination && <Findings examination={examination} piece={piece} />,
+          children:
+            examination &&
+            (show === "loads" ? (
+              <Loads examination={examination} piece={piece} />
+            ) : (
+              <Findings examination={examination} piece={piece} />
+            )),
         }}
       />
       <Conflict />

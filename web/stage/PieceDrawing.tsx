@@ -5,7 +5,7 @@ import type { Examination } from "@mend-joint/core";
 import { type Point, type Region, regionBox, transformRegion } from "@mend-joint/core/geometry";
 import type { Piece } from "@mend-joint/core/piece";
 import { sheetOf, twinMatrix } from "@mend-joint/core/report";
-import { useMemo } from "react";
+import { type MouseEvent, useMemo } from "react";
 import { useBench } from "../state/bench";
 import { BridgeHandles } from "./BridgeHandles";
 import { Callipers } from "./Callipers";
@@ -13,13 +13,14 @@ import { Caret } from "./Caret";
 import { EdgeHandles } from "./EdgeHandles";
 import { fallStyle, fallsOf } from "./fallen";
 import { LineHandles } from "./LineHandles";
+import { BentPiece, LoadMarks, LoadStrokes } from "./Loads";
 import { MoveNote } from "./MoveNote";
 import { LOOKS } from "./materials";
 import { useMeasures } from "./measures";
 import { linePath, regionPath } from "./paths";
 import { TieHandles } from "./TieHandles";
 import { TurnPartHandle } from "./TurnPartHandle";
-import { type Size, toScreen, type View } from "./view";
+import { type Size, toPiece, toScreen, type View } from "./view";
 import { Widths } from "./Widths";
 
 export function PieceDrawing({
@@ -41,6 +42,8 @@ export function PieceDrawing({
   const units = useBench((state) => state.units);
   const skeleton = useBench((state) => (state.show === "widths" ? examination.skeleton : undefined));
   const fallTest = useBench((state) => state.fallTest);
+  const loads = useBench((state) => (state.show === "loads" ? (state.loads?.test ?? null) : null));
+  const fingered = useBench((state) => (state.show === "loads" ? state.fingered : null));
   const look = LOOKS[piece.stock.material];
   const { cutouts, solids, ghosts, scores, box, leastWidth } = examination;
   const falls = useMemo(() => fallsOf(examination), [examination]);
@@ -86,7 +89,7 @@ export function PieceDrawing({
                 <path
                   d={path}
                   fill="url(#sheet)"
-                  fillOpacity={(look.opacity ?? 1) * (skeleton ? 0.25 : 1)}
+                  fillOpacity={(look.opacity ?? 1) * (skeleton || loads ? 0.25 : 1)}
                   stroke={look.edge}
                   strokeWidth={1}
                   vectorEffect="non-scaling-stroke"
@@ -121,8 +124,24 @@ export function PieceDrawing({
           pointerEvents="none"
         />
         {skeleton && <Widths skeleton={skeleton} leastWidth={leastWidth} />}
+        {loads && <LoadStrokes test={loads} />}
+        {loads && fingered && <BentPiece fingered={fingered} />}
+        {loads && (
+          <path
+            d={regionPath(examination.material)}
+            fill="transparent"
+            fillRule="evenodd"
+            className="cursor-crosshair"
+            data-testid="push"
+            onPointerDown={(event) => event.stopPropagation()}
+            onClick={(event) => {
+              const at = toPiece(view, size, pointIn(event));
+              useBench.setState({ finger: { at, letter: null } });
+            }}
+          />
+        )}
         {preview && <MendPreview added={preview.added} removed={preview.removed} />}
-        {smallOnTop([...solids, ...ghosts]).map((solid) => (
+        {(loads ? [] : smallOnTop([...solids, ...ghosts])).map((solid) => (
           <Handle
             key={solid.id}
             id={solid.id}
@@ -132,12 +151,13 @@ export function PieceDrawing({
           />
         ))}
       </g>
+      {loads && <LoadMarks test={loads} fingered={fingered} view={view} size={size} />}
       {piece.purpose !== "key ring" && examination.hangers.length === 1 && examination.centre && (
         <PlumbLine from={toScreen(view, size, examination.hangers[0]!.at)} to={toScreen(view, size, examination.centre)} />
       )}
       {examination.centre && <CentreOfMass at={toScreen(view, size, examination.centre)} />}
       <Callipers
-        measures={measures}
+        measures={loads ? [] : measures}
         view={view}
         size={size}
         units={units}
@@ -152,6 +172,12 @@ export function PieceDrawing({
       {move && <MoveNote examination={examination} move={move} view={view} size={size} />}
     </>
   );
+}
+
+/** Where a press lies in the stage, pixels. */
+function pointIn(event: MouseEvent<SVGPathElement>): Point {
+  const { left, top } = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
+  return { x: event.clientX - left, y: event.clientY - top };
 }
 
 /** The mirrored twin of one of a pair: it is cut as well, and follows. */

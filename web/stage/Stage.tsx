@@ -11,6 +11,7 @@ import { useSize } from "../ui/useSize";
 import { FallReport } from "./FallTest";
 import { FinishedSize } from "./FinishedSize";
 import { HandCard } from "./HandCard";
+import { LoadsLegend } from "./Loads";
 import { MaterialPattern } from "./materials";
 import { PieceDrawing } from "./PieceDrawing";
 import { Rulers } from "./Rulers";
@@ -111,9 +112,9 @@ export function Stage({ piece, beside }: Props) {
       )}
       {examination && <FallReport examination={examination} />}
       {examination?.box && <FinishedSize piece={piece} box={examination.box} />}
-      {show === "widths" && examination && (
+      {show !== "material" && examination && (
         <div className="absolute top-8 right-3">
-          <WidthsLegend leastWidth={examination.leastWidth} units={units} />
+          {show === "widths" ? <WidthsLegend leastWidth={examination.leastWidth} units={units} /> : <LoadsLegend />}
         </div>
       )}
       <div className="absolute right-3 bottom-3 flex items-center gap-1">
@@ -123,6 +124,13 @@ export function Stage({ piece, beside }: Props) {
           onClick={() => useBench.setState({ show: show === "widths" ? "material" : "widths" })}
         >
           Widths
+        </StageSwitch>
+        <StageSwitch
+          pressed={show === "loads"}
+          title="Show what every letter takes before it breaks"
+          onClick={() => useBench.setState({ show: show === "loads" ? "material" : "loads", selection: null })}
+        >
+          Load test
         </StageSwitch>
         <StageSwitch
           title="Lift the piece by its holder and shake it"

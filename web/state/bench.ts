@@ -2,7 +2,7 @@
  * What the bench shows at the moment: nothing of this is saved.
  */
 import type { Examination } from "@mend-joint/core";
-import { type Box, type Region, regionBox } from "@mend-joint/core/geometry";
+import { type Box, type Point, type Region, regionBox } from "@mend-joint/core/geometry";
 import type { Joint } from "@mend-joint/core/joints";
 import {
   applyMove,
@@ -14,6 +14,7 @@ import {
   type TiePlaces,
   type Units,
 } from "@mend-joint/core/piece";
+import type { Fingered, LetterLoad, LoadTest } from "@mend-joint/core/strength";
 import { create } from "zustand";
 
 /** Something pointed at: a letter, one of its dots, a holder. */
@@ -59,8 +60,14 @@ interface BenchState {
   preview: { added: Region; removed: Region } | null;
   /** The same of what mending the whole piece would do; a mend that is pointed at goes before it. */
   proposed: { added: Region; removed: Region } | null;
-  /** How the piece is shown: in its material, or by the widths of its strokes. */
-  show: "material" | "widths";
+  /** How the piece is shown: in its material, by the widths of its strokes, or by what they bear. */
+  show: "material" | "widths" | "loads";
+  /** What the load test says of the piece that was examined last, or why it says nothing. */
+  loads: { piece: Piece; test: LoadTest | null; fault: string | null } | null;
+  /** The place that a finger is put on, and the letter that it belongs to. */
+  finger: { at: Point; letter: string | null; direction?: LetterLoad["direction"] } | null;
+  /** What that finger does. */
+  fingered: Fingered | null;
   /** Word whose lettering is being chosen on the shelf. */
   shelf: string | null;
   /** The step of the making order that is open, "" for none. */
@@ -84,6 +91,9 @@ const EMPTY: Omit<BenchState, "units"> = {
   preview: null,
   proposed: null,
   show: "material",
+  loads: null,
+  finger: null,
+  fingered: null,
   shelf: null,
   step: "words",
   fallTest: 0,

@@ -8,6 +8,7 @@ import type { Point, Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, RingSize, SizeWanted, TiedUp } from "@mend-joint/core/mend";
 import type { KeptOutline, Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
+import type { Fingered, LetterLoad, LoadTest } from "@mend-joint/core/strength";
 import type { Picture } from "@mend-joint/core/trace";
 import { proxy, type Remote, wrap } from "comlink";
 import type { Chosen, Found, TraceWish } from "./bringing";
@@ -94,6 +95,13 @@ export function stopExamining(): void {
 export function mendsFor(piece: Piece, finding: number): Promise<Mend[]> {
   return mender.ask((remote) => remote.mends(piece, finding));
 }
+
+/** What the piece takes. */
+export const loadTest = (piece: Piece): Promise<LoadTest> => mender.ask((remote) => remote.loads(piece));
+
+/** A finger on a place of it; in the direction in which it bears least, unless one is said. */
+export const loadFinger = (piece: Piece, at: Point, direction?: LetterLoad["direction"]): Promise<Fingered> =>
+  mender.ask((remote) => remote.finger(piece, at, direction));
 
 /** @param most largest share of the piece that may change; left out, what nobody has to be asked for */
 export function mendAll(piece: Piece, most?: number): Promise<MendedAll> {

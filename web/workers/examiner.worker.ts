@@ -8,6 +8,7 @@ import type { Point, Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, RingSize, SizeWanted, TiedUp } from "@mend-joint/core/mend";
 import type { KeptOutline, Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
+import type { Fingered, LetterLoad, LoadTest } from "@mend-joint/core/strength";
 import type { Picture } from "@mend-joint/core/trace";
 import { expose, transfer } from "comlink";
 import type { Chosen, Found, TraceWish } from "./bringing";
@@ -39,6 +40,9 @@ const api = {
     return (await examining).examinePiece(piece, wish, tell);
   },
   mends: async (piece: Piece, finding: number): Promise<Mend[]> => (await examining).mendsFor(piece, finding),
+  loads: async (piece: Piece): Promise<LoadTest> => (await examining).loadTest(piece),
+  finger: async (piece: Piece, at: Point, direction?: LetterLoad["direction"]): Promise<Fingered> =>
+    (await examining).loadFinger(piece, at, direction),
   lettering: async (word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> =>
     (await examining).letteringFacts(word, font, piece),
   forms: async (word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> =>

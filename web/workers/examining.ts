@@ -3,7 +3,7 @@
  */
 import { type Examination, examine, type Library, otherBridgePlaces } from "@mend-joint/core";
 import { createExaminer, withDrawings } from "@mend-joint/core/examiner";
-import type { Region } from "@mend-joint/core/geometry";
+import type { Point, Region } from "@mend-joint/core/geometry";
 import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
 import {
   beginPiece,
@@ -34,6 +34,7 @@ import {
   type Word,
 } from "@mend-joint/core/piece";
 import { type LetteringFacts, smallestHeight } from "@mend-joint/core/shelf";
+import type { Fingered, LetterLoad, LoadTest } from "@mend-joint/core/strength";
 import { dropFontFile, fontFile, fontName } from "./fontFiles";
 
 const fonts = new Map<string, Font>();
@@ -113,6 +114,18 @@ export async function letterforms(word: Word, key: string): Promise<{ form: stri
   await ensureFont(word.font);
   const font = fonts.get(word.font)?.vary(word.axes);
   return font ? formsOfLetter(word, key, font) : [];
+}
+
+/** What the piece takes. @throws StrengthError */
+export async function loadTest(piece: Piece): Promise<LoadTest> {
+  await ensureFonts(piece);
+  return examiner.loads(piece).test;
+}
+
+/** A finger anywhere on it. @throws StrengthError where what is pushed hangs on nothing */
+export async function loadFinger(piece: Piece, at: Point, direction?: LetterLoad["direction"]): Promise<Fingered> {
+  await ensureFonts(piece);
+  return examiner.loads(piece).finger(at, direction);
 }
 
 export async function tiePiece(piece: Piece, width: number, count: 1 | 2): Promise<TiedUp> {

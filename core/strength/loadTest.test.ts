@@ -1,0 +1,103 @@
+import { demoPieces } from "@mend-joint/demo";
+import { shippedLibrary } from "@mend-joint/library";
+import { describe, expect, it } from "vitest";
+import { examine } from "../examine";
+import { createExaminer } from "../examiner";
+import { regionBox } from "../geometry";
+import { type Piece, parsePiece, STOCKS } from "../piece";
+import { labelsOf } from "../report";
+import { fingerSentence, heldSentence, loadSentence } from "../wording";
+import { createLoadTest } from "./index";
+
+const library = shippedLibrary();
+const examiner = createExaminer(library);
+/** A word on a bar, whose strokes are far thicker than a finger breaks; in a sheet of another strength if wanted. */
+const onBar = (strength = 40, text = "Kit"): Piece =>
+  parsePiece({
+    name: text,
+    stock: { ...STOCKS[0], strength },
+    parts: [
+      { kind: "word", id: "w", text, font: "pacifico", size: { by: "cap-height", mm: 30 }, dots: "bite" },
+      { kind: "bar", id: "bar", height: 12, overlap: 4 },
+    ],
+  });
+
+describe("the load test", () => {
+  it.each(demoPieces().map((piece) => [piece.name, piece] as const))(
+    "%s: every stroke is drawn, and nothing is no number",
+    (_, piece) => {
+      const examination = examiner.update(piece);
+      const { test, finger } = examiner.loads(piece);
+      expect(test.held.boxes.length).toBeGreaterThan(0);
+      expect([...test.strokes].every((value) => Number.isFinite(value) && Math.abs(value) < 1e5)).toBe(true);
+      const takes = test.letters.map((letter) => letter.takes);
+      expect(takes).toEqual([...takes].sort((a, b) => a - b));
+      for (const letter of test.letters.slice(0, 2)) {
+        const there = finger(letter.at, letter.direction);
+        expect(there.takes).toBeCloseTo(letter.takes, 6);
+        expect(there.moved).toHaveLength(3 * there.outline.reduce((n, ring) => n + ring.length / 2, 0));
+        expect([...there.moved].every(Number.isFinite)).toBe(true);
+      }
+      // A stroke bears its finger exactly where no letter breaks under it.
+      let most = 0;
+      for (let k = 5; k < test.strokes.length; k += 6) most = Math.max(most, test.strokes[k]!);
+      if (test.letters[0]) expect(most).toBeCloseTo(test.finger / test.letters[0].takes, 6);
+      expect(loadSentence(test, labelsOf(examination))).not.toMatch(/NaN|undefined/);
+    },
+  );
+
+  it("goes with the strength of the sheet: twice as strong takes twice as much", () => {
+    const [one, other] = [40, 80].map((strength) => examiner.loads(onBar(strength)).test.letters[0]!.takes);
+    expect(other! / one!).toBeCloseTo(2, 6);
+  });
+
+  it("a finger where nothing is said takes the direction that bears least; what is pushed moves with it", () => {
+    const { finger } = examiner.loads(onBar());
+    const box = regionBox(examiner.update(onBar()).material)!;
+    const at = { x: (box.minX + box.maxX) / 2, y: box.maxY - 2 };
+    const each = (["sideways", "up and down", "out of the sheet"] as const).map((direction) => finger(at, direction));
+    expect(finger(at).takes).toBe(Math.min(...each.map(({ takes }) => takes)));
+    // Out of the sheet a flat piece moves out of it and nowhere else.
+    const { moved } = finger(at, "out of the sheet");
+    for (let k = 0; k < moved.length; k += 3) expect(Math.hypot(moved[k]!, moved[k + 1]!)).toBeLessThan(1e-9);
+  });
+
+  it("is worked out once for as long as the piece is the same", () => {
+    expect(examiner.loads(onBar())).toBe(examiner.loads(onBar()));
+    expect(examiner.loads(onBar(40, "Ivy"))).not.toBe(examiner.loads(onBar()));
+  });
+
+  it("what fell apart is not drawn bent; a piece of nothing says why there is no test", () => {
+    const loose = onBar(40, "Kit");
+    const word = loose.parts[0] as Extract<Piece["parts"][number], { kind: "word" }>;
+    const apart: Piece = { ...loose, parts: [{ ...word, dots: "leave" }, loose.parts[1]!] };
+    const examination = examine(apart, library);
+    expect(examination.verdict).toBe("falls");
+    const { outline } = createLoadTest(apart, examination).finger({ x: 0, y: 0 });
+    expect(regionBox(outline)!.maxY).toBeLessThan(regionBox(examination.material)!.maxY + 0.01);
+    expect(outline.length).toBeLessThan(examination.material.length);
+    const empty = parsePiece({ name: "e", stock: STOCKS[0], parts: [] });
+    expect(() => createLoadTest(empty, examine(empty, library))).toThrow(/held/);
+  });
+});
+
+describe("what it says", () => {
+  it("in sentences, by the weakest letter", () => {
+    const { test, finger } = examiner.loads(onBar());
+    const labels = labelsOf(examiner.update(onBar()));
+    expect(loadSentence(test, labels)).toMatch(
+      /^Every letter takes a careless finger of 5 N\. The first to break is the [Kit], at [\d.]+ N\.$/,
+    );
+    const weak = { ...test, letters: test.letters.map((letter, i) => ({ ...letter, takes: i === 0 ? 2.34 : 8 })) };
+    expect(loadSentence(weak, labels)).toMatch(/^The [Kit] gives way at 2\.3 N; a careless finger is 5 N\.$/);
+    const all = { ...test, letters: test.letters.map((letter) => ({ ...letter, takes: 2 })) };
+    expect(loadSentence(all, labels)).toMatch(/^All letters would break/);
+    expect(loadSentence({ ...test, letters: [] }, labels)).toContain("No letter");
+    expect(fingerSentence(finger(test.letters[0]!.at), 5, "mm")).toMatch(
+      /^Pushed .* with 5 N it gives way \d+\.\d mm\. It breaks at [\d.]+ N, where it is \d+\.\d mm wide after the cut\.$/,
+    );
+    expect(fingerSentence(finger(test.letters[0]!.at), 5, "in")).toContain(" in");
+    expect(heldSentence("stick", "stake")).toContain("soil");
+    expect(heldSentence("stick", "topper")).toContain("cake");
+  });
+});

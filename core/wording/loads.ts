@@ -1,0 +1,52 @@
+/**
+ * What the load test says.
+ */
+import type { Labels } from "../judge";
+import { formatLength, type Piece, type Units } from "../piece";
+import type { Fingered, HeldBy, LetterLoad, LoadTest } from "../strength";
+import { capital, countWord, nameOf } from "./names";
+
+function newton(force: number): string {
+  if (!Number.isFinite(force)) return "any force";
+  return `${Number.isInteger(force) || force >= 10 ? force.toFixed(0) : force.toFixed(1)} N`;
+}
+
+const HELD: Record<Exclude<HeldBy, "stick">, string> = {
+  stake: "Held by its point in the soil",
+  loop: "Held by its loop",
+  bar: "Standing on its bar, held by the lowest third",
+  backing: "Held by the lowest third of its backing",
+  holder: "Held by the lowest third of what its letters hang on",
+  letters: "Held by its largest letter, since nothing else holds it",
+};
+
+export const heldSentence = (by: HeldBy, purpose: Piece["purpose"]): string =>
+  by === "stick" ? `Held by its stick, two thirds of it in the ${purpose === "stake" ? "soil" : "cake"}.` : `${HELD[by]}.`;
+
+/** "The k gives way at 3.1 N; a careless finger is 5 N." */
+export function loadSentence({ letters, finger }: LoadTest, labels: Labels): string {
+  const [weakest] = letters;
+  if (!weakest) return "No letter hangs on what is held.";
+  const broken = letters.filter(({ takes }) => takes < finger).length;
+  const name = nameOf(labels.get(weakest.id));
+  if (broken === 0)
+    return `Every letter takes a careless finger of ${newton(finger)}. The first to break is ${name}, at ${newton(weakest.takes)}.`;
+  if (broken === 1) return `${capital(name)} gives way at ${newton(weakest.takes)}; a careless finger is ${newton(finger)}.`;
+  const all = broken === letters.length ? "All letters" : `${capital(countWord(broken))} of ${letters.length} letters`;
+  return `${all} would break under a careless finger of ${newton(finger)}. The weakest is ${name}, at ${newton(weakest.takes)}.`;
+}
+
+export const takesText = ({ takes }: Pick<LetterLoad, "takes">): string => newton(takes);
+
+const PUSHED: Record<LetterLoad["direction"], string> = {
+  sideways: "Pushed sideways",
+  "up and down": "Pushed up or down",
+  "out of the sheet": "Pushed out of the sheet",
+};
+
+/** "Pushed out of the sheet with 5 N it gives way 2.3 mm. It breaks at 3.1 N, where it is 1.9 mm wide." */
+export function fingerSentence({ direction, takes, gives, breaks }: Fingered, finger: number, units: Units): string {
+  const bends = `${PUSHED[direction]} with ${newton(finger)} it ${takes < finger ? "would give way" : "gives way"} ${formatLength(gives, units, units === "mm" ? 1 : 2)}.`;
+  if (!Number.isFinite(takes)) return bends;
+  return `${bends} It breaks at ${newton(takes)}, where it is ${formatLength(breaks.width, units, units === "mm" ? 1 : 2)} wide after the cut.`;
+}

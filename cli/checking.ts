@@ -16,6 +16,7 @@ import {
   type Piece,
   parseLength,
   parsePiece,
+  SHELF,
   STOCKS,
   type Stock,
   stockByName,
@@ -74,7 +75,7 @@ function readRequest(argv: string[]): Request {
   }
   if (values.stock !== undefined) {
     const stock = stockByName(values.stock);
-    if (!stock) throw new UsageError(`There is no stock "${values.stock}". Known: ${STOCKS.map((stock) => stock.id).join(", ")}`);
+    if (!stock) throw new UsageError(`There is no stock "${values.stock}". Known: ${SHELF.map(({ id }) => id).join(", ")}`);
     request.stock = stock;
   }
   return request;

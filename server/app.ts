@@ -22,6 +22,7 @@ import { pictureRoutes } from "./routes/pictures";
 import { pieceRoutes } from "./routes/pieces";
 import { profileRoutes } from "./routes/profiles";
 import { runRoutes } from "./routes/runs";
+import { stockRoutes } from "./routes/stocks";
 import type { Keeper } from "./store/database";
 import { listPieces } from "./store/pieces";
 import type { Database } from "./store/stored";
@@ -100,6 +101,7 @@ export function createApp({ db, store = NOWHERE, machine, work, host, pages }: A
   app.route("/api/profiles", profileRoutes(db));
   app.route("/api/outlines", outlineRoutes(db));
   app.route("/api/offcuts", offcutRoutes(db));
+  app.route("/api/stocks", stockRoutes(db));
   app.route("/api/pictures", pictureRoutes(db));
   app.route("/api/machine", machineRoutes(machine));
   if (work) app.route("/api/runs", runRoutes(db, store, work.crew, work.pool));

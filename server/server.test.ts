@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { gunzipSync, gzipSync } from "node:zlib";
-import { parsePiece, STOCKS } from "@mend-joint/core/piece";
+import { parsePiece, SHELF, type ShelfSheet, STOCKS } from "@mend-joint/core/piece";
 import { demoPieces } from "@mend-joint/demo";
 import { fontBytes } from "@mend-joint/library";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -58,6 +58,25 @@ describe.each(DATABASES)("the API on $name", (database) => {
 
   it("is healthy", async () => {
     expect((await ask("/health")).body).toMatchObject({ status: "ok" });
+  });
+
+  it("keeps sheets of the maker's own in the place of ours, and ours when they are dropped", async () => {
+    const shelf = async () => (await ask("/stocks")).body as never as { sheets: ShelfSheet[]; own: string[] };
+    expect(await shelf()).toEqual({ sheets: SHELF, own: [] });
+    const [first] = SHELF as readonly [ShelfSheet];
+    const changed = { ...first, stock: { ...first.stock, leastWidth: 1.9 }, sources: { leastWidth: "put in by you" } };
+    const put = (id: string, json: object) => ask(`/stocks/${id}`, { method: "PUT", json });
+    expect((await put(first.id, changed)).status).toBe(200);
+    expect((await put("own-1", { ...changed, id: "own-1" })).body).toMatchObject({ id: "own-1", stock: { id: "own-1" } });
+    const now = await shelf();
+    expect([now.sheets.length, new Set(now.own)]).toEqual([SHELF.length + 1, new Set([first.id, "own-1"])]);
+    expect(now.sheets.find(({ id }) => id === first.id)!.stock.leastWidth).toBe(1.9);
+    for (const wrong of [{ strength: 0 }, { thickness: 0 }, { kerf: 9 }, { material: "granite" }]) {
+      expect((await put("own-2", { ...changed, stock: { ...first.stock, ...wrong } })).status, JSON.stringify(wrong)).toBe(422);
+    }
+    for (const id of [first.id, "own-1"]) expect((await ask(`/stocks/${id}`, { method: "DELETE" })).status).toBe(204);
+    expect((await ask("/stocks/own-1", { method: "DELETE" })).status).toBe(404);
+    expect(await shelf()).toEqual({ sheets: SHELF, own: [] });
   });
 
   it("keeps outlines for other pieces, and refuses what is none", async () => {

@@ -1,4 +1,4 @@
-import { StrictMode } from "react";
+import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { Toaster } from "sonner";
@@ -13,6 +13,9 @@ import { RunScreen } from "./screens/RunScreen";
 import { RunsScreen } from "./screens/RunsScreen";
 import "./styles.css";
 
+/** Rarely wanted, with what it brings. */
+const StockScreen = lazy(() => import("./screens/StockScreen").then((screen) => ({ default: screen.StockScreen })));
+
 const router = createBrowserRouter([
   { path: "/", element: <RackScreen />, errorElement: <LostScreen /> },
   { path: "/new", element: <NewScreen />, errorElement: <LostScreen /> },
@@ -22,6 +25,15 @@ const router = createBrowserRouter([
   { path: "/runs/new", element: <NewRunScreen />, errorElement: <LostScreen /> },
   { path: "/runs/:id", element: <RunScreen />, errorElement: <LostScreen /> },
   { path: "/runs/:id/:view", element: <RunScreen />, errorElement: <LostScreen /> },
+  {
+    path: "/stock",
+    element: (
+      <Suspense fallback={null}>
+        <StockScreen />
+      </Suspense>
+    ),
+    errorElement: <LostScreen />,
+  },
   { path: "/check", element: <CheckScreen />, errorElement: <LostScreen /> },
   { path: "*", element: <LostScreen /> },
 ]);

@@ -24,9 +24,21 @@ export interface Speeds {
 /** mm/s through a sheet of 3 mm. */
 const THROUGH_3_MM: Record<Stock["material"], number> = {
   birch: 16,
+  poplar: 18,
+  bamboo: 13,
+  oak: 11,
+  maple: 11,
+  cherry: 12,
   walnut: 12,
   mdf: 12,
   "acrylic-clear": 10,
+  "acrylic-frosted": 10,
+  "acrylic-white": 10,
+  "acrylic-black": 10,
+  "acrylic-gold": 9,
+  "acrylic-silver": 9,
+  leather: 14,
+  card: 40,
   "acrylic-teal": 10,
   "acrylic-red": 10,
 };

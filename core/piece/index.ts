@@ -7,6 +7,8 @@ export * from "./resize";
 export * from "./retype";
 export * from "./scale";
 export * from "./schema";
+export * from "./sheetLists";
+export * from "./sheets";
 export * from "./starters";
 export * from "./stock";
 export * from "./symbols";

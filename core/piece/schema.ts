@@ -477,16 +477,45 @@ export const partSchema = z.discriminatedUnion("kind", [
   drawing,
 ]);
 
+/** How a sheet looks, and what is usual for it. */
+export const MATERIALS = [
+  "birch",
+  "poplar",
+  "bamboo",
+  "oak",
+  "maple",
+  "cherry",
+  "walnut",
+  "mdf",
+  "acrylic-clear",
+  "acrylic-frosted",
+  "acrylic-white",
+  "acrylic-black",
+  "acrylic-teal",
+  "acrylic-red",
+  "acrylic-gold",
+  "acrylic-silver",
+  "leather",
+  "card",
+] as const;
+export type Material = (typeof MATERIALS)[number];
+
 export const stockSchema = z.strictObject({
   id: z.string().max(40),
   name: z.string().min(1).max(60),
-  material: z.enum(["birch", "walnut", "mdf", "acrylic-clear", "acrylic-teal", "acrylic-red"]),
+  material: z.enum(MATERIALS),
   thickness: length(0.1, 100),
   leastWidth: length(0.05, 50),
   kerf: length(0, 5),
   tool: z.enum(["laser", "saw"]),
   /** Bending strength, N/mm² (MPa). */
   strength: length(1, 1000).default(40),
+  /** Stiffness (Young's modulus), N/mm²; left out, as usual for the material. */
+  young: length(1, 300_000).optional(),
+  /** Whether its fibres run one way; left out, as usual for the material. */
+  grain: z.boolean().optional(),
+  /** Narrowest hole that it lets be cut, mm; left out, by the kerf or the saw's blade. */
+  hole: length(0.05, 20).optional(),
 });
 
 /** A finding that the maker has looked at and lets be. */

@@ -5,7 +5,7 @@
 import { OUTLINES } from "./outlines";
 import { nameOfWords, retype } from "./retype";
 import { type Piece, parsePiece } from "./schema";
-import { stockByName } from "./stock";
+import { stockByName } from "./sheets";
 
 export interface Starter {
   id: string;

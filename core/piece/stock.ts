@@ -52,12 +52,6 @@ export const STOCKS: readonly Stock[] = [
   { id: "walnut-6", name: "walnut 6 mm", material: "walnut", thickness: 6, leastWidth: 3, kerf: 0.4, tool: "saw", strength: 100 },
 ];
 
-/** @returns the stock with that id or name (as on the screen), or `undefined` */
-export function stockByName(name: string): Stock | undefined {
-  const wanted = name.trim().toLowerCase();
-  return STOCKS.find((stock) => stock.id === wanted || stock.name.toLowerCase() === wanted);
-}
-
 /** Width in mm that the cut takes from a drawn joint: half a kerf on each side when the machine follows the line itself. */
 export function lostToCut({ stock, cut }: Pick<Piece, "stock" | "cut">): number {
   return cut === "on-line" ? stock.kerf : 0;
@@ -75,7 +69,8 @@ const START_HOLE = 1.6;
  * Narrowest hole that can be cut in a stock, mm: at the saw one that a blade can be threaded through, on the laser one of twice the
  * width of the cut, below which nothing is left to drop out. From memory; common practice, no published source.
  */
-export function smallestHole({ tool, kerf }: Stock): number {
+export function smallestHole({ tool, kerf, hole }: Stock): number {
+  if (hole !== undefined) return hole;
   return tool === "saw" ? START_HOLE : Math.max(0.3, 2 * kerf);
 }
 

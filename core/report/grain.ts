@@ -13,7 +13,9 @@ import type { Stock } from "../piece";
 export const ACROSS = 1.5;
 
 /** Sheets whose fibres run one way; plywood, MDF and acrylic have no grain to speak of. */
-export const hasGrain = ({ material }: Pick<Stock, "material">) => material === "walnut";
+export const hasGrain = ({ material, grain }: Pick<Stock, "material" | "grain">) => grain ?? SOLID.has(material);
+
+const SOLID: ReadonlySet<Stock["material"]> = new Set(["walnut", "cherry", "maple", "oak"]);
 
 export interface ShortGrain {
   at: Point;

@@ -14,16 +14,28 @@ export const FINGER = 5;
 /** Young's modulus in MPa and Poisson's number: of the size that makers' sheets and the Wood Handbook give; from memory. */
 const ELASTIC: Record<Stock["material"], readonly [young: number, poisson: number]> = {
   birch: [9000, 0.3],
+  poplar: [6500, 0.3],
+  bamboo: [9000, 0.3],
+  oak: [12300, 0.35],
+  maple: [12600, 0.35],
+  cherry: [10300, 0.35],
   walnut: [11000, 0.35],
   mdf: [3500, 0.25],
   "acrylic-clear": [3200, 0.37],
+  "acrylic-frosted": [3200, 0.37],
+  "acrylic-white": [3200, 0.37],
+  "acrylic-black": [3200, 0.37],
+  "acrylic-gold": [3200, 0.37],
+  "acrylic-silver": [3200, 0.37],
+  leather: [100, 0.4],
+  card: [3000, 0.3],
   "acrylic-teal": [3200, 0.37],
   "acrylic-red": [3200, 0.37],
 };
 
-export function materialOf({ material, thickness }: Stock): Material {
-  const [young, poisson] = ELASTIC[material];
-  return { young, poisson, thickness };
+export function materialOf({ material, thickness, young }: Pick<Stock, "material" | "thickness" | "young">): Material {
+  const [usual, poisson] = ELASTIC[material];
+  return { young: young ?? usual, poisson, thickness };
 }
 
 export interface LetterLoad {

@@ -1,16 +1,47 @@
-import { formatLength, type Piece, STOCKS } from "@mend-joint/core/piece";
+import { formatLength, isNewer, type Piece, type ShelfSheet, type Stock } from "@mend-joint/core/piece";
 import { ChevronDown } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { useId } from "react";
-import { LOOKS, MaterialPattern } from "../stage/materials";
+import { useMemo } from "react";
+import { Link } from "react-router";
+import { Swatch } from "../stage/Swatch";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
+import { useSheets, useStockShelf } from "../state/stocks";
 import { Menu } from "../ui/Menu";
 import { VerdictMark } from "../ui/VerdictMark";
 import { useTried } from "./Outcomes";
 
 /** The sheet everything is cut from; its rule decides what holds. */
 export function SheetChoice({ piece }: { piece: Piece }) {
+  const { stock } = piece;
+  return (
+    <>
+      <SheetMenu piece={piece} />
+      <Newer stock={stock} />
+    </>
+  );
+}
+
+/** The shelf has other figures for the sheet than the piece has: taken only when the maker wants them. */
+function Newer({ stock }: { stock: Stock }) {
+  const shelf = useSheets().find(({ id }) => id === stock.id);
+  const fetched = useStockShelf((state) => state.fetched);
+  if (!fetched || !shelf || !isNewer(stock, shelf.stock)) return null;
+  return (
+    <p className="flex items-center justify-between gap-2 border-b border-rule px-5 py-2 text-[13px] text-weak">
+      Your shelf has other figures for it.
+      <button
+        type="button"
+        className="shrink-0 rounded-full px-3 py-1 font-medium text-ink underline underline-offset-4 hover:bg-ink/8"
+        onClick={() => usePiece.getState().change((old) => ({ ...old, stock: { ...shelf.stock } }))}
+      >
+        Take them
+      </button>
+    </p>
+  );
+}
+
+function SheetMenu({ piece }: { piece: Piece }) {
   const units = useBench((state) => state.units);
   const { stock } = piece;
   return (
@@ -34,23 +65,33 @@ export function SheetChoice({ piece }: { piece: Piece }) {
       }
     >
       <Stocks piece={piece} />
+      <DropdownMenu.Item
+        asChild
+        className="mt-1 block rounded-lg border-t border-rule px-3 py-2 text-[14px] outline-none data-[highlighted]:bg-ink/8"
+      >
+        <Link to="/stock">Change your sheets …</Link>
+      </DropdownMenu.Item>
     </Menu>
   );
 }
 
-const OPTIONS = STOCKS.map(({ id }) => ({ value: id }));
-const cutFrom = (piece: Piece, id: string): Piece => ({ ...piece, stock: { ...STOCKS.find((each) => each.id === id)! } });
+const cutFrom = (piece: Piece, id: string, sheets: readonly ShelfSheet[]): Piece => {
+  const found = sheets.find((each) => each.id === id);
+  return found ? { ...piece, stock: { ...found.stock } } : piece;
+};
 
 /** The sheets, with what the piece would be worth in each of them. */
 function Stocks({ piece }: { piece: Piece }) {
   const units = useBench((state) => state.units);
-  const tried = useTried(piece, OPTIONS, cutFrom);
-  return STOCKS.map((each, i) => {
+  const sheets = useSheets();
+  const options = useMemo(() => sheets.map(({ id }) => ({ value: id })), [sheets]);
+  const tried = useTried(piece, options, (old, id) => cutFrom(old, id, sheets));
+  return sheets.map(({ stock: each }, i) => {
     const answer = tried[i]?.piece === piece ? tried[i].examination : undefined;
     return (
       <DropdownMenu.Item
         key={each.id}
-        onSelect={() => usePiece.getState().change((old) => cutFrom(old, each.id))}
+        onSelect={() => usePiece.getState().change((old) => cutFrom(old, each.id, sheets))}
         className="flex items-center gap-3 rounded-lg px-2 py-2 outline-none data-[highlighted]:bg-ink/8"
       >
         <Swatch material={each.material} />
@@ -63,16 +104,4 @@ function Stocks({ piece }: { piece: Piece }) {
       </DropdownMenu.Item>
     );
   });
-}
-
-function Swatch({ material }: { material: keyof typeof LOOKS }) {
-  const id = useId();
-  return (
-    <svg width={36} height={36} viewBox="8 4 24 24" className="shrink-0" aria-hidden="true">
-      <defs>
-        <MaterialPattern id={id} material={material} />
-      </defs>
-      <circle cx={20} cy={16} r={11} fill={`url(#${CSS.escape(id)})`} stroke={LOOKS[material].edge} strokeWidth={0.8} />
-    </svg>
-  );
 }

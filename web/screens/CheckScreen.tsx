@@ -17,6 +17,7 @@ import { CheckedStage } from "../cut/CheckedStage";
 import { createPiece } from "../state/api";
 import { useBench } from "../state/bench";
 import { fetchProfiles, profileOf, useCutting } from "../state/cutting";
+import { useSheets } from "../state/stocks";
 import { Button } from "../ui/Button";
 import { download } from "../ui/download";
 import { Pick } from "../ui/Pick";
@@ -44,6 +45,7 @@ const SENTENCES: Record<CheckedDrawing["examination"]["verdict"], string> = {
 
 export function CheckScreen() {
   const [given, setGiven] = useState<Given | null>(null);
+  const sheets = useSheets();
   const [stock, setStock] = useState<Stock>(STOCKS[0]!);
   const { state, run, stop } = useCheck();
   const profile = profileOf(useCutting());
@@ -128,8 +130,8 @@ export function CheckScreen() {
               <Pick
                 label="Cut from"
                 value={stock.id}
-                options={STOCKS.map(({ id, name }) => ({ value: id, text: name }))}
-                onChange={(id) => setStock(STOCKS.find((each) => each.id === id)!)}
+                options={sheets.map(({ id, stock: { name } }) => ({ value: id, text: name }))}
+                onChange={(id) => setStock(sheets.find((each) => each.id === id)!.stock)}
               />
               <Pick
                 label="Colours as for"

@@ -107,6 +107,7 @@ export function RackScreen() {
           </div>
         ) : (
           <div className="flex flex-wrap gap-2">
+            <Button onClick={() => void navigate("/stock")}>Your sheets</Button>
             <Button onClick={() => void navigate("/check")}>Check a file</Button>
             {(pieces?.length ?? 0) > 1 && <Button onClick={() => setPicked([])}>Several on sheets</Button>}
             <Button onClick={() => void navigate("/runs")}>Many names</Button>

@@ -20,7 +20,24 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
       await page.getByRole("radio", { name: /beside.*holds/ }).waitFor();
     },
   },
-  { name: "bench-weak", path: "/bench/demo-sea-kale", before: (page) => page.getByRole("button", { name: /^the t,/ }).click() },
+  {
+    name: "bench-loads",
+    path: "/bench/demo-boat-naming",
+    before: async (page) => {
+      await page.getByRole("button", { name: "Load test", exact: true }).click();
+      await page.getByRole("button", { name: /^The e / }).click();
+      await page.getByTestId("bent").waitFor();
+      await page.waitForTimeout(1300);
+    },
+  },
+  {
+    name: "stock",
+    path: "/stock",
+    before: async (page) => {
+      await page.getByRole("button", { name: /^cherry 3 mm/ }).click();
+      await page.getByRole("form", { name: "cherry 3 mm" }).waitFor();
+    },
+  },
   {
     name: "bench-mend",
     path: "/bench/demo-boat-naming",
@@ -63,7 +80,6 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
       await page.getByText("2 pieces").waitFor();
     },
   },
-  { name: "bench-drawing", path: "/bench/demo-bay-sign" },
   { name: "cut-finished", path: "/bench/demo-ferry-key/cut", before: (page) => page.getByTestId("effort").waitFor() },
   { name: "cut-paper", path: "/bench/demo-harbour-office/cut", before: (page) => page.getByText("10 to drill").waitFor() },
   {

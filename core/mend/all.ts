@@ -61,7 +61,7 @@ const UNASKED = 0.1;
 /** A way that changes no more than this needs no other beside it. */
 const LITTLE = 0.02;
 /** Rounds after which mending stops even if something is left. */
-const ROUNDS = 40;
+const ROUNDS = 80;
 /** So many findings are mended one by one at most: each takes many measurements. */
 const SINGLE = 8;
 /** So many places are patched one by one where all together would do harm. */

@@ -15,8 +15,8 @@ import { graphemesOf } from "./text";
 // Checks are not compiled into code, which pages would have to allow.
 z.config({ jitless: true });
 
-/** 2: drawings as parts. */
-export const PIECE_VERSION = 2;
+/** 2: drawings as parts. 3: sheets of more materials, with stiffness, grain and smallest hole. */
+export const PIECE_VERSION = 3;
 
 /** Bounds that keep a piece inside what the measuring can carry. */
 export const LIMITS = {
@@ -668,6 +668,6 @@ export function upgradePiece(document: unknown): unknown {
       `The piece was made by a newer Mend Joint (document version ${String(version)}); this one reads up to ${PIECE_VERSION}`,
     );
   }
-  // Version 1 had no drawings; all else is as it was.
+  // Version 1 had no drawings, version 2 fewer materials; all else is as it was.
   return { ...document, version: PIECE_VERSION };
 }

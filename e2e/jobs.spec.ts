@@ -189,7 +189,7 @@ test("a word for the scroll saw, its letters joined by a measured joint, on a pa
   await maker.choose("Letters stand", /joined/);
   await maker.typeInto("Joint width", "4");
   await maker.press(page.getByRole("button", { name: /joints from/ }));
-  await maker.press(page.getByRole("menuitem", { name: /^walnut/ }));
+  await maker.press(page.getByRole("menuitem", { name: /^walnut 6 mm/ }));
   await expect(verdict(page)).toContainText("walnut 6 mm wants 3.0 mm");
   // Its strokes are too thin for the saw: the word has to be larger.
   await maker.pressButton(/^Size: /);

@@ -135,16 +135,21 @@ export interface OnSheet {
   number: string | null;
 }
 
-/** All that lies on a sheet, with the numbers of the pieces beside them; a piece without room around it has none. */
-export function numberedSheet(pieces: readonly OnSheet[], page: { width: number; height: number }): Sheet {
+/**
+ * All that lies on a sheet, with the numbers of the pieces beside them; a piece without room around it has none.
+ *
+ * @param used what is gone of the sheet: nothing can be scored there
+ */
+export function numberedSheet(pieces: readonly OnSheet[], page: { width: number; height: number }, used: Region = []): Sheet {
   const sheet = sheetWith(pieces);
   if (pieces.every(({ number }) => number === null)) return sheet;
   const regions = pieces.map(({ sheet: own, matrix }) => transformRegion(own.material, matrix));
+  const obstacles = used.length > 0 ? [...regions, used] : regions;
   const taken: Box[] = [];
   const score = [...sheet.score];
   pieces.forEach(({ number }, i) => {
     if (number === null) return;
-    const at = placeFor(number, regions, i, page, taken);
+    const at = placeFor(number, obstacles, i, page, taken);
     if (!at) return;
     taken.push(at);
     score.push(...strokesOf(number, at.minX, at.minY));

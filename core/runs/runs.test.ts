@@ -227,6 +227,11 @@ describe("numbers on a sheet", () => {
       expect(own).toBeLessThan(9);
     }
     expect(Math.min(...lines.map(({ minX, minY }) => Math.min(minX, minY)))).toBeGreaterThan(0);
+    // Where nothing is left of the sheet no number is scored: they go to the other side.
+    const used = [rectangle(40, 0, 60, 70)];
+    const beside = numberedSheet([{ sheet: square(10, 10), matrix: same, number: "8" }], page, used).score;
+    expect(beside.length).toBeGreaterThan(0);
+    for (const line of beside) expect(regionBox([line])!.maxX).toBeLessThan(40);
     expect(numberedSheet([{ sheet: square(1, 1), matrix: same, number: "1" }], { width: 32, height: 22 }).score).toEqual([]);
   });
 });

@@ -362,6 +362,15 @@ export async function keepLaying(db: Queryable, id: string, laying: Laying | nul
   return rows.length > 0;
 }
 
+/** What stands on the rows that can be made, in their order. */
+export async function textsOf(db: Queryable, run: string): Promise<{ texts: string[] }[]> {
+  const { rows } = await db.query<{ texts: string[] }>(
+    "select texts from run_row where run_id = $1 and not left_out and problem is null order by number",
+    [run],
+  );
+  return rows;
+}
+
 /** @param ranking `null` ends it, and what was found is gone */
 export async function keepRanking(db: Queryable, id: string, ranking: Ranking | null): Promise<void> {
   await db.query("update run set ranking = $2::jsonb, change = change + 1 where id = $1", [

@@ -14,9 +14,9 @@ import {
   keepTried,
   type RowResult,
   type RowToMake,
-  rowsSince,
   rowsToMake,
   runsAtWork,
+  textsOf,
 } from "../store/runs";
 import type { Database } from "../store/stored";
 import { layPieces } from "./laying";
@@ -108,7 +108,7 @@ export function startCrew(db: Database, queue: Queue, pool: Pool, log: (line: st
     },
     rank: async (run, fonts) => {
       const id = randomUUID();
-      const names = namesToTry((await rowsSince(db, run, 0)).filter(isTried)).length;
+      const names = namesToTry(await textsOf(db, run)).length;
       await keepRanking(db, run, { id, names, of: fonts.length, fonts: {} });
       await queue.add(fonts.map((font): Job => ({ work: "rank", run, id, font })));
       call();
@@ -145,13 +145,11 @@ async function makeRows(db: Database, pool: Pool, { run: id, from, to }: RowsJob
   await keepResults(db, id, revision, results);
 }
 
-const isTried = ({ leftOut, problem }: { leftOut: boolean; problem: string | null }) => !leftOut && problem === null;
-
 /** All names in one lettering. */
 async function rankFont(db: Database, pool: Pool, { run: id, id: ranking, font }: Extract<Job, { work: "rank" }>): Promise<void> {
   const run = await getRun(db, id);
   if (!run || run.ranking?.id !== ranking || "picked" in run.design) return;
-  const names = namesToTry((await rowsSince(db, id, 0)).filter(isTried));
+  const names = namesToTry(await textsOf(db, id));
   const { design, choices } = run;
   const task = { does: "rank", design, size: choices.size, names, font, fonts: await fontsOf(db, [design, font]) } as const;
   const tally = await pool.run(task).catch((error: Error) => {

@@ -138,7 +138,8 @@ export async function withEffort(db: Database, pool: Pool, run: StoredRun, layou
 }
 
 /** All that a thread needs to draw a sheet. @param k counted from 0 */
-export async function onePage(db: Database, run: StoredRun, { sheets, choices }: Layout, k: number): Promise<OnePage> {
+export async function onePage(db: Database, run: StoredRun, layout: Layout, k: number): Promise<OnePage> {
+  const { sheets, choices } = layout;
   const { pieces } = sheets[k]!;
   const rows = await finishedRows(
     db,
@@ -156,6 +157,7 @@ export async function onePage(db: Database, run: StoredRun, { sheets, choices }:
       number: numbers ? String(i + 1) : null,
     })),
     page: { width: choices.width, height: choices.height },
+    used: usedOn(layout, k),
     profile: PROFILES[0]!,
     fonts: await fontsOf(db, [...documents.values()]),
   };

@@ -88,6 +88,8 @@ export interface OnePage {
   /** With the number that stands beside each, where numbers are wanted. */
   pieces: { document: unknown; matrix: Matrix; number: string | null }[];
   page: { width: number; height: number };
+  /** What is gone of the sheet. */
+  used: Region;
   profile: MachineProfile;
   fonts: OwnFont[];
 }
@@ -247,14 +249,14 @@ function withCut(piece: Piece, material: Region, profile: Pick<MachineProfile, "
   return grown > 0 ? offset(material, grown, { tolerance: 0.002 }) : material;
 }
 
-async function sheetFile({ name, pieces, page, format, profile, fonts }: SheetTask): Promise<MadeFile> {
+async function sheetFile({ name, pieces, page, used, format, profile, fonts }: SheetTask): Promise<MadeFile> {
   const { piece, each } = drawn({ pieces, fonts, profile });
-  return makeFile({ ...piece, name, pair: undefined }, numberedSheet(each, page), format, { profile, page });
+  return makeFile({ ...piece, name, pair: undefined }, numberedSheet(each, page, used), format, { profile, page });
 }
 
-function effort({ pieces, page, profile, fonts }: OnePage): SheetEffort {
+function effort({ pieces, page, used, profile, fonts }: OnePage): SheetEffort {
   const { piece, each } = drawn({ pieces, fonts, profile });
-  const sheet = numberedSheet(each, page);
+  const sheet = numberedSheet(each, page, used);
   const plan = planCut(piece, sheet, { profile, page });
   return { seconds: effortOf(plan.lines, plan.fills, speedsFor(piece.stock)).seconds, area: regionArea(sheet.material) };
 }

@@ -1,4 +1,4 @@
-import { formatLength, readSheets, type ShelfSheet, writeSheetsCsv, writeSheetsJson } from "@mend-joint/core/piece";
+import { formatLength, readSheets, SHELF, type ShelfSheet, writeSheetsCsv, writeSheetsJson } from "@mend-joint/core/piece";
 import { ArrowLeft, Plus } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link } from "react-router";
@@ -10,6 +10,7 @@ import { SheetForm } from "../stock/SheetForm";
 import { Button } from "../ui/Button";
 import { download } from "../ui/download";
 
+const SHIPPED: ReadonlySet<string> = new Set(SHELF.map(({ id }) => id));
 const failed = (error: Error) => void toast.error(error.message);
 
 /** The maker's sheets: what they are, what is there of them, and where each figure comes from. */
@@ -20,10 +21,10 @@ export function StockScreen() {
   const [chosen, setChosen] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const sheet = sheets.find(({ id }) => id === chosen) ?? sheets[0]!;
-  const isShipped = !sheet.id.startsWith(OWN);
+  const isShipped = SHIPPED.has(sheet.id);
   const save = (next: ShelfSheet) => saveSheet(next).catch(failed);
   const add = () => {
-    const id = `${OWN}${crypto.randomUUID().slice(0, 8)}`;
+    const id = `own-${crypto.randomUUID().slice(0, 8)}`;
     const name = `${sheet.stock.name} (mine)`.slice(0, 60);
     void save({ ...sheet, id, stock: { ...sheet.stock, id, name } }).then(() => setChosen(id));
   };
@@ -108,7 +109,7 @@ export function StockScreen() {
                     <span className="block truncate text-[14px] font-medium">{stock.name}</span>
                     <span className="block truncate text-[12px] text-quiet">
                       {stock.tool === "saw" ? "saw" : "laser"}
-                      {own.has(id) && (id.startsWith(OWN) ? ", yours" : ", changed by you")}
+                      {own.has(id) && (SHIPPED.has(id) ? ", changed by you" : ", yours")}
                       {count !== null && `, ${count} there`}
                     </span>
                   </span>
@@ -131,6 +132,3 @@ export function StockScreen() {
     </div>
   );
 }
-
-/** How ids of the maker's own begin. */
-const OWN = "own-";

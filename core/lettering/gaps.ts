@@ -6,7 +6,7 @@ import type { Word } from "../piece";
 import { crossingWidth, SURE } from "./dots";
 import type { Line } from "./line";
 import { aimedAt, type Trial, turningPoint } from "./search";
-import { isScaled, rungOf } from "./shape";
+import { isEven, rungOf } from "./shape";
 import { placeBy, type ShapedLetter, shapeLetter } from "./shapedLetter";
 import { touchingDistance } from "./touch";
 
@@ -65,7 +65,7 @@ function nearGap(join: number, before: ShapedLetter, letter: ShapedLetter, found
 
 /** The two at the size at which pairs of letters are measured once for all words. */
 function atRung(join: number, before: ShapedLetter, letter: ShapedLetter): FoundGap | null {
-  if (!isScaled(letter.shape)) return null;
+  if (!isEven(letter.shape)) return null;
   const shape = rungOf(letter.shape);
   const gap = straightGap({ join }, shapeLetter(before.cluster, shape), shapeLetter(letter.cluster, shape));
   return gap === null ? null : { scale: shape.sx, gap, slope: USUAL_SLOPE };

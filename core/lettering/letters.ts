@@ -19,7 +19,7 @@ import { type DotsWay, usualTieWidth, type Word } from "../piece";
 import type { Cluster } from "./clusters";
 import { biteShifts } from "./dots";
 import { isTieWay, tiedDot } from "./dotTies";
-import { isScaled, type LetterShape, rungOf } from "./shape";
+import { isEven, type LetterShape, rungOf } from "./shape";
 import { placeBy, type ShapedLetter } from "./shapedLetter";
 
 /** One separate island of a letter, in its final place. */
@@ -132,7 +132,7 @@ function poleOn({ cluster, shape, islands }: ShapedLetter, n: number, matrix: Ma
   const [a, b, c, d] = matrix;
   // A stretched letter has its widest place elsewhere.
   if (Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) > 1e-9) return poleOf(moveRegion(region, matrix));
-  const pole = (isScaled(shape) && scaledPole(cluster, shape, region)) || keptPole(region);
+  const pole = scaledPole(cluster, shape, region) || keptPole(region);
   return pole && { ...transformPoint(matrix, pole), width: pole.width * Math.hypot(a, b) };
 }
 
@@ -153,8 +153,10 @@ const BESIDE: Steps = { first: 0.01, last: 0.0008, most: 40, between: 0 };
 /** What a middle may lose on the way, mm: less than by which outlines of two sizes differ. */
 const LOST = 0.02;
 
-/** From the middle at the nearest size that is measured once for all words. */
+/** From the middle at the nearest size that is measured once for all words. Where strokes are grown, or corners rounded, it may be elsewhere. */
 function scaledPole(cluster: Cluster, shape: LetterShape, region: Region): Body | null {
+  const { thicken = 0, roundOuter = 0, roundInner = 0 } = shape;
+  if (!isEven(shape) || thicken !== 0 || roundOuter > 0 || roundInner > 0) return null;
   const rung = rungOf(shape);
   const k = shape.sx / rung.sx;
   for (const island of cluster.islands(rung)) {

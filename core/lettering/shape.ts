@@ -34,9 +34,8 @@ export function shapedIslands(region: Region, { thicken = 0, corners, roundOuter
   return islandsOf(shaped);
 }
 
-/** Such shapes are the same at every size, but for how finely their curves are drawn. */
-export const isScaled = ({ sx, sy, thicken = 0, roundOuter = 0, roundInner = 0 }: LetterShape) =>
-  sx === sy && thicken === 0 && roundOuter === 0 && roundInner === 0;
+/** Sized alike both ways. */
+export const isEven = ({ sx, sy }: LetterShape) => sx === sy;
 
 /** The same shape at the nearest size of a few (powers of two, mm per font unit) at which it is measured once for all. */
 export function rungOf(shape: LetterShape): LetterShape {

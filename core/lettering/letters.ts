@@ -132,17 +132,17 @@ function poleOn({ cluster, shape, islands }: ShapedLetter, n: number, matrix: Ma
   const [a, b, c, d] = matrix;
   // A stretched letter has its widest place elsewhere.
   if (Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) > 1e-9) return poleOf(moveRegion(region, matrix));
-  const pole = scaledPole(cluster, shape, region) || keptPole(region);
+  const pole = keptPole(region, () => scaledPole(cluster, shape, region) ?? poleOf(region));
   return pole && { ...transformPoint(matrix, pole), width: pole.width * Math.hypot(a, b) };
 }
 
 /** Middles of outlines: the same objects for as long as the font keeps them. */
 const poles = new WeakMap<Region, Body | null>();
 
-function keptPole(region: Region): Body | null {
+function keptPole(region: Region, find = () => poleOf(region)): Body | null {
   let pole = poles.get(region);
   if (pole === undefined) {
-    pole = poleOf(region);
+    pole = find();
     poles.set(region, pole);
   }
   return pole;
@@ -158,6 +158,7 @@ function scaledPole(cluster: Cluster, shape: LetterShape, region: Region): Body 
   const { thicken = 0, roundOuter = 0, roundInner = 0 } = shape;
   if (!isEven(shape) || thicken !== 0 || roundOuter > 0 || roundInner > 0) return null;
   const rung = rungOf(shape);
+  if (rung.sx === shape.sx) return null;
   const k = shape.sx / rung.sx;
   for (const island of cluster.islands(rung)) {
     const pole = keptPole(island);

@@ -89,7 +89,10 @@ export function StockScreen() {
         </div>
       </header>
       <div className="flex min-h-0 flex-col overflow-y-auto md:grid md:grid-cols-[340px_minmax(0,1fr)] md:overflow-visible">
-        <nav aria-label="Sheets" className="border-rule md:min-h-0 md:overflow-y-auto md:border-r">
+        <nav
+          aria-label="Sheets"
+          className="max-h-[38dvh] shrink-0 overflow-y-auto border-b border-rule md:max-h-none md:min-h-0 md:border-r md:border-b-0"
+        >
           {fault && (
             <p role="alert" className="px-5 pt-3 text-[13px] text-falls">
               {fault}

@@ -160,7 +160,7 @@ function StageSwitch({ pressed, ...props }: { pressed?: boolean; title: string; 
     <button
       type="button"
       aria-pressed={pressed}
-      className={`h-9 rounded-full border px-4 text-[14px] ${pressed ? "border-ink bg-ink text-film" : "border-rule bg-film text-quiet hover:border-ink hover:text-ink"}`}
+      className={`h-9 rounded-full border px-2.5 text-[13px] whitespace-nowrap @[480px]:px-4 @[480px]:text-[14px] ${pressed ? "border-ink bg-ink text-film" : "border-rule bg-film text-quiet hover:border-ink hover:text-ink"}`}
       {...props}
     />
   );

@@ -98,3 +98,12 @@ describe("letters of straight sides", () => {
     }
   });
 });
+
+it("few sizes cannot be had, and those are told", () => {
+  const missed = CASES.filter(({ text, font, mm, join, thicken }) => {
+    const { box, missed } = layoutOf(text, font, { size: { by: "width", mm }, join, thicken, dots: "bite" });
+    expect(missed !== null).toBe(Math.abs(box!.maxX - box!.minX - mm) > 0.05);
+    return missed;
+  });
+  expect(missed.length).toBeLessThanOrEqual(3);
+});

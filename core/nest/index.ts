@@ -88,7 +88,7 @@ export interface Nested {
   sheets: NestedSheet[];
   /** Ids of pieces that find no room on an empty sheet. */
   tooLarge: string[];
-  /** No arrangement needs fewer sheets: the pieces with half the gap around them, over the room there is. */
+  /** No arrangement needs fewer sheets: the pieces with half the gap around them, over the room on a whole sheet. */
   fewest: number;
   /** In which pieces were laid, to search on from. */
   order: string[];
@@ -162,7 +162,7 @@ export function nest(pieces: readonly NestPiece[], sheet: SheetStock, options: N
   const placed = new Set(sheets.flatMap(({ placements }) => placements.map(({ id }) => id)));
   const tooLarge = pieces.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
   const grown = pieces.reduce((sum, { id, region }) => (placed.has(id) ? sum + regionArea(offset(region, gap / 2)) : sum), 0);
-  return { sheets, tooLarge, fewest: fewestFor(grown, room, sheet.used ?? []), order: order.flat() };
+  return { sheets, tooLarge, fewest: Math.ceil(grown / (room.width * room.height) - ROUNDING), order: order.flat() };
 }
 
 /** What is laid together: the pieces of a group, or one alone. */
@@ -178,15 +178,6 @@ function unitsOf(pieces: readonly NestPiece[]): Unit[] {
     else units.set(key, [id]);
   }
   return [...units.values()];
-}
-
-/** Sheets that so much area takes at least, those of which something is gone first. */
-function fewestFor(area: number, { width, height }: { width: number; height: number }, used: readonly Region[]): number {
-  let left = area - ROUNDING;
-  let count = 0;
-  for (; left > 0; count++)
-    left -= width * height - (count < used.length ? Math.min(width * height, regionArea(used[count]!)) : 0);
-  return count;
 }
 
 /** Everything in cells of one size. */

@@ -127,9 +127,15 @@ export async function movedTo(
     k === sheet ? { ...each, pieces: each.pieces.filter((_, i) => i !== place) } : each,
   );
   sheets[to] = { ...sheets[to], reach, pieces: [...there, { ...piece, matrix: [...laid.matrix], pinned: true }] };
-  const moved = { ...layout, sheets: sheets.filter(({ pieces }) => pieces.length > 0), faults: [] };
-  const proved = await provedLayout(db, pool, run, moved, new Set(moved.sheets.keys()));
-  return { ...proved, sheets: await Promise.all(proved.sheets.map((_, k) => withEffort(db, pool, run, proved, k))) };
+  // A sheet that has become empty goes, and those after it count one less.
+  const stays = [...sheets.keys()].filter((k) => sheets[k]!.pieces.length > 0);
+  const faults = layout.faults.flatMap((fault) =>
+    stays.includes(fault.sheet) ? { ...fault, sheet: stays.indexOf(fault.sheet) } : [],
+  );
+  const changed = new Set([sheet, to].filter((k) => stays.includes(k)).map((k) => stays.indexOf(k)));
+  const proved = await provedLayout(db, pool, run, { ...layout, sheets: stays.map((k) => sheets[k]!), faults }, changed);
+  const timed = proved.sheets.map((each, k) => (changed.has(k) ? withEffort(db, pool, run, proved, k) : each));
+  return { ...proved, sheets: await Promise.all(timed) };
 }
 
 /** A laid sheet with how long it takes, and how much of it is used. */

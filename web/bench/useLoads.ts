@@ -17,8 +17,8 @@ export function useLoads(): void {
     if (!shown || !piece || moving) return;
     let gone = false;
     loadTest(piece).then(
-      (test) => !gone && useBench.setState({ loads: { piece, test, fault: null } }),
-      (error: Error) => !gone && useBench.setState({ loads: { piece, test: null, fault: error.message }, finger: null }),
+      (test) => !gone && useBench.setState({ loads: { test, fault: null } }),
+      (error: Error) => !gone && useBench.setState({ loads: { test: null, fault: error.message }, finger: null }),
     );
     return () => {
       gone = true;

@@ -45,7 +45,7 @@ export function StockScreen() {
     if (!picked) return;
     try {
       const read = readSheets(await picked.text());
-      for (const each of read) await saveSheet(each);
+      await Promise.all(read.map(saveSheet));
       setChosen(read[0]!.id);
       toast(`${read.length} ${read.length === 1 ? "sheet is" : "sheets are"} on your shelf.`);
     } catch (error) {

@@ -1,11 +1,12 @@
 /**
  * The piece by what it bears: every stroke against a careless finger, where it is held, and how it bends under the finger that is put on it.
  */
-import type { Point, Region } from "@mend-joint/core/geometry";
+import { type Point, type Region, regionBox } from "@mend-joint/core/geometry";
 import type { Fingered, LoadTest } from "@mend-joint/core/strength";
 import { takesText } from "@mend-joint/core/wording";
 import { useEffect, useMemo, useRef } from "react";
 import { regionPath } from "./paths";
+import { type StrokePath, steppedWidth, strokePaths } from "./strokes";
 import { type Size, toScreen, type View } from "./view";
 
 /** Upper ends of the classes as shares of what the sheet bears; the last is open. Thicker lines bear less. */
@@ -15,39 +16,18 @@ const CLASSES = [
   { upTo: 1, colour: "var(--color-weak)", share: 0.38, text: "nearly all" },
   { upTo: Infinity, colour: "var(--color-falls)", share: 0.62, text: "breaks" },
 ] as const;
-const STROKE = 6;
-/** Within a class, lines differ in thickness by so much (mm). */
-const STEP = 0.5;
+/** However thin a stroke is, its line is seen, mm. */
+const THINNEST = 0.3;
 
-interface Line {
-  key: string;
-  d: string;
-  colour: string;
-  mm: number;
-}
+/** What bears least lies on top. */
+const linesOf = (strokes: Float64Array): StrokePath[] =>
+  strokePaths(strokes, (stroke) => {
+    const [x1, y1, x2, y2, width, taken] = stroke as unknown as [number, number, number, number, number, number];
+    const { colour, share } = CLASSES.find(({ upTo }) => taken < upTo)!;
+    return { colour, mm: Math.max(THINNEST, steppedWidth(width) * share), ends: [x1, y1, x2, y2] };
+  }).sort((a, b) => RANK.get(a.colour)! - RANK.get(b.colour)!);
 
-function linesOf(strokes: Float64Array): Line[] {
-  const paths = new Map<string, Line>();
-  const n = (value: number) => value.toFixed(2);
-  for (let k = 0; k < strokes.length; k += STROKE) {
-    const [x1, y1, x2, y2, width, share] = strokes.subarray(k, k + STROKE) as unknown as [
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-    ];
-    const c = CLASSES.findIndex(({ upTo }) => share < upTo);
-    const mm = Math.ceil(width / STEP) * STEP;
-    const key = `${c} ${mm}`;
-    const line = paths.get(key) ?? { key, d: "", colour: CLASSES[c]!.colour, mm: Math.max(0.3, mm * CLASSES[c]!.share) };
-    line.d += `M${n(x1)} ${n(y1)}L${n(x2)} ${n(y2)}`;
-    paths.set(key, line);
-  }
-  // What bears least lies on top.
-  return [...paths.values()].sort((a, b) => Number(a.key[0]) - Number(b.key[0]));
-}
+const RANK = new Map<string, number>(CLASSES.map(({ colour }, i) => [colour, i]));
 
 /** In mm, y up. */
 export function LoadStrokes({ test }: { test: LoadTest }) {
@@ -86,17 +66,11 @@ const ASIDE = 0.5;
 
 /** By how much the bending is drawn larger than it is. */
 export function exaggeration({ outline, moved }: Fingered): number {
-  let [most, size] = [0, 1];
+  let most = 0;
   for (let i = 0; i < moved.length; i += 3) most = Math.max(most, Math.hypot(moved[i]!, moved[i + 1]!, moved[i + 2]!));
-  let [minX, maxX] = [Infinity, -Infinity];
-  for (const ring of outline) {
-    for (let i = 0; i < ring.length; i += 2) {
-      minX = Math.min(minX, ring[i]!);
-      maxX = Math.max(maxX, ring[i]!);
-    }
-  }
-  size = Math.max(1, maxX - minX);
-  const factor = most > 0 ? (SHOWN * size) / most : 1;
+  const box = regionBox(outline);
+  if (most === 0 || !box) return 1;
+  const factor = (SHOWN * (box.maxX - box.minX)) / most;
   return factor >= 10 ? Math.round(factor / 5) * 5 : Math.max(1, Math.round(factor));
 }
 

@@ -4,6 +4,7 @@
 import type { Skeleton } from "@mend-joint/core/measure";
 import { formatNumber, type Units } from "@mend-joint/core/piece";
 import { useMemo } from "react";
+import { type StrokePath, steppedWidth, strokePaths } from "./strokes";
 
 /** Upper ends of the classes as shares of the least width; the last is open. */
 const CLASSES = [
@@ -13,17 +14,8 @@ const CLASSES = [
   { upTo: 2.5, colour: "var(--color-holds)" },
   { upTo: Infinity, colour: "#12603f" },
 ] as const;
-/** Within a class, lines differ in thickness by so much (mm). */
-const STEP = 0.5;
 /** Of a stroke's width so much is drawn. */
 const SHARE = 0.34;
-
-interface Line {
-  key: string;
-  d: string;
-  colour: string;
-  mm: number;
-}
 
 export function Widths({ skeleton, leastWidth }: { skeleton: Skeleton; leastWidth: number }) {
   const lines = useMemo(() => linesOf(skeleton, leastWidth), [skeleton, leastWidth]);
@@ -36,22 +28,14 @@ export function Widths({ skeleton, leastWidth }: { skeleton: Skeleton; leastWidt
   );
 }
 
-/** Thousands of short edges become one path for each class and thickness, widest first so that the thin ones lie on top. */
-function linesOf(skeleton: Skeleton, leastWidth: number): Line[] {
-  const paths = new Map<string, Line>();
-  const n = (value: number) => value.toFixed(2);
-  for (let k = 0; k < skeleton.length; k += 6) {
-    const [x1, y1, w1, x2, y2, w2] = skeleton.subarray(k, k + 6) as unknown as [number, number, number, number, number, number];
+/** Widest first, so that the thin ones lie on top. */
+const linesOf = (skeleton: Skeleton, leastWidth: number): StrokePath[] =>
+  strokePaths(skeleton, (edge) => {
+    const [x1, y1, w1, x2, y2, w2] = edge as unknown as [number, number, number, number, number, number];
     const width = Math.min(w1, w2);
-    const colour = CLASSES.find(({ upTo }) => width < upTo * leastWidth)!.colour;
-    const mm = Math.ceil(width / STEP) * STEP;
-    const key = `${colour} ${mm}`;
-    const line = paths.get(key) ?? { key, d: "", colour, mm };
-    line.d += `M${n(x1)} ${n(y1)}L${n(x2)} ${n(y2)}`;
-    paths.set(key, line);
-  }
-  return [...paths.values()].sort((a, b) => b.mm - a.mm);
-}
+    const { colour } = CLASSES.find(({ upTo }) => width < upTo * leastWidth)!;
+    return { colour, mm: steppedWidth(width), ends: [x1, y1, x2, y2] };
+  }).sort((a, b) => b.mm - a.mm);
 
 export function WidthsLegend({ leastWidth, units }: { leastWidth: number; units: Units }) {
   const from = (share: number) => formatNumber(share * leastWidth, units);

@@ -37,14 +37,37 @@ export function useSheets(): readonly ShelfSheet[] {
 
 const at = (id: string) => `/stocks/${encodeURIComponent(id)}`;
 
-/** @throws ApiError */
-export async function saveSheet(sheet: ShelfSheet): Promise<void> {
-  await call(at(sheet.id), send("PUT", sheet));
-  await fetchStocks();
+/** Changes go to the server one after the other, so that the last one is what stays. */
+let sent: Promise<unknown> = Promise.resolve();
+
+function afterOthers(work: () => Promise<unknown>): Promise<void> {
+  const done = sent.then(work, work).then(
+    () => {},
+    async (error: Error) => {
+      // What is shown is what is kept.
+      await fetchStocks();
+      throw error;
+    },
+  );
+  sent = done.catch(() => {});
+  return done;
+}
+
+/** Shown at once: what is changed next is changed on top of it. @throws ApiError */
+export function saveSheet(sheet: ShelfSheet): Promise<void> {
+  useStockShelf.setState(({ sheets, own }) => ({
+    sheets: sheets.some(({ id }) => id === sheet.id)
+      ? sheets.map((each) => (each.id === sheet.id ? sheet : each))
+      : [sheet, ...sheets],
+    own: new Set([...own, sheet.id]),
+  }));
+  return afterOthers(() => call(at(sheet.id), send("PUT", sheet)));
 }
 
 /** One of ours is as it was again; one of the maker's own is gone. @throws ApiError */
-export async function dropSheet(id: string): Promise<void> {
-  await call(at(id), { method: "DELETE" });
-  await fetchStocks();
+export function dropSheet(id: string): Promise<void> {
+  return afterOthers(async () => {
+    await call(at(id), { method: "DELETE" });
+    await fetchStocks();
+  });
 }

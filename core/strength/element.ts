@@ -104,19 +104,26 @@ export function stiffness(beam: Beam, material: Material): Float64Array {
  * The greatest stress in the sections at both ends, MPa: tension and bending both ways add up, shear by torsion comes to them as von Mises
  * has it.
  *
+ * @param widths of either end, mm: where a stroke narrows, tension and bending in the plane are borne by its section there. Bending out
+ *   of the plane and torsion go by the beam's own: from a neck, beams lead on aslant, and its section is not across them.
  * @param forces what the nodes put on the element, in the directions of the sheet: six for either end
  */
-export function stressOf({ dx, dy, width }: Beam, { thickness }: Material, forces: Float64Array): [number, number] {
+export function stressOf(
+  { dx, dy, width: mean }: Beam,
+  widths: readonly [number, number],
+  { thickness }: Material,
+  forces: Float64Array,
+): [number, number] {
   const length = Math.hypot(dx, dy);
   const [c, s] = [dx / length, dy / length];
-  const { modulus } = torsionOf(width, thickness);
-  const at = (end: number): number => {
+  const { modulus } = torsionOf(mean, thickness);
+  const at = (end: number, width: number): number => {
     const [fx, fy, , mx, my, mz] = forces.subarray(end, end + 6);
     const along = Math.abs(c * fx! + s * fy!) / (width * thickness);
     const inPlane = Math.abs(mz!) / ((thickness * width ** 2) / 6);
-    const outOf = Math.abs(-s * mx! + c * my!) / ((width * thickness ** 2) / 6);
+    const outOf = Math.abs(-s * mx! + c * my!) / ((mean * thickness ** 2) / 6);
     const twist = Math.abs(c * mx! + s * my!) / modulus;
     return Math.hypot(along + inPlane + outOf, Math.sqrt(3) * twist);
   };
-  return [at(0), at(6)];
+  return [at(0, widths[0]), at(6, widths[1])];
 }

@@ -87,9 +87,9 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
   const isHeld = Uint8Array.from(x, (_, i) => (supports.some((box) => holds(box, x[i]!, y[i]!)) ? 1 : 0));
   if (!isHeld.includes(1)) throw new StrengthError("No material lies where the piece is held");
   const matrix = new BlockMatrix(nodes);
+  const left = width.map((mm) => Math.max(THINNEST, mm - lost));
   const beams = links.map(([a, b]): Link => {
-    const mean = (width[a]! + width[b]!) / 2 - lost;
-    const beam = { dx: x[b]! - x[a]!, dy: y[b]! - y[a]!, width: Math.max(THINNEST, mean) };
+    const beam = { dx: x[b]! - x[a]!, dy: y[b]! - y[a]!, width: (left[a]! + left[b]!) / 2 };
     return { a, b, beam, k: stiffness(beam, material) };
   });
   for (const { a, b, k } of beams) matrix.addElement(a, b, k);
@@ -123,7 +123,7 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
   };
   const hanging = beams.filter(({ a }) => reached[a] === 1);
   const strainsOf = (moved: Float64Array, pushed: number): { worst: Strain; stresses: Float64Array } => {
-    let worst: Strain = { x: x[pushed]!, y: y[pushed]!, width: Math.max(THINNEST, width[pushed]! - lost), stress: 0 };
+    let worst: Strain = { x: x[pushed]!, y: y[pushed]!, width: left[pushed]!, stress: 0 };
     const stresses = new Float64Array(hanging.length);
     const ends = new Float64Array(2 * DOF);
     const forces = new Float64Array(2 * DOF);
@@ -135,10 +135,10 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
         for (let j = 0; j < 12; j++) sum += k[i * 12 + j]! * ends[j]!;
         forces[i] = sum;
       }
-      for (const [end, stress] of stressOf(beam, material, forces).entries()) {
+      for (const [end, stress] of stressOf(beam, [left[a]!, left[b]!], material, forces).entries()) {
         const at = end === 0 ? a : b;
         stresses[n] = Math.max(stresses[n]!, stress);
-        if (stress > worst.stress) worst = { x: x[at]!, y: y[at]!, width: beam.width, stress };
+        if (stress > worst.stress) worst = { x: x[at]!, y: y[at]!, width: left[at]!, stress };
       }
     }
     return { worst, stresses };
@@ -176,31 +176,34 @@ const holds = (box: Box, x: number, y: number) =>
 
 const distanceTo = (box: Box, x: number, y: number) => boxDistance(box, boxOfPoint({ x, y }));
 
-/** Nodes that lie on each other are one. */
+/**
+ * Nodes that lie close to each other are one: the narrowest, and all that are near it. What is near one of those only is not, else a thin
+ * neck, which has its nodes close together, would be one node from end to end.
+ */
 function merged({ x, y, width, links }: MedialGraph): MedialGraph {
-  const places = new DisjointSets(x.length);
-  for (const [a, b] of links) if (Math.hypot(x[a]! - x[b]!, y[a]! - y[b]!) < SHORTEST) places.join(a, b);
-  const numbers = new Map<number, number>();
+  const beside: number[][] = x.map(() => []);
+  for (const [a, b] of links) {
+    beside[a]!.push(b);
+    beside[b]!.push(a);
+  }
+  const numberOf = new Int32Array(x.length).fill(-1);
   const kept: MedialGraph = { x: [], y: [], width: [], links: [] };
-  const sums: number[] = [];
-  const numberOf = x.map((_, i) => {
-    const root = places.find(i);
-    let n = numbers.get(root);
-    if (n === undefined) {
-      n = numbers.size;
-      numbers.set(root, n);
-      kept.x.push(0);
-      kept.y.push(0);
-      kept.width.push(0);
-      sums.push(0);
+  for (const own of [...x.keys()].sort((a, b) => width[a]! - width[b]!)) {
+    if (numberOf[own] !== -1) continue;
+    const number = kept.x.length;
+    kept.x.push(x[own]!);
+    kept.y.push(y[own]!);
+    kept.width.push(width[own]!);
+    numberOf[own] = number;
+    const stack = [own];
+    while (stack.length > 0) {
+      for (const next of beside[stack.pop()!]!) {
+        if (numberOf[next] !== -1 || Math.hypot(x[next]! - x[own]!, y[next]! - y[own]!) >= SHORTEST) continue;
+        numberOf[next] = number;
+        stack.push(next);
+      }
     }
-    kept.x[n]! += x[i]!;
-    kept.y[n]! += y[i]!;
-    kept.width[n]! += width[i]!;
-    sums[n]!++;
-    return n;
-  });
-  for (const list of [kept.x, kept.y, kept.width]) for (let n = 0; n < list.length; n++) list[n]! /= sums[n]!;
+  }
   const seen = new Set<string>();
   for (const [a, b] of links) {
     const [p, q] = [numberOf[a]!, numberOf[b]!].sort((m, n) => m - n) as [number, number];

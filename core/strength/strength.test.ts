@@ -50,6 +50,28 @@ describe("closed forms", () => {
     }
   });
 
+  it.each([0.15, 0.25, 0.4, 0.6, 1, 2, 3.5])(
+    "a neck %d mm wide between two plates breaks at its root as a cantilever does",
+    (w) => {
+      const [from, to] = [20, 22];
+      const plates = normalise([
+        rectangle(0, 0, from, 20),
+        rectangle(from - 1, 10 - w / 2, to - from + 2, w),
+        rectangle(to, 0, 20, 20),
+      ]);
+      for (const lost of [0, 0.1]) {
+        const frame = frameOf(measureWidths(plates).medial(), MATERIAL, [box(-1, -1, 4, 21)], lost);
+        const [plane, out] = frame.push([
+          { x: 40, y: 10, force: [0, 1, 0] },
+          { x: 40, y: 10, force: [0, 0, 1] },
+        ]);
+        within(plane!.worst.stress, (6 * (40 - from)) / (T * (w - lost) ** 2), 0.03);
+        within(out!.worst.stress, (6 * (40 - from)) / ((w - lost) * T ** 2), 0.03);
+        within(plane!.worst.width, w - lost, 0.01);
+      }
+    },
+  );
+
   it("a bar that is pulled has the stress of its section, whichever way it lies", () => {
     for (const degrees of [0, 30, 77, 140]) {
       const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];

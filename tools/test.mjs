@@ -1,6 +1,6 @@
 /** npm test: installs what is missing and runs everything. Closes with one line of counts. */
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+import { join, relative } from "node:path";
 import { installCommands, installPackages, ROOT, requireNode, run } from "./common.mjs";
 import { postgresPrograms } from "./postgres.mjs";
 
@@ -30,6 +30,8 @@ rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS);
 
 let passed = 0;
+/** What failed, by name: said last, since the end of a long log is what gets read. */
+const failures = [];
 let failed = 0;
 /** How long each step took, as a line. */
 const times = [];
@@ -45,7 +47,10 @@ async function timed(title, command, args, env) {
 /** A step that is one check by itself. */
 async function check(title, command, args) {
   if ((await timed(title, command, args)) === 0) passed++;
-  else failed++;
+  else {
+    failed++;
+    failures.push(title);
+  }
 }
 
 /** A step that runs tests and writes their counts; one that writes none has failed. */
@@ -54,18 +59,33 @@ async function tests(title, command, args, env, count) {
   const counts = count();
   passed += counts.passed;
   failed += counts.failed + (code !== 0 && counts.failed === 0 ? 1 : 0);
+  failures.push(...counts.names);
+  if (code !== 0 && counts.failed === 0) failures.push(title);
 }
 
+/** The beginning of what a failed test said. */
+const firstLines = (messages) => (messages[0] ?? "").split("\n").slice(0, 3).join(" ").slice(0, 300);
+
 function unitCounts() {
-  if (!existsSync(UNIT)) return { passed: 0, failed: 1 };
-  const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(UNIT, "utf8"));
-  return { passed: numPassedTests, failed: numFailedTests };
+  if (!existsSync(UNIT)) return { passed: 0, failed: 1, names: ["Unit tests wrote no results"] };
+  const { numPassedTests, numFailedTests, testResults } = JSON.parse(readFileSync(UNIT, "utf8"));
+  const names = testResults.flatMap(({ name, assertionResults }) =>
+    assertionResults
+      .filter(({ status }) => status === "failed")
+      .map(({ fullName, failureMessages }) => `${relative(ROOT, name)} › ${fullName}: ${firstLines(failureMessages)}`),
+  );
+  return { passed: numPassedTests, failed: numFailedTests, names };
 }
 
 function browserCounts() {
-  if (!existsSync(BROWSER)) return { passed: 0, failed: 1 };
-  const { stats } = JSON.parse(readFileSync(BROWSER, "utf8"));
-  return { passed: stats.expected + stats.flaky, failed: stats.unexpected };
+  if (!existsSync(BROWSER)) return { passed: 0, failed: 1, names: ["Browser tests wrote no results"] };
+  const { stats, suites } = JSON.parse(readFileSync(BROWSER, "utf8"));
+  const specs = (suite) => [...suite.specs, ...(suite.suites ?? []).flatMap(specs)];
+  const names = suites
+    .flatMap(specs)
+    .filter(({ ok }) => !ok)
+    .map(({ file, title }) => `e2e/${file} › ${title}`);
+  return { passed: stats.expected + stats.flaky, failed: stats.unexpected, names };
 }
 
 await check("Types", "npx", ["tsc", "-p", "."]);
@@ -99,5 +119,6 @@ await tests(
 );
 
 console.log(`\n${times.join("; ")}`);
+for (const name of failures) console.log(`\nFailed: ${name}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exitCode = failed === 0 ? 0 : 1;

@@ -16,6 +16,7 @@ const STAGES = [
   "cut",
   "mend",
   "strength",
+  "coupon",
   "nest",
   "runs",
   "shelf",
@@ -44,14 +45,15 @@ const MAY_USE = {
   cut: ["geometry", "measure", "piece", "judge", "report"],
   mend: ["geometry", "measure", "piece", "holders", "judge", "examine"],
   strength: ["geometry", "measure", "piece", "judge", "examine"],
+  coupon: ["geometry", "piece", "ornaments"],
   nest: ["geometry"],
-  runs: ["geometry", "piece", "judge", "examine", "report", "mend", "nest"],
+  runs: ["geometry", "piece", "ornaments", "judge", "examine", "report", "mend", "nest"],
   shelf: ["geometry", "measure", "piece", "lettering", "examine", "report"],
   machine: ["geometry", "piece", "cut", "formats"],
   formats: ["geometry", "piece", "report", "cut"],
   drawings: ["geometry", "piece", "judge", "examine", "cut", "formats", "machine"],
   examiner: ["geometry", "piece", "holders", "judge", "examine", "report", "cut", "mend", "strength", "shelf", "formats"],
-  wording: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "strength", "drawings"],
+  wording: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "strength", "coupon", "drawings"],
 };
 
 const stageRules = STAGES.map((stage) => ({

@@ -14,6 +14,7 @@ import { secureHeaders } from "hono/secure-headers";
 import { sameOriginOnly } from "./guard";
 import type { FaultyMachine } from "./machines/machine";
 import { handleError, problem } from "./problems";
+import { couponRoutes } from "./routes/coupons";
 import { fontRoutes } from "./routes/fonts";
 import { machineRoutes } from "./routes/machine";
 import { offcutRoutes } from "./routes/offcuts";
@@ -102,6 +103,7 @@ export function createApp({ db, store = NOWHERE, machine, work, host, pages }: A
   app.route("/api/outlines", outlineRoutes(db));
   app.route("/api/offcuts", offcutRoutes(db));
   app.route("/api/stocks", stockRoutes(db));
+  app.route("/api/coupons", couponRoutes(db, store));
   app.route("/api/pictures", pictureRoutes(db));
   app.route("/api/machine", machineRoutes(machine));
   if (work) app.route("/api/runs", runRoutes(db, store, work.crew, work.pool));

@@ -1,6 +1,7 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { gunzipSync, gzipSync } from "node:zlib";
+import { type Coupon, couponSchema } from "@mend-joint/core/coupon";
 import { parsePiece, SHELF, type ShelfSheet, STOCKS } from "@mend-joint/core/piece";
 import { demoPieces } from "@mend-joint/demo";
 import { fontBytes } from "@mend-joint/library";
@@ -58,6 +59,40 @@ describe.each(DATABASES)("the API on $name", (database) => {
 
   it("is healthy", async () => {
     expect((await ask("/health")).body).toMatchObject({ status: "ok" });
+  });
+
+  it("makes test pieces of a sheet as pieces, keeps what is read off them, and lays the next one's necks where it is open", async () => {
+    const coupon = (body: unknown) => body as Coupon;
+    const make = (sheet: string, made = "2026-05-17") => ask("/coupons", { method: "POST", json: { sheet, made } });
+    const list = async () => ((await ask("/coupons?sheet=mdf-3")).body as never as { coupons: Coupon[] }).coupons;
+    expect((await make("no-such")).status).toBe(404);
+    expect((await make("mdf-3", "yesterday")).status).toBe(422);
+    expect(await list()).toEqual([]);
+    const first = coupon((await make("mdf-3")).body);
+    expect(first).toMatchObject({ name: "Test piece 1, MDF 3 mm", sheet: "mdf-3", read: null, made: "2026-05-17" });
+    expect((await ask(`/pieces/${first.piece}`)).body.document.name).toBe(first.name);
+    const tried = coupon((await ask(`/coupons/${first.id}/trial`, { method: "POST", json: { read: "2026-05-18" } })).body);
+    expect(couponSchema.parse(tried)).toEqual(tried);
+    expect(tried.readings.trial).not.toBeNull();
+    expect(await list()).toEqual([tried]);
+    const second = coupon((await make("mdf-3")).body);
+    expect(second.name).toBe("Test piece 2, MDF 3 mm");
+    expect(second.plan.necks).not.toEqual(first.plan.necks);
+    const read = { ...second, read: "2026-05-19", readings: { ...second.readings, gap: 12.3 } };
+    expect((await ask(`/coupons/${second.id}`, { method: "PUT", json: read })).body).toEqual(read);
+    const wrong = await ask(`/coupons/${second.id}`, {
+      method: "PUT",
+      json: { ...read, readings: { ...read.readings, gap: 2 } },
+    });
+    expect([wrong.status, wrong.body.detail]).toEqual([422, expect.stringContaining("measure the whole gap")]);
+    expect((await ask(`/coupons/${first.id}`, { method: "DELETE" })).status).toBe(204);
+    expect((await ask(`/coupons/${first.id}`, { method: "DELETE" })).status).toBe(404);
+    expect((await ask(`/coupons/${first.id}/trial`, { method: "POST", json: { read: "2026-05-18" } })).status).toBe(404);
+    expect(await list()).toEqual([read]);
+    // Put back, it is as it was; its piece was on the rack all the while.
+    await ask(`/coupons/${first.id}`, { method: "PUT", json: tried });
+    expect(await list()).toEqual([tried, read]);
+    expect((await ask(`/pieces/${first.piece}`)).status).toBe(200);
   });
 
   it("keeps sheets of the maker's own in the place of ours, and ours when they are dropped", async () => {

@@ -39,6 +39,16 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
     },
   },
   {
+    name: "test-piece",
+    path: "/stock/birch-3/test",
+    before: async (page) => {
+      await page.getByRole("button", { name: "Make a test piece" }).click();
+      await page.getByRole("button", { name: "Let the trial cutter try it" }).click();
+      await page.getByTestId("survival-chart").locator("svg").waitFor();
+      await page.waitForTimeout(500);
+    },
+  },
+  {
     name: "bench-mend",
     path: "/bench/demo-boat-naming",
     before: async (page) => {
@@ -50,11 +60,6 @@ const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void
     name: "bench-widths",
     path: "/bench/demo-sea-kale",
     before: (page) => page.getByRole("button", { name: "Widths" }).click(),
-  },
-  {
-    name: "bench-fall-test",
-    path: "/bench/demo-boat-naming",
-    before: (page) => page.getByRole("button", { name: "Fall test" }).click(),
   },
   { name: "new", path: "/new", before: (page) => page.waitForTimeout(12_000) },
   {

@@ -1,4 +1,4 @@
-import { lazy, StrictMode, Suspense } from "react";
+import { lazy, type ReactNode, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { Toaster } from "sonner";
@@ -16,6 +16,12 @@ import "./styles.css";
 /** Rarely wanted, with what it brings. */
 const StockScreen = lazy(() => import("./screens/StockScreen").then((screen) => ({ default: screen.StockScreen })));
 
+const CouponScreen = lazy(() => import("./screens/CouponScreen").then((screen) => ({ default: screen.CouponScreen })));
+
+function Later({ screen }: { screen: ReactNode }) {
+  return <Suspense fallback={null}>{screen}</Suspense>;
+}
+
 const router = createBrowserRouter([
   { path: "/", element: <RackScreen />, errorElement: <LostScreen /> },
   { path: "/new", element: <NewScreen />, errorElement: <LostScreen /> },
@@ -25,15 +31,9 @@ const router = createBrowserRouter([
   { path: "/runs/new", element: <NewRunScreen />, errorElement: <LostScreen /> },
   { path: "/runs/:id", element: <RunScreen />, errorElement: <LostScreen /> },
   { path: "/runs/:id/:view", element: <RunScreen />, errorElement: <LostScreen /> },
-  {
-    path: "/stock",
-    element: (
-      <Suspense fallback={null}>
-        <StockScreen />
-      </Suspense>
-    ),
-    errorElement: <LostScreen />,
-  },
+  { path: "/stock", element: <Later screen={<StockScreen />} />, errorElement: <LostScreen /> },
+  { path: "/stock/:sheet", element: <Later screen={<StockScreen />} />, errorElement: <LostScreen /> },
+  { path: "/stock/:sheet/test", element: <Later screen={<CouponScreen />} />, errorElement: <LostScreen /> },
   { path: "/check", element: <CheckScreen />, errorElement: <LostScreen /> },
   { path: "*", element: <LostScreen /> },
 ]);

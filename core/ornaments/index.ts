@@ -4,6 +4,7 @@
 import type { Region } from "../geometry";
 import type { SymbolName } from "../piece";
 
+export { numberLines, numberWidth } from "./digits";
 export { drawnOutline } from "./drawn";
 export { DRAWN } from "./height";
 

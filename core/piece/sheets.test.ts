@@ -1,6 +1,5 @@
 import { describe, expect, it } from "vitest";
 import { speedsFor } from "../cut";
-import { hasGrain } from "../report";
 import { materialOf } from "../strength";
 import {
   isNewer,
@@ -17,6 +16,7 @@ import {
   writeSheetsCsv,
   writeSheetsJson,
 } from "./index";
+import { hasGrain } from "./stock";
 
 const mine: ShelfSheet = {
   ...SHELF[0]!,

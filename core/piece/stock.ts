@@ -79,3 +79,8 @@ export const startHoleFor = (stock: Stock): number => Math.max(START_HOLE, small
 
 /** A tie whose width is not given is a hair wider than the least, mm, so that sampling never makes it look thinner. */
 export const usualTieWidth = (leastWidth: number): number => leastWidth * 1.02;
+
+const SOLID: ReadonlySet<Stock["material"]> = new Set(["walnut", "cherry", "maple", "oak"]);
+
+/** Sheets whose fibres run one way; plywood, MDF and acrylic have no grain to speak of. */
+export const hasGrain = ({ material, grain }: Pick<Stock, "material" | "grain">): boolean => grain ?? SOLID.has(material);

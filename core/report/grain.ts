@@ -4,18 +4,13 @@
 import type { Examination } from "../examine";
 import type { Point } from "../geometry";
 import { isNarrower } from "../judge";
-import type { Stock } from "../piece";
+import { hasGrain, type Stock } from "../piece";
 
 /**
  * Across the grain, solid wood wants joints so many times as wide as along it (3.0 and 4.5 mm in 6 mm wood at the saw). From
  * memory; common practice, no published source.
  */
 export const ACROSS = 1.5;
-
-/** Sheets whose fibres run one way; plywood, MDF and acrylic have no grain to speak of. */
-export const hasGrain = ({ material, grain }: Pick<Stock, "material" | "grain">) => grain ?? SOLID.has(material);
-
-const SOLID: ReadonlySet<Stock["material"]> = new Set(["walnut", "cherry", "maple", "oak"]);
 
 export interface ShortGrain {
   at: Point;

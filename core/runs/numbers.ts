@@ -10,123 +10,18 @@ import {
   nearestPoints,
   type Region,
   transformRegion,
-  transformRing,
 } from "../geometry";
+import { numberLines, numberWidth } from "../ornaments";
 import type { Sheet } from "../report";
 import { sheetWith } from "./sheets";
 
-/** Height and width of a digit, and the room between two, mm. */
+/** Height of a number, mm. */
 const TALL = 3;
-const WIDE = 1.8;
-const BETWEEN = 0.9;
 /** From a number to any material and to the edge of the sheet, mm. */
 const CLEAR = 0.8;
 /** A number farther from its piece would be taken for another's, mm. */
 const FARTHEST = 8;
 const STEP = 0.8;
-
-/** Each digit as lines through corners of a grid of 2 by 4, the lower left one 0,0. */
-const DIGITS: Record<string, readonly (readonly [number, number][])[]> = {
-  "0": [
-    [
-      [0, 0],
-      [2, 0],
-      [2, 4],
-      [0, 4],
-      [0, 0],
-    ],
-  ],
-  "1": [
-    [
-      [0, 3],
-      [1, 4],
-      [1, 0],
-    ],
-  ],
-  "2": [
-    [
-      [0, 4],
-      [2, 4],
-      [2, 2],
-      [0, 2],
-      [0, 0],
-      [2, 0],
-    ],
-  ],
-  "3": [
-    [
-      [0, 4],
-      [2, 4],
-      [2, 0],
-      [0, 0],
-    ],
-    [
-      [0, 2],
-      [2, 2],
-    ],
-  ],
-  "4": [
-    [
-      [0, 4],
-      [0, 2],
-      [2, 2],
-    ],
-    [
-      [2, 4],
-      [2, 0],
-    ],
-  ],
-  "5": [
-    [
-      [2, 4],
-      [0, 4],
-      [0, 2],
-      [2, 2],
-      [2, 0],
-      [0, 0],
-    ],
-  ],
-  "6": [
-    [
-      [2, 4],
-      [0, 4],
-      [0, 0],
-      [2, 0],
-      [2, 2],
-      [0, 2],
-    ],
-  ],
-  "7": [
-    [
-      [0, 4],
-      [2, 4],
-      [0, 0],
-    ],
-  ],
-  "8": [
-    [
-      [0, 0],
-      [2, 0],
-      [2, 4],
-      [0, 4],
-      [0, 0],
-    ],
-    [
-      [0, 2],
-      [2, 2],
-    ],
-  ],
-  "9": [
-    [
-      [2, 2],
-      [0, 2],
-      [0, 4],
-      [2, 4],
-      [2, 0],
-      [0, 0],
-    ],
-  ],
-};
 
 export interface OnSheet {
   sheet: Sheet;
@@ -152,17 +47,9 @@ export function numberedSheet(pieces: readonly OnSheet[], page: { width: number;
     const at = placeFor(number, obstacles, i, page, taken);
     if (!at) return;
     taken.push(at);
-    score.push(...strokesOf(number, at.minX, at.minY));
+    score.push(...numberLines(number, TALL, { x: at.minX, y: at.minY }));
   });
   return { ...sheet, score };
-}
-
-function strokesOf(number: string, x: number, y: number): Float64Array[] {
-  return [...number].flatMap((digit, i) =>
-    (DIGITS[digit] ?? []).map((line) =>
-      transformRing(Float64Array.from(line.flat()), [WIDE / 2, 0, 0, TALL / 4, x + i * (WIDE + BETWEEN), y]),
-    ),
-  );
 }
 
 /** The clear place nearest to the piece. */
@@ -175,7 +62,7 @@ function placeFor(
 ): Box | null {
   const box = boxOfKept(regions[own]!);
   if (!box) return null;
-  const width = number.length * (WIDE + BETWEEN) - BETWEEN;
+  const width = numberWidth(number, TALL);
   const places: { at: Box; far: number }[] = [];
   for (let x = box.minX - width - FARTHEST; x <= box.maxX + FARTHEST; x += STEP) {
     for (let y = box.minY - TALL - FARTHEST; y <= box.maxY + FARTHEST; y += STEP) {

@@ -1,7 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { ClearError } from "@mend-joint/core/errors";
-import { LIMITS, type Piece, parsePiece } from "@mend-joint/core/piece";
-import { hasGrain } from "@mend-joint/core/report";
+import { hasGrain, LIMITS, type Piece, parsePiece } from "@mend-joint/core/piece";
 import {
   type Design,
   isStarter,

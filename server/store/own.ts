@@ -1,5 +1,5 @@
 /**
- * Documents of the maker's own that are more than pieces: machine profiles, outlines, offcuts, sheets. Each kind has a table of ids and documents.
+ * Documents of the maker's own that are more than pieces: machine profiles, outlines, offcuts, sheets, coupons. Each kind has a table of ids and documents.
  */
 import type { z } from "zod";
 import type { Queryable } from "./stored";
@@ -14,7 +14,7 @@ export interface OwnDocuments<T extends { id: string }> {
 
 /** @param table its name, never from outside */
 export function ownDocuments<T extends { id: string }>(
-  table: "machine_profile" | "outline" | "offcut" | "stock",
+  table: "machine_profile" | "outline" | "offcut" | "stock" | "coupon",
   schema: z.ZodType<T>,
 ): OwnDocuments<T> {
   return {

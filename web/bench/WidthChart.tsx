@@ -8,91 +8,78 @@ import { labelsOf } from "@mend-joint/core/report";
 import { placeName } from "@mend-joint/core/wording";
 import { BarChart } from "echarts/charts";
 import { AriaComponent, GridComponent, MarkLineComponent, TooltipComponent } from "echarts/components";
-import { init, use } from "echarts/core";
+import { use } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
-import { useEffect, useRef } from "react";
+import { useCallback } from "react";
 import { pointAt, showJoint, useBench } from "../state/bench";
+import { type Chart, token, useChart } from "../ui/useChart";
 
 use([BarChart, GridComponent, TooltipComponent, MarkLineComponent, AriaComponent, SVGRenderer]);
 
-/** The tokens of the stylesheet, which the chart cannot read by itself. */
-const token = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--color-${name}`).trim();
-
 export default function WidthChart({ examination }: { examination: Examination }) {
   const units = useBench((state) => state.units);
-  const frame = useRef<HTMLDivElement>(null);
-  const chart = useRef<ReturnType<typeof init> | null>(null);
-
-  useEffect(() => {
-    const made = init(frame.current!, undefined, { renderer: "svg" });
-    chart.current = made;
-    const observer = new ResizeObserver(() => made.resize());
-    observer.observe(frame.current!);
-    return () => {
-      observer.disconnect();
-      made.dispose();
-    };
-  }, []);
-
-  useEffect(() => {
-    const { joints, solids, leastWidth } = examination;
-    const labels = labelsOf(examination);
-    const [quiet, rule, ink, weak, holds] = ["quiet", "rule", "ink", "weak", "holds"].map(token);
-    const scale = units === "in" ? 1 / 25.4 : 1;
-    const made = chart.current!;
-    made.setOption(
-      {
-        animation: false,
-        aria: { enabled: true, label: { description: `${joints.length} joints by width, narrowest first` } },
-        grid: { left: 30, right: 6, top: 16, bottom: 6 },
-        tooltip: {
-          trigger: "item",
-          confine: true,
-          formatter: ({ dataIndex }: { dataIndex: number }) => {
-            const { parts, width } = joints[dataIndex]!;
-            const name = placeName(
-              parts.map((i) => solids[i]!.id),
-              labels,
-            );
-            return `${escapeHtml(name)} ${formatLength(width, units, 2)}`;
-          },
-        },
-        xAxis: { type: "category", data: joints.map((_, j) => j), show: false },
-        yAxis: {
-          type: "value",
-          max: ({ max }: { max: number }) => roundUp(Math.max(max, leastWidth * scale * 1.4)),
-          axisLabel: { color: quiet, fontSize: 11 },
-          splitLine: { lineStyle: { color: rule } },
-          splitNumber: 3,
-        },
-        series: [
-          {
-            type: "bar",
-            barCategoryGap: "25%",
-            barMaxWidth: 14,
-            data: joints.map(({ width }) => ({
-              value: width * scale,
-              itemStyle: { color: isNarrower(width, leastWidth) ? weak : holds, borderRadius: [2, 2, 0, 0] },
-            })),
-            markLine: {
-              silent: true,
-              symbol: "none",
-              label: { formatter: formatNumber(leastWidth, units, 2), position: "insideStartTop", color: ink, fontSize: 11 },
-              lineStyle: { color: ink, type: "solid", width: 1 },
-              data: [{ yAxis: leastWidth * scale }],
+  const draw = useCallback(
+    (made: Chart) => {
+      const { joints, solids, leastWidth } = examination;
+      const labels = labelsOf(examination);
+      const [quiet, rule, ink, weak, holds] = ["quiet", "rule", "ink", "weak", "holds"].map(token);
+      const scale = units === "in" ? 1 / 25.4 : 1;
+      made.setOption(
+        {
+          animation: false,
+          aria: { enabled: true, label: { description: `${joints.length} joints by width, narrowest first` } },
+          grid: { left: 30, right: 6, top: 16, bottom: 6 },
+          tooltip: {
+            trigger: "item",
+            confine: true,
+            formatter: ({ dataIndex }: { dataIndex: number }) => {
+              const { parts, width } = joints[dataIndex]!;
+              const name = placeName(
+                parts.map((i) => solids[i]!.id),
+                labels,
+              );
+              return `${escapeHtml(name)} ${formatLength(width, units, 2)}`;
             },
           },
-        ],
-      },
-      { notMerge: true },
-    );
-    made.off("click");
-    made.off("mouseover");
-    made.off("globalout");
-    made.on("click", ({ dataIndex }) => showJoint(joints[dataIndex]!));
-    made.on("mouseover", ({ dataIndex }) => pointAt([], dataIndex));
-    made.on("globalout", () => pointAt([]));
-  }, [examination, units]);
+          xAxis: { type: "category", data: joints.map((_, j) => j), show: false },
+          yAxis: {
+            type: "value",
+            max: ({ max }: { max: number }) => roundUp(Math.max(max, leastWidth * scale * 1.4)),
+            axisLabel: { color: quiet, fontSize: 11 },
+            splitLine: { lineStyle: { color: rule } },
+            splitNumber: 3,
+          },
+          series: [
+            {
+              type: "bar",
+              barCategoryGap: "25%",
+              barMaxWidth: 14,
+              data: joints.map(({ width }) => ({
+                value: width * scale,
+                itemStyle: { color: isNarrower(width, leastWidth) ? weak : holds, borderRadius: [2, 2, 0, 0] },
+              })),
+              markLine: {
+                silent: true,
+                symbol: "none",
+                label: { formatter: formatNumber(leastWidth, units, 2), position: "insideStartTop", color: ink, fontSize: 11 },
+                lineStyle: { color: ink, type: "solid", width: 1 },
+                data: [{ yAxis: leastWidth * scale }],
+              },
+            },
+          ],
+        },
+        { notMerge: true },
+      );
+      made.off("click");
+      made.off("mouseover");
+      made.off("globalout");
+      made.on("click", ({ dataIndex }) => showJoint(joints[dataIndex]!));
+      made.on("mouseover", ({ dataIndex }) => pointAt([], dataIndex));
+      made.on("globalout", () => pointAt([]));
+    },
+    [examination, units],
+  );
+  const frame = useChart(draw);
 
   return (
     <figure>

@@ -3,8 +3,7 @@
  */
 import { curveData, OVERLAP, PatternError, type PatternLayout, pathData, patternLayout } from "@mend-joint/core/formats";
 import { type Box, regionBox, ringArea } from "@mend-joint/core/geometry";
-import { formatLength, formatNumber, type Piece, startHoleFor } from "@mend-joint/core/piece";
-import { hasGrain } from "@mend-joint/core/report";
+import { formatLength, formatNumber, hasGrain, type Piece, startHoleFor } from "@mend-joint/core/piece";
 import { useMemo, useRef } from "react";
 import { LOOKS, MaterialPattern } from "../stage/materials";
 import { linePath, regionPath } from "../stage/paths";

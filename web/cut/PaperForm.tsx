@@ -1,5 +1,4 @@
-import { type Piece, startHoleFor } from "@mend-joint/core/piece";
-import { hasGrain } from "@mend-joint/core/report";
+import { hasGrain, type Piece, startHoleFor } from "@mend-joint/core/piece";
 import { type PaperChoiceKey, paperSentence } from "@mend-joint/core/wording";
 import { useBench } from "../state/bench";
 import { useCutting } from "../state/cutting";

@@ -1,7 +1,7 @@
 import { formatLength, readSheets, SHELF, type ShelfSheet, writeSheetsCsv, writeSheetsJson } from "@mend-joint/core/piece";
 import { ArrowLeft, Plus } from "lucide-react";
-import { useRef, useState } from "react";
-import { Link } from "react-router";
+import { useRef } from "react";
+import { Link, useNavigate, useParams } from "react-router";
 import { toast } from "sonner";
 import { Swatch } from "../stage/Swatch";
 import { useBench } from "../state/bench";
@@ -18,7 +18,9 @@ export function StockScreen() {
   const sheets = useSheets();
   const { own, fault } = useStockShelf();
   const units = useBench((state) => state.units);
-  const [chosen, setChosen] = useState<string | null>(null);
+  const { sheet: chosen } = useParams();
+  const navigate = useNavigate();
+  const setChosen = (id: string) => navigate(`/stock/${encodeURIComponent(id)}`, { replace: true });
   const file = useRef<HTMLInputElement>(null);
   const sheet = sheets.find(({ id }) => id === chosen) ?? sheets[0]!;
   const isShipped = SHIPPED.has(sheet.id);

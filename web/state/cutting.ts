@@ -3,8 +3,7 @@
  */
 import { type LinePurpose, type MachineProfile, PROFILES, profileById } from "@mend-joint/core/cut";
 import type { DxfCurves, Paper } from "@mend-joint/core/formats";
-import { type Piece, startHoleFor } from "@mend-joint/core/piece";
-import { hasGrain } from "@mend-joint/core/report";
+import { hasGrain, type Piece, startHoleFor } from "@mend-joint/core/piece";
 import { create } from "zustand";
 import { createJSONStorage, persist } from "zustand/middleware";
 import type { CutChoices } from "../workers/cutting";

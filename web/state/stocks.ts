@@ -5,6 +5,7 @@ import { SHELF, type ShelfSheet } from "@mend-joint/core/piece";
 import { useEffect } from "react";
 import { create } from "zustand";
 import { call, send } from "./api";
+import { createQueue } from "./inOrder";
 
 interface StockShelf {
   sheets: readonly ShelfSheet[];
@@ -37,21 +38,7 @@ export function useSheets(): readonly ShelfSheet[] {
 
 const at = (id: string) => `/stocks/${encodeURIComponent(id)}`;
 
-/** Changes go to the server one after the other, so that the last one is what stays. */
-let sent: Promise<unknown> = Promise.resolve();
-
-function afterOthers(work: () => Promise<unknown>): Promise<void> {
-  const done = sent.then(work, work).then(
-    () => {},
-    async (error: Error) => {
-      // What is shown is what is kept.
-      await fetchStocks();
-      throw error;
-    },
-  );
-  sent = done.catch(() => {});
-  return done;
-}
+const afterOthers = createQueue(fetchStocks);
 
 /** Shown at once: what is changed next is changed on top of it. @throws ApiError */
 export function saveSheet(sheet: ShelfSheet): Promise<void> {

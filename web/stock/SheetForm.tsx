@@ -1,4 +1,5 @@
 import {
+  hasGrain,
   MATERIALS,
   type Material,
   type ShelfSheet,
@@ -7,9 +8,9 @@ import {
   smallestHole,
   stockBounds,
 } from "@mend-joint/core/piece";
-import { hasGrain } from "@mend-joint/core/report";
 import { materialOf } from "@mend-joint/core/strength";
 import { type ReactNode, useState } from "react";
+import { Link } from "react-router";
 import { Swatch } from "../stage/Swatch";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
@@ -17,6 +18,7 @@ import { LengthField } from "../ui/LengthField";
 import { NumberField } from "../ui/NumberField";
 import { Pick } from "../ui/Pick";
 import { Toggle } from "../ui/Toggle";
+import { today } from "../ui/today";
 
 interface Props {
   sheet: ShelfSheet;
@@ -47,8 +49,6 @@ const MATERIAL_NAMES: Record<Material, string> = {
   leather: "leather",
   card: "card",
 };
-
-const today = () => new Date().toISOString().slice(0, 10);
 
 /** Every figure of a sheet, and where it comes from. What is changed is kept at once. */
 export function SheetForm({ sheet, shipped, onChange, onDrop }: Props) {
@@ -149,6 +149,18 @@ export function SheetForm({ sheet, shipped, onChange, onDrop }: Props) {
           onChange={(grain) => setStock({ grain })}
         />
       </Group>
+      <div className="-mt-2 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl bg-film px-4 py-3">
+        <p className="min-w-0 flex-1 text-[13px] text-quiet">
+          A test piece from an offcut tells what this sheet bears on your machine: how wide the cut is, which necks hold, which
+          holes come out clean.
+        </p>
+        <Link
+          to={`/stock/${encodeURIComponent(sheet.id)}/test`}
+          className="inline-flex h-9 items-center rounded-full border border-quiet/40 bg-film px-4 text-[14px] font-medium hover:border-ink"
+        >
+          Measure it with a test piece
+        </Link>
+      </div>
       <Group title="What is there of it">
         <LengthField
           label="Sheet width"

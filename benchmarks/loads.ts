@@ -1,0 +1,37 @@
+/**
+ * How long the load test takes: the frame, all letters in three directions, and how that grows with the piece.
+ */
+import { examine, type Library } from "@mend-joint/core";
+import { measureWidths } from "@mend-joint/core/measure";
+import { lostToCut, type Piece } from "@mend-joint/core/piece";
+import { createLoadTest, frameOf, heldAt, materialOf } from "@mend-joint/core/strength";
+import { median } from "./clock";
+import { letters, threeLines } from "./pieces";
+
+type Bar = (text: string, value: number, most: number, unit: string) => void;
+
+const SIZES = [10, 50, 200];
+
+export async function loads(library: Library, bar: Bar): Promise<void> {
+  const whole = examine(threeLines, library);
+  const frame = (piece: Piece, examination = examine(piece, library)) =>
+    frameOf(
+      measureWidths(examination.material).medial(),
+      materialOf(piece.stock),
+      heldAt(piece, examination),
+      lostToCut(piece),
+    );
+  const built = await median(() => frame(threeLines, whole), 9, 3);
+  bar("frame of three lines, built and factored", built, 80, "ms");
+  const all = await median(() => createLoadTest(threeLines, whole), 9, 3);
+  bar("all its letters in three directions, beyond that", all - built, 120, "ms");
+  const times: number[] = [];
+  for (const count of SIZES) {
+    const piece = letters(count);
+    const examination = examine(piece, library);
+    times.push(await median(() => createLoadTest(piece, examination), 3, 1));
+  }
+  console.log(`  load test of ${SIZES.map((count, i) => `${count} letters ${times[i]!.toFixed(0)} ms`).join(", ")}`);
+  const share = times.at(-1)! / times[0]! / (SIZES.at(-1)! / SIZES[0]!);
+  bar("load test of 200 letters against those of 10, over linear", share, 2, "×");
+}

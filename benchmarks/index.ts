@@ -11,6 +11,7 @@ import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import { asMeasured, median, middleOf, slowness } from "./clock";
 import { cutting } from "./cut";
 import { growth } from "./growth";
+import { loads } from "./loads";
 import { nesting } from "./nesting";
 import { outlines } from "./outlines";
 import { letters, oneWord, threeLines } from "./pieces";
@@ -125,6 +126,9 @@ bar("one key typed, 15 letters", typing, 60, "ms");
 const overlaid = beginPiece("overlaid-names", ["Wilhelmina", "Skerrow"], library);
 const ties = overlaid.parts.filter(({ kind }) => kind === "tie").length;
 bar(`overlaid names with ${ties} ties`, await median(() => examine(overlaid, library), 5, 2), 150, "ms");
+
+console.log("\nLoad test");
+await loads(library, bar);
 
 const grown = await growth(library);
 bar("1,000 letters against n·log n", grown, 2, "×");

@@ -18,6 +18,15 @@ export interface MedialGraph {
   links: [number, number][];
 }
 
+/** A link along which the stroke widens by more than this gets nodes in between, this share of the width there apart. */
+const STEP_UP = 1.25;
+const STEP = 0.25;
+/**
+ * By so much forces spread into wider material, for each mm of the way: twice the distance to the corners of a neck would be 2. Between what
+ * finite elements show for discs that overlap (2) and for plates (3): `core/tests/solids`.
+ */
+const SPREADS = 2.5;
+
 export function medialGraph({ mesh, boundary, leaving, shapes, sides }: Triangulated): MedialGraph {
   const { triangles, halfedges, coords, inside, edgeOn } = mesh;
   const graph: MedialGraph = { x: [], y: [], width: [], links: [] };
@@ -37,6 +46,27 @@ export function medialGraph({ mesh, boundary, leaving, shapes, sides }: Triangul
     }
     return 2 * least;
   };
+  /**
+   * Where a stroke widens along a link, as from a neck into a plate, nodes in between have the width over which forces have spread there.
+   * (Their distance to the outline would not do: the link may pass beside a corner, since the plate's middle need not lie straight ahead.)
+   */
+  const link = (a: number, b: number): void => {
+    const [narrow, wide] = graph.width[a]! <= graph.width[b]! ? [a, b] : [b, a];
+    const [dx, dy] = [graph.x[wide]! - graph.x[narrow]!, graph.y[wide]! - graph.y[narrow]!];
+    const length = Math.hypot(dx, dy);
+    let last = narrow;
+    if (graph.width[wide]! > STEP_UP * graph.width[narrow]!) {
+      for (let t = 0; ; ) {
+        t += (STEP * graph.width[last]!) / length;
+        if (!(t < 1)) break;
+        const [x, y] = [graph.x[narrow]! + t * dx, graph.y[narrow]! + t * dy];
+        const next = add(x, y, Math.min(graph.width[wide]!, Math.hypot(graph.width[narrow]!, SPREADS * t * length)));
+        graph.links.push([last, next]);
+        last = next;
+      }
+    }
+    graph.links.push([last, wide]);
+  };
   const nodeOf = new Int32Array(halfedges.length).fill(-1);
   for (const h of sides.inner) {
     const twin = halfedges[h]!;
@@ -52,15 +82,15 @@ export function medialGraph({ mesh, boundary, leaving, shapes, sides }: Triangul
     if (own.length === 0) {
       const middle = (axis: number) => corners.reduce((sum, p) => sum + coords[2 * p + axis]! / 3, 0);
       add(middle(0), middle(1), clearance(middle(0), middle(1), corners));
-    } else if (own.length === 2) graph.links.push([nodeOf[own[0]!]!, nodeOf[own[1]!]!]);
+    } else if (own.length === 2) link(nodeOf[own[0]!]!, nodeOf[own[1]!]!);
     else if (own.length === 3) {
       // Where no angle is obtuse the middle of the circle lies inside; else it is nearest across the longest side.
       const obtuse = shapes.obtuse[t]!;
       if (obtuse === -1) {
         const hub = add(shapes.x[t]!, shapes.y[t]!, clearance(shapes.x[t]!, shapes.y[t]!, corners));
-        for (const h of own) graph.links.push([hub, nodeOf[h]!]);
+        for (const h of own) link(hub, nodeOf[h]!);
       } else {
-        for (const h of [nextHalfedge(obtuse), prevHalfedge(obtuse)]) graph.links.push([nodeOf[obtuse]!, nodeOf[h]!]);
+        for (const h of [nextHalfedge(obtuse), prevHalfedge(obtuse)]) link(nodeOf[obtuse]!, nodeOf[h]!);
       }
     }
   }

@@ -112,26 +112,87 @@ export function factor({ nodes, diagonal, beside }: BlockMatrix, held: Uint8Arra
     steps.push({ node, inverse, to, blocks });
     degree = Math.max(0, Math.min(degree, ...to.map((one) => rows[one]!.size)));
   }
-  return {
-    solve: (load) => {
-      const work = load.slice();
-      for (const { node, inverse, to, blocks } of steps) {
-        const reduced = times(inverse, work, node);
-        for (const [k, other] of to.entries()) subtractTransposed(work, other, blocks[k]!, reduced);
-      }
-      const moved = new Float64Array(DOF * nodes);
-      for (let s = steps.length - 1; s >= 0; s--) {
-        const { node, inverse, to, blocks } = steps[s]!;
-        const rest = work.slice(node * DOF, node * DOF + DOF);
-        to.forEach((other, k) => {
-          const block = blocks[k]!;
-          for (let i = 0; i < DOF; i++) for (let j = 0; j < DOF; j++) rest[i]! -= block[i * DOF + j]! * moved[other * DOF + j]!;
-        });
-        moved.set(times(inverse, rest, 0), node * DOF);
-      }
-      return moved;
-    },
+  const flat = flattened(steps);
+  return { solve: (load) => solved(flat, load, nodes) };
+}
+
+/** Steps of an elimination, one after the other in plain arrays: loads are solved for by the hundred. */
+interface Rows {
+  node: Int32Array;
+  inverse: Float64Array;
+  /** Where the neighbours of each step begin; one more than there are steps. */
+  start: Int32Array;
+  to: Int32Array;
+  blocks: Float64Array;
+}
+
+function flattened(steps: readonly Step[]): Rows {
+  const count = steps.reduce((sum, { to }) => sum + to.length, 0);
+  const rows: Rows = {
+    node: new Int32Array(steps.length),
+    inverse: new Float64Array(BLOCK * steps.length),
+    start: new Int32Array(steps.length + 1),
+    to: new Int32Array(count),
+    blocks: new Float64Array(BLOCK * count),
   };
+  let at = 0;
+  for (const [s, { node, inverse, to, blocks }] of steps.entries()) {
+    rows.node[s] = node;
+    rows.inverse.set(inverse, BLOCK * s);
+    rows.start[s] = at;
+    for (const [k, other] of to.entries()) {
+      rows.to[at] = other;
+      rows.blocks.set(blocks[k]!, BLOCK * at);
+      at++;
+    }
+  }
+  rows.start[steps.length] = at;
+  return rows;
+}
+
+function solved({ node, inverse, start, to, blocks }: Rows, load: Float64Array, nodes: number): Float64Array {
+  const work = load.slice();
+  const reduced = new Float64Array(DOF);
+  for (let s = 0; s < node.length; s++) {
+    const own = DOF * node[s]!;
+    // A load reaches only what is eliminated after it.
+    let any = 0;
+    for (let i = 0; i < DOF; i++) any += Math.abs(work[own + i]!);
+    if (any === 0) continue;
+    multiply(inverse, BLOCK * s, work, own, reduced);
+    for (let n = start[s]!; n < start[s + 1]!; n++) {
+      const [other, block] = [DOF * to[n]!, BLOCK * n];
+      for (let i = 0; i < DOF; i++) {
+        const by = reduced[i]!;
+        for (let j = 0; j < DOF; j++) work[other + j]! -= blocks[block + i * DOF + j]! * by;
+      }
+    }
+  }
+  const moved = new Float64Array(DOF * nodes);
+  const rest = new Float64Array(DOF);
+  for (let s = node.length - 1; s >= 0; s--) {
+    const own = DOF * node[s]!;
+    for (let i = 0; i < DOF; i++) rest[i] = work[own + i]!;
+    for (let n = start[s]!; n < start[s + 1]!; n++) {
+      const [other, block] = [DOF * to[n]!, BLOCK * n];
+      for (let i = 0; i < DOF; i++) {
+        let sum = 0;
+        for (let j = 0; j < DOF; j++) sum += blocks[block + i * DOF + j]! * moved[other + j]!;
+        rest[i]! -= sum;
+      }
+    }
+    multiply(inverse, BLOCK * s, rest, 0, reduced);
+    for (let i = 0; i < DOF; i++) moved[own + i] = reduced[i]!;
+  }
+  return moved;
+}
+
+function multiply(block: Float64Array, at: number, vector: Float64Array, from: number, into: Float64Array): void {
+  for (let i = 0; i < DOF; i++) {
+    let sum = 0;
+    for (let j = 0; j < DOF; j++) sum += block[at + i * DOF + j]! * vector[from + j]!;
+    into[i] = sum;
+  }
 }
 
 function largestOn(block: Float64Array): number {
@@ -185,14 +246,4 @@ function subtractProduct(from: Float64Array, a: Float64Array, b: Float64Array): 
       const factor = a[i * DOF + k]!;
       if (factor !== 0) for (let j = 0; j < DOF; j++) from[i * DOF + j]! -= factor * b[k * DOF + j]!;
     }
-}
-
-function times(block: Float64Array, vector: Float64Array, node: number): Float64Array {
-  const product = new Float64Array(DOF);
-  for (let i = 0; i < DOF; i++) for (let j = 0; j < DOF; j++) product[i]! += block[i * DOF + j]! * vector[node * DOF + j]!;
-  return product;
-}
-
-function subtractTransposed(vector: Float64Array, node: number, block: Float64Array, by: Float64Array): void {
-  for (let i = 0; i < DOF; i++) for (let j = 0; j < DOF; j++) vector[node * DOF + j]! -= block[i * DOF + j]! * by[i]!;
 }

@@ -100,30 +100,105 @@ export function stiffness(beam: Beam, material: Material): Float64Array {
   return k;
 }
 
+/** What the stresses in a beam follow from; a row of figures for each, so that thousands are gone through quickly. */
+export interface Sections {
+  /** For each beam the nodes of its ends. */
+  ends: Int32Array;
+  /** For each beam the figures of `FIGURES`, one after the other. */
+  figures: Float64Array;
+}
+
 /**
- * The greatest stress in the sections at both ends, MPa: tension and bending both ways add up, shear by torsion comes to them as von Mises
- * has it.
- *
+ * Direction (cosine, sine); force for a stretch of one; moment for a twist of one; in the plane and out of it, moments for a displacement
+ * across, for a rotation of the same end and of the other. Then what stresses go by: area and modulus in the plane at either end, modulus
+ * out of the plane, modulus of torsion. Last, 1 where forces spread.
+ */
+const FIGURES = 17;
+
+/** A stroke that widens by more than this for each mm is no beam: forces spread there, and its sections are not across the line. */
+const SPREADING = 0.5;
+
+/**
  * @param widths of either end, mm: where a stroke narrows, tension and bending in the plane are borne by its section there. Bending out
  *   of the plane and torsion go by the beam's own: from a neck, beams lead on aslant, and its section is not across them.
- * @param forces what the nodes put on the element, in the directions of the sheet: six for either end
  */
-export function stressOf(
-  { dx, dy, width: mean }: Beam,
-  widths: readonly [number, number],
-  { thickness }: Material,
-  forces: Float64Array,
-): [number, number] {
-  const length = Math.hypot(dx, dy);
-  const [c, s] = [dx / length, dy / length];
-  const { modulus } = torsionOf(mean, thickness);
-  const at = (end: number, width: number): number => {
-    const [fx, fy, , mx, my, mz] = forces.subarray(end, end + 6);
-    const along = Math.abs(c * fx! + s * fy!) / (width * thickness);
-    const inPlane = Math.abs(mz!) / ((thickness * width ** 2) / 6);
-    const outOf = Math.abs(-s * mx! + c * my!) / ((mean * thickness ** 2) / 6);
-    const twist = Math.abs(c * mx! + s * my!) / modulus;
-    return Math.hypot(along + inPlane + outOf, Math.sqrt(3) * twist);
-  };
-  return [at(0, widths[0]), at(6, widths[1])];
+export function sectionsOf(
+  beams: readonly { a: number; b: number; beam: Beam; widths: readonly [number, number] }[],
+  material: Material,
+): Sections {
+  const { thickness } = material;
+  const ends = new Int32Array(2 * beams.length);
+  const figures = new Float64Array(FIGURES * beams.length);
+  for (const [n, { a, b, beam, widths }] of beams.entries()) {
+    ends.set([a, b], 2 * n);
+    const { dx, dy, width } = beam;
+    const length = Math.hypot(dx, dy);
+    const k = localStiffness(beam, material);
+    const at = (row: number, column: number) => k[row * 12 + column]!;
+    figures.set(
+      [
+        dx / length,
+        dy / length,
+        at(0, 0),
+        at(3, 3),
+        at(5, 1),
+        at(5, 5),
+        at(5, 11),
+        at(4, 2),
+        at(4, 4),
+        at(4, 10),
+        widths[0] * thickness,
+        widths[1] * thickness,
+        (thickness * widths[0] ** 2) / 6,
+        (thickness * widths[1] ** 2) / 6,
+        (width * thickness ** 2) / 6,
+        torsionOf(width, thickness).modulus,
+        Math.abs(widths[1] - widths[0]) > SPREADING * length ? 1 : 0,
+      ],
+      FIGURES * n,
+    );
+  }
+  return { ends, figures };
+}
+
+/**
+ * The greatest stress in the sections at both ends of every beam, MPa: tension and bending both ways add up, shear by torsion comes to
+ * them as von Mises has it.
+ *
+ * @param moved displacements and rotations, six for each node
+ * @param stresses two for each beam, written here
+ */
+export function stressesIn({ ends, figures }: Sections, moved: Float64Array, stresses: Float64Array): void {
+  for (let n = 0, f = 0; 2 * n < ends.length; n++, f += FIGURES) {
+    const [a, b] = [6 * ends[2 * n]!, 6 * ends[2 * n + 1]!];
+    const [c, s] = [figures[f]!, figures[f + 1]!];
+    // In the beam's directions: how much its ends move apart, and the rotations of either.
+    const [ux, uy] = [moved[a]! - moved[b]!, moved[a + 1]! - moved[b + 1]!];
+    const apart = c * ux + s * uy;
+    const aside = c * uy - s * ux;
+    const above = moved[a + 2]! - moved[b + 2]!;
+    const twisted = c * (moved[a + 3]! - moved[b + 3]!) + s * (moved[a + 4]! - moved[b + 4]!);
+    const [leansA, leansB] = [c * moved[a + 4]! - s * moved[a + 3]!, c * moved[b + 4]! - s * moved[b + 3]!];
+    const [turnsA, turnsB] = [moved[a + 5]!, moved[b + 5]!];
+    const pull = Math.abs(figures[f + 2]! * apart);
+    const torque = figures[f + 3]! * twisted;
+    const [shiftIn, near, far] = [figures[f + 4]! * aside, figures[f + 5]!, figures[f + 6]!];
+    const [shiftOut, nearOut, farOut] = [figures[f + 7]! * above, figures[f + 8]!, figures[f + 9]!];
+    const inA = Math.abs(shiftIn + near * turnsA + far * turnsB);
+    const inB = Math.abs(shiftIn + far * turnsA + near * turnsB);
+    let outA = Math.abs(shiftOut + nearOut * leansA + farOut * leansB);
+    let outB = Math.abs(shiftOut + farOut * leansA + nearOut * leansB);
+    let shear = 0;
+    if (figures[f + 16] === 1) {
+      // Bending of the neck behind, met aslant.
+      [outA, outB] = [Math.sqrt(outA * outA + torque * torque), Math.sqrt(outB * outB + torque * torque)];
+    } else {
+      const twist = torque / figures[f + 15]!;
+      shear = 3 * twist * twist;
+    }
+    const straightA = pull / figures[f + 10]! + inA / figures[f + 12]! + outA / figures[f + 14]!;
+    const straightB = pull / figures[f + 11]! + inB / figures[f + 13]! + outB / figures[f + 14]!;
+    stresses[2 * n] = Math.sqrt(straightA * straightA + shear);
+    stresses[2 * n + 1] = Math.sqrt(straightB * straightB + shear);
+  }
 }

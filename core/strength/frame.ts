@@ -8,7 +8,8 @@ import { ClearError } from "../errors";
 import { type Box, boxDistance, boxOfPoint, DisjointSets } from "../geometry";
 import type { MedialGraph } from "../measure";
 import { BlockMatrix, DOF, type Factored, factor, Unheld } from "./blocks";
-import { type Beam, type Material, stiffness, stressOf } from "./element";
+import { coarsened } from "./coarse";
+import { type Material, sectionsOf, stiffness, stressesIn } from "./element";
 
 /** A piece that cannot be tested; the message says why. */
 export class StrengthError extends ClearError {
@@ -62,14 +63,6 @@ const SHORTEST = 0.08;
 /** Strokes are no thinner than this after the cut has taken its part, mm: else there is nothing left to be tested. */
 const THINNEST = 0.01;
 
-interface Link {
-  a: number;
-  b: number;
-  beam: Beam;
-  /** Its stiffness. */
-  k: Float64Array;
-}
-
 /**
  * @param supports boxes, mm: material inside them is held
  * @param lost what the cut takes of every width, mm
@@ -82,22 +75,24 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
   }
   const whole = held(merged(graph), supports);
   const uncut = [...whole.links];
-  const { x, y, width, links } = rooted(whole, supports);
-  const nodes = x.length;
-  const isHeld = Uint8Array.from(x, (_, i) => (supports.some((box) => holds(box, x[i]!, y[i]!)) ? 1 : 0));
+  const all = rooted(whole, supports);
+  const isHeld = Uint8Array.from(all.x, (_, i) => (supports.some((box) => holds(box, all.x[i]!, all.y[i]!)) ? 1 : 0));
   if (!isHeld.includes(1)) throw new StrengthError("No material lies where the piece is held");
-  const matrix = new BlockMatrix(nodes);
-  const left = width.map((mm) => Math.max(THINNEST, mm - lost));
-  const beams = links.map(([a, b]): Link => {
-    const beam = { dx: x[b]! - x[a]!, dy: y[b]! - y[a]!, width: (left[a]! + left[b]!) / 2 };
-    return { a, b, beam, k: stiffness(beam, material) };
-  });
-  for (const { a, b, k } of beams) matrix.addElement(a, b, k);
   // What no beam leads to from a support moves freely: it is left out.
-  const reached = reachedFrom(isHeld, links);
+  const reached = reachedFrom(isHeld, all.links);
   // A branch that was cut at a support belongs to what is held all the same.
   const hangs = reachedFrom(reached, uncut);
-  const still = isHeld.map((value, i) => (value === 1 || reached[i] === 0 ? 1 : 0));
+  const { x, y, width, links, still } = hanging(all, coarsened(all, isHeld), reached, isHeld);
+  const nodes = x.length;
+  const left = width.map((mm) => Math.max(THINNEST, mm - lost));
+  const beams = links.map(([a, b]) => ({
+    a,
+    b,
+    beam: { dx: x[b]! - x[a]!, dy: y[b]! - y[a]!, width: (left[a]! + left[b]!) / 2 },
+    widths: [left[a]!, left[b]!] as const,
+  }));
+  const matrix = new BlockMatrix(nodes);
+  for (const { a, b, beam } of beams) matrix.addElement(a, b, stiffness(beam, material));
   let factored: Factored;
   try {
     factored = factor(matrix, still);
@@ -106,62 +101,44 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
       throw new StrengthError("The load test cannot be worked out: the piece is not held firmly enough");
     throw error;
   }
+  const sections = sectionsOf(beams, material);
 
-  /** The place belongs to the stroke in whose disc it lies deepest. */
-  const deepest = (px: number, py: number, among: Uint8Array | null): number => {
-    let [best, least] = [-1, Infinity];
-    for (let i = 0; i < nodes; i++) {
-      if (among?.[i] === 0) continue;
-      const away = Math.hypot(px - x[i]!, py - y[i]!) - width[i]! / 2;
-      if (away < least) [best, least] = [i, away];
-    }
-    return best;
-  };
   const nodeAt = (px: number, py: number): number => {
-    if (hangs[deepest(px, py, null)] === 0) throw new StrengthError("What is pushed there hangs on nothing that is held");
-    return deepest(px, py, reached);
+    if (hangs[deepestOf(all, px, py)] === 0) throw new StrengthError("What is pushed there hangs on nothing that is held");
+    return deepestOf({ x, y, width }, px, py);
   };
-  const hanging = beams.filter(({ a }) => reached[a] === 1);
   const strainsOf = (moved: Float64Array, pushed: number): { worst: Strain; stresses: Float64Array } => {
-    let worst: Strain = { x: x[pushed]!, y: y[pushed]!, width: left[pushed]!, stress: 0 };
-    const stresses = new Float64Array(hanging.length);
-    const ends = new Float64Array(2 * DOF);
-    const forces = new Float64Array(2 * DOF);
-    for (const [n, { a, b, beam, k }] of hanging.entries()) {
-      ends.set(moved.subarray(a * DOF, a * DOF + DOF));
-      ends.set(moved.subarray(b * DOF, b * DOF + DOF), DOF);
-      for (let i = 0; i < 12; i++) {
-        let sum = 0;
-        for (let j = 0; j < 12; j++) sum += k[i * 12 + j]! * ends[j]!;
-        forces[i] = sum;
-      }
-      for (const [end, stress] of stressOf(beam, [left[a]!, left[b]!], material, forces).entries()) {
-        const at = end === 0 ? a : b;
-        stresses[n] = Math.max(stresses[n]!, stress);
-        if (stress > worst.stress) worst = { x: x[at]!, y: y[at]!, width: left[at]!, stress };
-      }
+    const atEnds = new Float64Array(2 * beams.length);
+    stressesIn(sections, moved, atEnds);
+    const stresses = new Float64Array(beams.length);
+    let [worst, most] = [pushed, 0];
+    for (let n = 0; n < stresses.length; n++) {
+      const [one, other] = [atEnds[2 * n]!, atEnds[2 * n + 1]!];
+      stresses[n] = Math.max(one, other);
+      if (stresses[n]! > most) [worst, most] = [sections.ends[one >= other ? 2 * n : 2 * n + 1]!, stresses[n]!];
     }
-    return { worst, stresses };
+    return { worst: { x: x[worst]!, y: y[worst]!, width: left[worst]!, stress: most }, stresses };
   };
   const bend = ({ x: px, y: py, force: [fx, fy, fz] }: Push): Bent => {
     const node = nodeAt(px, py);
     const [ax, ay] = [px - x[node]!, py - y[node]!];
     const load = new Float64Array(DOF * nodes);
     load.set([fx, fy, fz, ay * fz, -ax * fz, ax * fy - ay * fx], node * DOF);
-    const all = factored.solve(load);
+    const displacements = factored.solve(load);
     /** A place moves as its node does, and turns about it. */
     const movedWith = (n: number, dx: number, dy: number): [number, number, number] => {
-      const [ux, uy, uz, rx, ry, rz] = all.subarray(n * DOF, n * DOF + DOF);
+      const [ux, uy, uz, rx, ry, rz] = displacements.subarray(n * DOF, n * DOF + DOF);
       return [ux! - rz! * dy, uy! + rz! * dx, uz! + rx! * dy - ry! * dx];
     };
     const moved: Bent["moved"] = (mx, my) => {
-      const n = deepest(mx, my, null);
-      return reached[n] === 0 ? [0, 0, 0] : movedWith(n, mx - x[n]!, my - y[n]!);
+      if (reached[deepestOf(all, mx, my)] === 0) return [0, 0, 0];
+      const n = deepestOf({ x, y, width }, mx, my);
+      return movedWith(n, mx - x[n]!, my - y[n]!);
     };
-    return { displacement: movedWith(node, ax, ay), ...strainsOf(all, node), moved };
+    return { displacement: movedWith(node, ax, ay), ...strainsOf(displacements, node), moved };
   };
   return {
-    beams: Float64Array.from(hanging.flatMap(({ a, b, beam }) => [x[a]!, y[a]!, x[b]!, y[b]!, beam.width])),
+    beams: Float64Array.from(beams.flatMap(({ a, b, beam }) => [x[a]!, y[a]!, x[b]!, y[b]!, beam.width])),
     push: (pushes) =>
       pushes.map((push): Pushed => {
         const { displacement, worst } = bend(push);
@@ -169,6 +146,44 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
       }),
     bend,
   };
+}
+
+/** A place belongs to the stroke in whose disc it lies deepest. */
+function deepestOf({ x, y, width }: Pick<MedialGraph, "x" | "y" | "width">, px: number, py: number): number {
+  let [best, least] = [-1, Infinity];
+  for (let i = 0; i < x.length; i++) {
+    const away = Math.hypot(px - x[i]!, py - y[i]!) - width[i]! / 2;
+    if (away < least) [best, least] = [i, away];
+  }
+  return best;
+}
+
+/** What hangs on a support, its nodes numbered anew. */
+function hanging(
+  { x, y, width }: MedialGraph,
+  links: readonly (readonly [number, number])[],
+  reached: Uint8Array,
+  isHeld: Uint8Array,
+): MedialGraph & { still: Uint8Array } {
+  const number = new Map<number, number>();
+  const kept: MedialGraph = { x: [], y: [], width: [], links: [] };
+  const still: number[] = [];
+  const numberOf = (i: number): number => {
+    let n = number.get(i);
+    if (n === undefined) {
+      n = number.size;
+      number.set(i, n);
+      kept.x.push(x[i]!);
+      kept.y.push(y[i]!);
+      kept.width.push(width[i]!);
+      still.push(isHeld[i]!);
+    }
+    return n;
+  };
+  for (const [a, b] of links) if (reached[a] === 1) kept.links.push([numberOf(a), numberOf(b)]);
+  // Held, with nothing that hangs on it.
+  for (let i = 0; i < x.length; i++) if (isHeld[i] === 1) numberOf(i);
+  return { ...kept, still: Uint8Array.from(still) };
 }
 
 const holds = (box: Box, x: number, y: number) =>

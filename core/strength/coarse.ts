@@ -1,0 +1,86 @@
+/**
+ * A frame with fewer nodes: runs of a stroke that go straight and widen evenly are one beam.
+ */
+import type { MedialGraph } from "../measure";
+
+/** A node is left out where the run passes it within this share of its width, and has its width there within this share. */
+const NEAR = 0.01;
+/** No beam is longer than this share of its stroke's width: a stroke is drawn by what each beam bears. */
+const LONGEST = 1;
+
+/**
+ * Nodes keep their places and numbers; those between the ends of runs have no links any more.
+ *
+ * @param fixed nodes that stay: what is held
+ */
+export function coarsened({ x, y, width, links }: MedialGraph, fixed: Uint8Array): [number, number][] {
+  const beside: number[][] = x.map(() => []);
+  for (const [a, b] of links) {
+    beside[a]!.push(b);
+    beside[b]!.push(a);
+  }
+  const stays = (i: number) => fixed[i] === 1 || beside[i]!.length !== 2;
+  const seen = new Uint8Array(x.length);
+  const coarse: [number, number][] = [];
+  /** The run that begins with a step from one node to the next, up to the first that stays, or round to where it began. */
+  const runFrom = (from: number, next: number): number[] => {
+    const run = [from, next];
+    for (let [before, at] = [from, next]; !stays(at) && at !== from; ) {
+      seen[at] = 1;
+      const on = beside[at]![0] === before ? beside[at]![1]! : beside[at]![0]!;
+      run.push(on);
+      [before, at] = [at, on];
+    }
+    return run;
+  };
+  const keep = (run: readonly number[], i: number, k: number): void => {
+    const split = k - i > 1 ? farthestIn(run, i, k) : -1;
+    if (split === -1) {
+      coarse.push([run[i]!, run[k]!]);
+      return;
+    }
+    keep(run, i, split);
+    keep(run, split, k);
+  };
+  /** The node that deviates most from a straight beam from one end to the other; -1 where all are near enough. */
+  const farthestIn = (run: readonly number[], i: number, k: number): number => {
+    const [a, b] = [run[i]!, run[k]!];
+    const [dx, dy] = [x[b]! - x[a]!, y[b]! - y[a]!];
+    const length = Math.hypot(dx, dy);
+    // Back where it began, it is no beam.
+    if (length < 1e-9) return (i + k) >> 1;
+    let [found, most] = [-1, 1];
+    let narrowest = Math.min(width[a]!, width[b]!);
+    for (let n = i + 1; n < k; n++) {
+      const m = run[n]!;
+      const along = ((x[m]! - x[a]!) * dx + (y[m]! - y[a]!) * dy) / length ** 2;
+      const away = Math.abs((x[m]! - x[a]!) * dy - (y[m]! - y[a]!) * dx) / length;
+      const t = Math.min(1, Math.max(0, along));
+      const back = Math.abs(along - t) * length;
+      const other = Math.abs(width[m]! - (width[a]! + t * (width[b]! - width[a]!)));
+      const off = Math.max(away, back, other) / (NEAR * width[m]!);
+      if (off > most) [found, most] = [n, off];
+      narrowest = Math.min(narrowest, width[m]!);
+    }
+    if (found === -1 && length > LONGEST * narrowest) return (i + k) >> 1;
+    return found;
+  };
+  const follow = (from: number) => {
+    for (const next of beside[from]!) {
+      if (!stays(next) && seen[next] === 1) continue;
+      // Between two that stay, each link is met from both ends.
+      if (stays(next) && next < from) continue;
+      const run = runFrom(from, next);
+      keep(run, 0, run.length - 1);
+    }
+  };
+  for (let i = 0; i < x.length; i++) if (stays(i)) follow(i);
+  // Rings without a fork.
+  for (let i = 0; i < x.length; i++) {
+    if (seen[i] === 1 || stays(i)) continue;
+    seen[i] = 1;
+    const run = runFrom(i, beside[i]![0]!);
+    keep(run, 0, run.length - 1);
+  }
+  return coarse;
+}

@@ -15,7 +15,12 @@ const SIZES = [10, 50, 200];
 export async function loads(library: Library, bar: Bar): Promise<void> {
   const whole = examine(threeLines, library);
   const frame = (piece: Piece, examination = examine(piece, library)) =>
-    frameOf(measureWidths(examination.material).medial(), materialOf(piece.stock), heldAt(piece, examination), lostToCut(piece));
+    frameOf(
+      measureWidths(examination.material).medial(),
+      materialOf(piece.stock, piece.grain),
+      heldAt(piece, examination),
+      lostToCut(piece),
+    );
   const built = await median(() => frame(threeLines, whole), 9, 3);
   bar("frame of three lines, built and factored", built, 80, "ms");
   const all = await median(() => createLoadTest(threeLines, whole), 9, 3);

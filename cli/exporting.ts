@@ -83,7 +83,7 @@ function optionsOf(values: Values, piece: Piece): FileOptions {
       landscape: values.landscape,
       hatch: values.hatch ?? true,
       drill,
-      grain: grain ?? (hasGrain(piece.stock) ? 0 : undefined),
+      grain: grain ?? (hasGrain(piece.stock) ? (piece.grain ?? 0) : undefined),
     },
     picture: { pixels: numberIn(values, "pixels", 16, 10_000) },
   };

@@ -81,7 +81,7 @@ export function testLoads(
   request: LoadRequest,
 ): { json: Reported; lines: string[] } {
   const up = flipY ? -1 : 1;
-  const usual = materialOf(stock);
+  const usual = materialOf(stock, piece?.grain);
   const material: Material = {
     young: request.young ?? usual.young,
     poisson: request.poisson ?? usual.poisson,
@@ -117,7 +117,7 @@ export function testLoads(
   }
   if (request.loads) {
     const labels = labelsOf(examination);
-    const loads = letterLoads(examination, supports, { ...material, strength: stock.strength }, lost);
+    const loads = letterLoads(examination, supports, { ...material, grain: usual.grain, strength: stock.strength }, lost);
     json.loads = loads.map(({ id, takes, direction, at, breaks }) => ({
       letter: id,
       takes: figure(takes),

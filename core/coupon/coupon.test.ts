@@ -306,7 +306,7 @@ describe("the sheet", () => {
 
   it("takes over what was found, and says where it comes from", () => {
     const changed = newFigures(shelved, figures);
-    expect(changed.map(({ key }) => key).sort()).toEqual(["hole", "kerf", "leastWidth", "strength"]);
+    expect(changed.map(({ key }) => key).sort()).toEqual(["hole", "kerf", "leastWidth", "strength", "strengthAcross"]);
     const to = Object.fromEntries(changed.map(({ key, to }) => [key, to]));
     expect(figures.least.kind).toBe("found");
     if (figures.least.kind !== "found") return;
@@ -315,7 +315,8 @@ describe("the sheet", () => {
     expect(to.leastWidth! - figures.least.rows[0]!.at).toBeLessThan(0.05);
     expect(to.kerf).toBeCloseTo(0.35, 2);
     expect(to.hole).toBe(plan.holes[6]);
-    expect(to.strength).toBe(Math.round(figures.strength.across!.mean));
+    expect(to.strength).toBe(Math.round(figures.strength.along!.mean));
+    expect(to.strengthAcross).toBe(Math.round(figures.strength.across!.mean));
     const next = withNewFigures(shelved, changed, "measured");
     expect(shelfSheetSchema.parse(next).sources).toMatchObject({ leastWidth: "measured", kerf: "measured" });
     expect(newFigures(next, figures)).toEqual([]);

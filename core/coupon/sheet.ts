@@ -5,7 +5,7 @@ import { hasGrain, type ShelfSheet, type Sourced, stockBounds } from "../piece";
 import type { CouponFigures } from "./figures";
 
 export interface NewFigure {
-  key: Extract<Sourced, "leastWidth" | "kerf" | "hole" | "strength">;
+  key: Extract<Sourced, "leastWidth" | "kerf" | "hole" | "strength" | "strengthAcross">;
   /** What the sheet has; `null` where it goes by what is usual. */
   from: number | null;
   to: number;
@@ -23,8 +23,8 @@ export function newFigures({ stock }: ShelfSheet, { kerf, least, hole, strength 
     leastWidth: least.kind === "found" ? Number((Math.ceil(least.rows[0]!.at / UP - 1e-9) * UP).toFixed(2)) : null,
     kerf: kerf && kerf.mean >= 0.01 && kerf.mean <= stock.thickness ? Number(kerf.mean.toFixed(2)) : null,
     hole: hole ? hole.diameter : null,
-    // Along and across the grain the weaker way decides, since nobody knows which way a stroke will run.
-    strength: ways.length > 0 ? Math.round(hasGrain(stock) ? Math.min(...ways) : mean) : null,
+    strength: hasGrain(stock) ? rounded(along?.mean) : rounded(ways.length > 0 ? mean : undefined),
+    strengthAcross: hasGrain(stock) ? rounded(across?.mean) : null,
   };
   return (Object.entries(found) as [NewFigure["key"], number | null][]).flatMap(([key, value]) => {
     if (value === null) return [];
@@ -33,6 +33,8 @@ export function newFigures({ stock }: ShelfSheet, { kerf, least, hole, strength 
     return to === stock[key] ? [] : [{ key, from: stock[key] ?? null, to }];
   });
 }
+
+const rounded = (mpa: number | undefined): number | null => (mpa === undefined ? null : Math.round(mpa));
 
 /** @param told where the figures come from: "measured by you on 2026-05-17 with 2 test pieces" */
 export function withNewFigures(sheet: ShelfSheet, figures: readonly NewFigure[], told: string): ShelfSheet {

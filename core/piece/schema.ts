@@ -15,8 +15,10 @@ import { graphemesOf } from "./text";
 // Checks are not compiled into code, which pages would have to allow.
 z.config({ jitless: true });
 
-/** 2: drawings as parts. 3: sheets of more materials, with stiffness, grain and smallest hole. */
-export const PIECE_VERSION = 3;
+/**
+ * 2: drawings as parts. 3: sheets of more materials, with stiffness, grain and smallest hole. 4: direction of the grain, strength across it.
+ */
+export const PIECE_VERSION = 4;
 
 /** Bounds that keep a piece inside what the measuring can carry. */
 export const LIMITS = {
@@ -514,6 +516,8 @@ export const stockSchema = z.strictObject({
   young: length(1, 300_000).optional(),
   /** Whether its fibres run one way; left out, as usual for the material. */
   grain: z.boolean().optional(),
+  /** Bending strength across the grain, N/mm²; left out, as usual for wood. */
+  strengthAcross: length(1, 1000).optional(),
   /** Narrowest hole that it lets be cut, mm; left out, by the kerf or the saw's blade. */
   hole: length(0.05, 20).optional(),
 });
@@ -546,6 +550,8 @@ export const pieceSchema = z
     pair: z.strictObject({ gap: length(0, 500), engraving: z.enum(["readable", "mirrored"]).default("readable") }).optional(),
     /** Kept as a beginning for others: its words are what is filled in. */
     starter: z.boolean().optional(),
+    /** Direction of the grain in it, degrees from the horizontal; left out, along the lettering. */
+    grain: length(-90, 90).optional(),
     /** Largest size that the finished piece may have, mm. */
     limit: z.strictObject({ width: length(1, 2000), height: length(1, 2000) }).optional(),
     accepted: z.array(accepted).max(LIMITS.letters).default([]),
@@ -668,6 +674,6 @@ export function upgradePiece(document: unknown): unknown {
       `The piece was made by a newer Mend Joint (document version ${String(version)}); this one reads up to ${PIECE_VERSION}`,
     );
   }
-  // Version 1 had no drawings, version 2 fewer materials; all else is as it was.
+  // Version 1 had no drawings, version 2 fewer materials, version 3 no direction of the grain; all else is as it was.
   return { ...document, version: PIECE_VERSION };
 }

@@ -21,6 +21,7 @@ const COLUMNS = [
   "kerf",
   "hole",
   "strength",
+  "strengthAcross",
   "young",
   "grain",
   "tool",
@@ -112,6 +113,7 @@ function rawFromCsv(text: string): unknown[] {
         ...{
           tool: row["tool"]?.trim() || "laser",
           strength: figure("strength"),
+          strengthAcross: figure("strengthAcross"),
           hole: figure("hole"),
           young: figure("young"),
           grain: yesIn(row["grain"]),

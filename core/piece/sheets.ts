@@ -10,7 +10,7 @@ import { type Material, type Stock, stockSchema } from "./schema";
 import { STOCKS } from "./stock";
 
 /** Figures of a sheet that come from somewhere. */
-export const SOURCED = ["thickness", "leastWidth", "kerf", "hole", "strength", "young"] as const;
+export const SOURCED = ["thickness", "leastWidth", "kerf", "hole", "strength", "strengthAcross", "young"] as const;
 export type Sourced = (typeof SOURCED)[number];
 
 export const shelfSheetSchema = z.strictObject({

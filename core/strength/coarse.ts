@@ -1,5 +1,5 @@
 /**
- * A frame with fewer nodes: runs of a stroke that go straight and widen evenly are one beam.
+ * A frame with fewer nodes: corners are left out, and runs of a stroke that go straight and widen evenly are one beam.
  */
 import type { MedialGraph } from "../measure";
 
@@ -7,6 +7,43 @@ import type { MedialGraph } from "../measure";
 const NEAR = 0.01;
 /** No beam is longer than this share of its stroke's width: a stroke is drawn by what each beam bears. */
 const LONGEST = 1;
+
+/** A branch is a corner of a stroke where it is at least so many times as wide as it is far from its tip: some 74° and blunter. */
+const CORNER = 1.2;
+
+/**
+ * Links without branches that only lead into corners. A stroke's middle forks at its end into its two corners; what is pushed there is
+ * pushed on the stroke, and no corner breaks off.
+ *
+ * @param fixed nodes that stay: what is held
+ */
+export function withoutCorners({ x, y, width, links }: MedialGraph, fixed: Uint8Array): [number, number][] {
+  const beside: Set<number>[] = x.map(() => new Set());
+  for (const [a, b] of links) {
+    beside[a]!.add(b);
+    beside[b]!.add(a);
+  }
+  // Those that become ends on the way are ends of strokes.
+  const leaves = [...beside.keys()].filter((i) => beside[i]!.size === 1 && fixed[i] === 0);
+  for (const leaf of leaves) {
+    const gone: number[] = [];
+    let at = leaf;
+    while (beside[at]!.size <= (at === leaf ? 1 : 2) && fixed[at] === 0) {
+      // The last chord lies half its width before the tip.
+      const far = Math.hypot(x[at]! - x[leaf]!, y[at]! - y[leaf]!) + width[leaf]! / 2;
+      if (width[at]! < CORNER * far) break;
+      const next = [...beside[at]!].find((other) => !gone.includes(other));
+      if (next === undefined) break;
+      gone.push(at);
+      at = next;
+    }
+    for (const node of gone) {
+      for (const other of beside[node]!) beside[other]!.delete(node);
+      beside[node]!.clear();
+    }
+  }
+  return links.filter(([a, b]) => beside[a]!.has(b));
+}
 
 /**
  * Nodes keep their places and numbers; those between the ends of runs have no links any more.

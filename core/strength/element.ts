@@ -5,12 +5,16 @@
  * checked against the closed forms in the tests). Units N, mm, MPa.
  */
 
+import type { Grain } from "./grain";
+
 export interface Material {
   /** Young's modulus and Poisson's number. */
   young: number;
   poisson: number;
   /** Of the sheet, mm. */
   thickness: number;
+  /** Left out for what is alike in all directions. */
+  grain?: Grain | undefined;
 }
 
 export interface Beam {
@@ -123,13 +127,12 @@ const SPREADING = 0.5;
  *   of the plane and torsion go by the beam's own: from a neck, beams lead on aslant, and its section is not across them.
  */
 export function sectionsOf(
-  beams: readonly { a: number; b: number; beam: Beam; widths: readonly [number, number] }[],
-  material: Material,
+  beams: readonly { a: number; b: number; beam: Beam; widths: readonly [number, number]; material: Material }[],
 ): Sections {
-  const { thickness } = material;
   const ends = new Int32Array(2 * beams.length);
   const figures = new Float64Array(FIGURES * beams.length);
-  for (const [n, { a, b, beam, widths }] of beams.entries()) {
+  for (const [n, { a, b, beam, widths, material }] of beams.entries()) {
+    const { thickness } = material;
     ends.set([a, b], 2 * n);
     const { dx, dy, width } = beam;
     const length = Math.hypot(dx, dy);

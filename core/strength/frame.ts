@@ -8,8 +8,9 @@ import { ClearError } from "../errors";
 import { type Box, boxDistance, boxOfPoint, DisjointSets } from "../geometry";
 import type { MedialGraph } from "../measure";
 import { BlockMatrix, DOF, type Factored, factor, Unheld } from "./blocks";
-import { coarsened } from "./coarse";
+import { coarsened, withoutCorners } from "./coarse";
 import { type Material, sectionsOf, stiffness, stressesIn } from "./element";
+import { hankinson } from "./grain";
 
 /** A piece that cannot be tested; the message says why. */
 export class StrengthError extends ClearError {
@@ -23,6 +24,8 @@ export interface Push {
   y: number;
   /** Force, N; z points out of the sheet towards the viewer. */
   force: readonly [x: number, y: number, z: number];
+  /** Where it goes into the material, with its moment about there: a hand that grips firmly. Left out, at its own place. */
+  grip?: { x: number; y: number };
 }
 
 /** Where a piece is most strained. */
@@ -31,7 +34,7 @@ export interface Strain {
   y: number;
   /** Of the material there, mm. */
   width: number;
-  /** MPa */
+  /** MPa; in wood, what would be as hard to bear along the grain. */
   stress: number;
 }
 
@@ -52,6 +55,8 @@ export interface Bent extends Pushed {
 export interface Frame {
   /** Every beam that hangs on what is held: x and y of either end, and its width, five figures each, mm. */
   beams: Float64Array;
+  /** Where a fingertip on a place presses: in the widest of the stroke that lies under it, not in a corner or a point of it. */
+  underFinger(place: { x: number; y: number }): { x: number; y: number };
   /** @throws StrengthError for a push on what is not held */
   push(pushes: readonly Push[]): Pushed[];
   /** @throws StrengthError for a push on what is not held */
@@ -60,6 +65,8 @@ export interface Frame {
 
 /** Shorter links are one node, mm. */
 const SHORTEST = 0.08;
+/** A fingertip covers what is as near as this, mm. (An assumption; common practice, no published source.) */
+const FINGERTIP = 1.5;
 /** Strokes are no thinner than this after the cut has taken its part, mm: else there is nothing left to be tested. */
 const THINNEST = 0.01;
 
@@ -82,17 +89,25 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
   const reached = reachedFrom(isHeld, all.links);
   // A branch that was cut at a support belongs to what is held all the same.
   const hangs = reachedFrom(reached, uncut);
-  const { x, y, width, links, still } = hanging(all, coarsened(all, isHeld), reached, isHeld);
+  const { x, y, width, links, still } = hanging(
+    all,
+    coarsened({ ...all, links: withoutCorners(all, isHeld) }, isHeld),
+    reached,
+    isHeld,
+  );
   const nodes = x.length;
   const left = width.map((mm) => Math.max(THINNEST, mm - lost));
-  const beams = links.map(([a, b]) => ({
-    a,
-    b,
-    beam: { dx: x[b]! - x[a]!, dy: y[b]! - y[a]!, width: (left[a]! + left[b]!) / 2 },
-    widths: [left[a]!, left[b]!] as const,
-  }));
+  const beams = links.map(([a, b]) => {
+    const beam = { dx: x[b]! - x[a]!, dy: y[b]! - y[a]!, width: (left[a]! + left[b]!) / 2 };
+    return { a, b, beam, widths: [left[a]!, left[b]!] as const, material: alongBeam(material, beam) };
+  });
+  const { grain } = material;
+  /** How many times more a stress is worth than along the grain. */
+  const weaker = beams.map(({ beam: { dx, dy } }) =>
+    grain ? 1 / hankinson(grain.strength, Math.atan2(dy, dx) - grain.direction) : 1,
+  );
   const matrix = new BlockMatrix(nodes);
-  for (const { a, b, beam } of beams) matrix.addElement(a, b, stiffness(beam, material));
+  for (const each of beams) matrix.addElement(each.a, each.b, stiffness(each.beam, each.material));
   let factored: Factored;
   try {
     factored = factor(matrix, still);
@@ -101,7 +116,12 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
       throw new StrengthError("The load test cannot be worked out: the piece is not held firmly enough");
     throw error;
   }
-  const sections = sectionsOf(beams, material);
+  const sections = sectionsOf(beams);
+  const beside: number[][] = x.map(() => []);
+  for (const [a, b] of links) {
+    beside[a]!.push(b);
+    beside[b]!.push(a);
+  }
 
   const nodeAt = (px: number, py: number): number => {
     if (hangs[deepestOf(all, px, py)] === 0) throw new StrengthError("What is pushed there hangs on nothing that is held");
@@ -114,13 +134,13 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
     let [worst, most] = [pushed, 0];
     for (let n = 0; n < stresses.length; n++) {
       const [one, other] = [atEnds[2 * n]!, atEnds[2 * n + 1]!];
-      stresses[n] = Math.max(one, other);
+      stresses[n] = weaker[n]! * Math.max(one, other);
       if (stresses[n]! > most) [worst, most] = [sections.ends[one >= other ? 2 * n : 2 * n + 1]!, stresses[n]!];
     }
     return { worst: { x: x[worst]!, y: y[worst]!, width: left[worst]!, stress: most }, stresses };
   };
-  const bend = ({ x: px, y: py, force: [fx, fy, fz] }: Push): Bent => {
-    const node = nodeAt(px, py);
+  const bend = ({ x: px, y: py, force: [fx, fy, fz], grip }: Push): Bent => {
+    const node = grip ? nodeAt(grip.x, grip.y) : nodeAt(px, py);
     const [ax, ay] = [px - x[node]!, py - y[node]!];
     const load = new Float64Array(DOF * nodes);
     load.set([fx, fy, fz, ay * fz, -ax * fz, ax * fy - ay * fx], node * DOF);
@@ -139,6 +159,17 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
   };
   return {
     beams: Float64Array.from(beams.flatMap(({ a, b, beam }) => [x[a]!, y[a]!, x[b]!, y[b]!, beam.width])),
+    underFinger: ({ x: px, y: py }) => {
+      const isUnder = (i: number) => Math.hypot(px - x[i]!, py - y[i]!) <= FINGERTIP;
+      const first = deepestOf({ x, y, width }, px, py);
+      const seen = new Set([first]);
+      let widest = first;
+      for (const i of seen) {
+        if (width[i]! > width[widest]!) widest = i;
+        for (const next of beside[i]!) if (isUnder(next)) seen.add(next);
+      }
+      return { x: x[widest]!, y: y[widest]! };
+    },
     push: (pushes) =>
       pushes.map((push): Pushed => {
         const { displacement, worst } = bend(push);
@@ -147,6 +178,12 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
     bend,
   };
 }
+
+/** Wood is softer across its fibres. */
+const alongBeam = (material: Material, { dx, dy }: { dx: number; dy: number }): Material =>
+  material.grain
+    ? { ...material, young: material.young * hankinson(material.grain.young, Math.atan2(dy, dx) - material.grain.direction) }
+    : material;
 
 /** A place belongs to the stroke in whose disc it lies deepest. */
 function deepestOf({ x, y, width }: Pick<MedialGraph, "x" | "y" | "width">, px: number, py: number): number {

@@ -3,5 +3,6 @@
  */
 export type { Material } from "./element";
 export { type Bent, type Frame, frameOf, type Push, type Pushed, type Strain, StrengthError } from "./frame";
-export { FINGER, type Held, type HeldBy, heldAt, heldBy, type LetterLoad, letterLoads, materialOf } from "./loads";
+export { hankinson, strengthAcross } from "./grain";
+export { FINGER, type Held, type HeldBy, heldAt, heldBy, type LetterLoad, letterLoads, materialOf, type UseLoad } from "./loads";
 export { createLoadTest, type Fingered, type LoadTest, type LoadTester } from "./loadTest";

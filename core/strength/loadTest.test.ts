@@ -6,7 +6,7 @@ import { createExaminer } from "../examiner";
 import { regionBox } from "../geometry";
 import { type Piece, parsePiece, STOCKS } from "../piece";
 import { labelsOf } from "../report";
-import { fingerSentence, heldSentence, loadSentence } from "../wording";
+import { fingerSentence, heldSentence, loadSentence, useSentence } from "../wording";
 import { createLoadTest } from "./index";
 
 const library = shippedLibrary();
@@ -92,12 +92,58 @@ describe("what it says", () => {
     expect(loadSentence(weak, labels)).toMatch(/^The [Kit] gives way at 2\.3 N; a careless finger is 5 N\.$/);
     const all = { ...test, letters: test.letters.map((letter) => ({ ...letter, takes: 2 })) };
     expect(loadSentence(all, labels)).toMatch(/^All letters would break/);
-    expect(loadSentence({ ...test, letters: [] }, labels)).toContain("No letter");
+    expect(loadSentence({ ...test, letters: [] }, labels)).toMatch(/^Pushed at its far end the piece/);
+    expect(loadSentence({ ...test, letters: [], uses: [] }, labels)).toBe("Nothing hangs on what is held.");
     expect(fingerSentence(finger(test.letters[0]!.at), 5, "mm")).toMatch(
       /^Pushed .* with 5 N it gives way \d+\.\d mm\. It breaks at [\d.]+ N, where it is \d+\.\d mm wide after the cut\.$/,
     );
     expect(fingerSentence(finger(test.letters[0]!.at), 5, "in")).toContain(" in");
     expect(heldSentence("stick", "stake")).toContain("soil");
     expect(heldSentence("stick", "topper")).toContain("cake");
+  });
+});
+
+describe("the whole piece in use", () => {
+  const byKind = (piece: Piece) => new Map(examiner.loads(piece).test.uses.map((use) => [use.kind, use]));
+  const topper = (stick: number): Piece =>
+    parsePiece({
+      name: "Kit",
+      stock: { ...STOCKS[0], strength: 40 },
+      parts: [
+        { kind: "word", id: "w", text: "Kit", font: "pacifico", size: { by: "cap-height", mm: 30 }, dots: "bite" },
+        { kind: "bar", id: "bar", height: 12, overlap: 4 },
+        { kind: "stick", id: "stick", width: stick, length: 90, bite: 6 },
+      ],
+    });
+
+  it("a stick is pushed in a little askew: what breaks it is the tilt, by the formula of a beam", () => {
+    const [thin, thick] = [3, 6].map((width) => byKind(topper(width)).get("planting")!);
+    expect(thin!.force).toBe(20);
+    // Tilted out of the sheet it bends over its thickness, w·t²/6: twice as wide takes nearly twice as much; in the sheet, four times.
+    expect(thick!.takes / thin!.takes).toBeGreaterThan(1.7);
+    expect(thick!.takes / thin!.takes).toBeLessThan(4.5);
+    const { at, breaks } = thin!;
+    const width = breaks.width;
+    const lever = Math.abs(at.y - breaks.y);
+    const [c, s] = [Math.cos(Math.PI / 18), Math.sin(Math.PI / 18)];
+    const bySheet = (s * lever) / ((width * 3 ** 2) / 6) + c / (width * 3);
+    const inSheet = (s * lever) / ((3 * width ** 2) / 6) + c / (width * 3);
+    expect(thin!.takes / (40 / Math.max(bySheet, inSheet))).toBeGreaterThan(0.85);
+    expect(thin!.takes / (40 / Math.max(bySheet, inSheet))).toBeLessThan(1.15);
+  });
+
+  it("a key ring is tugged by its far end; a piece without letters of its own is pushed there", () => {
+    const key = demoPieces().find(({ id }) => id === "demo-ferry-key")!;
+    const uses = byKind(key);
+    expect([...uses.keys()]).toEqual(["at the far end", "tugging"]);
+    // Straight along it bears far more than across.
+    expect(uses.get("tugging")!.takes).toBeGreaterThan(uses.get("at the far end")!.takes);
+    const { test } = examiner.loads(key);
+    expect(loadSentence(test, labelsOf(examiner.update(key)))).toMatch(
+      /^Pushed at its far end the piece takes [\d.]+ N; a careless finger is 5 N\.$/,
+    );
+    expect(useSentence(uses.get("tugging")!, "key ring")).toMatch(
+      /^Tugged by its ring with 20 N, a little askew, it (holds|breaks)/,
+    );
   });
 });

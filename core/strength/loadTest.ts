@@ -6,7 +6,7 @@ import { type Point, type Region, simplify } from "../geometry";
 import { measureWidths } from "../measure";
 import { lostToCut, type Piece } from "../piece";
 import { frameOf, type Strain, StrengthError } from "./frame";
-import { DIRECTIONS, FINGER, type Held, heldBy, type LetterLoad, loadsOn, materialOf } from "./loads";
+import { DIRECTIONS, FINGER, type Held, heldBy, type LetterLoad, loadsOn, materialOf, type UseLoad, useLoads } from "./loads";
 
 export interface LoadTest {
   held: Held;
@@ -14,6 +14,8 @@ export interface LoadTest {
   finger: number;
   /** The weakest first. */
   letters: LetterLoad[];
+  /** What the whole piece takes at its far end, and in use. */
+  uses: UseLoad[];
   /**
    * Every stroke, beam by beam: x and y of either end and the width, mm, and the greatest stress in it when any letter is pushed in any
    * direction, as a share of what the sheet bears: it breaks from 1 on.
@@ -53,7 +55,12 @@ export function createLoadTest(piece: Piece, examination: Examination): LoadTest
   const { strength } = piece.stock;
   if (!(strength > 0)) throw new StrengthError("The load test needs a strength above zero");
   const held = heldBy(piece, examination);
-  const frame = frameOf(measureWidths(examination.material).medial(), materialOf(piece.stock), held.boxes, lostToCut(piece));
+  const frame = frameOf(
+    measureWidths(examination.material).medial(),
+    materialOf(piece.stock, piece.grain),
+    held.boxes,
+    lostToCut(piece),
+  );
   const shares = new Float64Array(frame.beams.length / 5);
   const letters = loadsOn(frame, examination, held.boxes, { strength }, ({ stresses }) => {
     for (let n = 0; n < shares.length; n++) shares[n] = Math.max(shares[n]!, (stresses[n]! * FINGER) / strength);
@@ -65,10 +72,10 @@ export function createLoadTest(piece: Piece, examination: Examination): LoadTest
   }
   let outline: Region | undefined;
   return {
-    test: { held, finger: FINGER, letters, strokes },
+    test: { held, finger: FINGER, letters, uses: useLoads(frame, held, examination, { strength }), strokes },
     finger: (at, wanted) => {
       const pushed = DIRECTIONS.filter(({ direction }) => wanted === undefined || direction === wanted).map(
-        ({ direction, force }) => ({ direction, bent: frame.bend({ ...at, force }) }),
+        ({ direction, force }) => ({ direction, bent: frame.bend({ ...at, force, grip: frame.underFinger(at) }) }),
       );
       const { direction, bent } = pushed.reduce((worst, each) =>
         each.bent.worst.stress > worst.bent.worst.stress ? each : worst,

@@ -2,11 +2,12 @@
  * What every letter of a piece takes from a careless finger, held as the piece is held in use.
  */
 import type { Examination } from "../examine";
-import { type Box, type Point, regionBox } from "../geometry";
+import { type Box, boxDistance, boxOfPoint, type Point, regionBox } from "../geometry";
 import { measureWidths } from "../measure";
 import type { Piece, Stock } from "../piece";
 import type { Material } from "./element";
 import { type Bent, type Frame, frameOf, type Push, type Strain, StrengthError } from "./frame";
+import { grainOf } from "./grain";
 
 /** What a careless finger puts on a letter, N. (An assumption; common practice, no published source.) */
 export const FINGER = 5;
@@ -33,9 +34,13 @@ const ELASTIC: Record<Stock["material"], readonly [young: number, poisson: numbe
   "acrylic-red": [3200, 0.37],
 };
 
-export function materialOf({ material, thickness, young }: Pick<Stock, "material" | "thickness" | "young">): Material {
-  const [usual, poisson] = ELASTIC[material];
-  return { young: young ?? usual, poisson, thickness };
+/** @param grain direction of the fibres where it has any, degrees from the horizontal */
+export function materialOf(
+  stock: Pick<Stock, "material" | "thickness" | "young" | "grain" | "strength" | "strengthAcross">,
+  grain = 0,
+): Material {
+  const [usual, poisson] = ELASTIC[stock.material];
+  return { young: stock.young ?? usual, poisson, thickness: stock.thickness, grain: grainOf(stock, grain) };
 }
 
 export interface LetterLoad {
@@ -111,6 +116,82 @@ export function letterLoads(
   return loadsOn(frameOf(measureWidths(examination.material).medial(), sheet, supports, lost), examination, supports, sheet);
 }
 
+/** A load of the whole piece in use. */
+export interface UseLoad {
+  kind: "planting" | "tugging" | "at the far end";
+  /** What it gets, N. (An assumption; common practice, no published source.) */
+  force: number;
+  /** N, at which something breaks: the least of all tilts; infinite where what holds it is right there. */
+  takes: number;
+  at: Point;
+  breaks: Strain;
+}
+
+/** Pushed into cake or soil, and pulled by its ring: so hard, N, and so far from straight, degrees. */
+const PLANTED = 20;
+const TUGGED = 20;
+const TILT = 10;
+
+/**
+ * What happens to the whole piece: a stick is pushed in by its lettering, a ring is tugged by its far end, anything is touched there.
+ *
+ * @returns the far end first
+ */
+export function useLoads(
+  frame: Frame,
+  { by, boxes }: Held,
+  { cutouts, letters, solids }: Pick<Examination, "cutouts" | "letters" | "solids">,
+  { strength }: { strength: number },
+): UseLoad[] {
+  const middle = middleOf(boxes);
+  const lettering = regionBox(letters.flatMap(({ solids: own }) => own.flatMap((i) => solids[i]!.region)));
+  const material = cutouts.flatMap(({ region, falls }) => (falls ? [] : region));
+  const tip = farthest(material, middle, boxes);
+  if (!tip) return [];
+  const worst = (kind: UseLoad["kind"], force: number, at: Point, forces: readonly Push["force"][], grip?: Point): UseLoad[] => {
+    const [least] = forces
+      .map((each) => frame.bend({ ...at, force: each, ...(grip && { grip }) }).worst)
+      .sort((a, b) => b.stress - a.stress);
+    return least ? [{ kind, force, takes: least.stress > 0 ? strength / least.stress : Infinity, at, breaks: least }] : [];
+  };
+  const loads = worst(
+    "at the far end",
+    FINGER,
+    tip,
+    DIRECTIONS.map(({ force }) => force),
+    frame.underFinger(tip),
+  );
+  if (by === "stick" && lettering) {
+    const at = { x: (lettering.minX + lettering.maxX) / 2, y: (lettering.minY + lettering.maxY) / 2 };
+    // A hand grips the lettering as a whole: what counts is what goes down into the stick.
+    const top = Math.max(...boxes.map(({ maxY }) => maxY));
+    loads.push(...worst("planting", PLANTED, at, tilted(at, middle), { x: middle.x, y: (top + lettering.minY) / 2 }));
+  }
+  if (by === "loop") loads.push(...worst("tugging", TUGGED, tip, tilted(middle, tip)));
+  return loads;
+}
+
+/** One newton from one place towards another, tilted both ways in the plane and out of it. */
+function tilted(from: Point, to: Point): Push["force"][] {
+  const length = Math.hypot(to.x - from.x, to.y - from.y) || 1;
+  const [ux, uy] = [(to.x - from.x) / length, (to.y - from.y) / length];
+  const [c, s] = [Math.cos((TILT * Math.PI) / 180), Math.sin((TILT * Math.PI) / 180)];
+  return [
+    [c * ux - s * uy, c * uy + s * ux, 0],
+    [c * ux + s * uy, c * uy - s * ux, 0],
+    [c * ux, c * uy, s],
+  ];
+}
+
+function middleOf(boxes: readonly Box[]): Point {
+  const middle = { x: 0, y: 0 };
+  for (const { minX, maxX, minY, maxY } of boxes) {
+    middle.x += (minX + maxX) / 2 / boxes.length;
+    middle.y += (minY + maxY) / 2 / boxes.length;
+  }
+  return middle;
+}
+
 /** @param onPush told of every push of one newton, before it is judged */
 export function loadsOn(
   frame: Frame,
@@ -119,11 +200,7 @@ export function loadsOn(
   { strength }: { strength: number },
   onPush: (bent: Bent) => void = () => {},
 ): LetterLoad[] {
-  const middle = { x: 0, y: 0 };
-  for (const { minX, maxX, minY, maxY } of supports) {
-    middle.x += (minX + maxX) / 2 / supports.length;
-    middle.y += (minY + maxY) / 2 / supports.length;
-  }
+  const middle = middleOf(supports);
   const loads = letters.flatMap(({ id, solids: own }): LetterLoad[] => {
     const held = own.filter((i) => !holds[i]!.falls);
     const at = farthest(
@@ -132,7 +209,7 @@ export function loadsOn(
     );
     if (!at) return [];
     return DIRECTIONS.flatMap(({ direction, force }): LetterLoad[] => {
-      const bent = frame.bend({ ...at, force });
+      const bent = frame.bend({ ...at, force, grip: frame.underFinger(at) });
       onPush(bent);
       const { worst } = bent;
       return worst.stress > 0 ? [{ id, takes: strength / worst.stress, direction, at, breaks: worst }] : [];
@@ -150,12 +227,14 @@ export const DIRECTIONS: readonly { direction: LetterLoad["direction"]; force: P
   { direction: "out of the sheet", force: [0, 0, 1] },
 ];
 
-function farthest(rings: readonly Float64Array[], { x, y }: Point): Point | null {
+/** @param except boxes whose places do not count */
+function farthest(rings: readonly Float64Array[], { x, y }: Point, except: readonly Box[] = []): Point | null {
   let [best, far]: [Point | null, number] = [null, -1];
   for (const ring of rings) {
     for (let i = 0; i < ring.length; i += 2) {
       const away = Math.hypot(ring[i]! - x, ring[i + 1]! - y);
-      if (away > far) [best, far] = [{ x: ring[i]!, y: ring[i + 1]! }, away];
+      if (away > far && !except.some((box) => boxDistance(box, boxOfPoint({ x: ring[i]!, y: ring[i + 1]! })) === 0))
+        [best, far] = [{ x: ring[i]!, y: ring[i + 1]! }, away];
     }
   }
   return best;

@@ -57,7 +57,7 @@ describe("what test pieces say", () => {
     const along = { mean: 61.4, spread: 3.2, count: 2 };
     expect(strengthSentence({ along: null, across: null }, true)).toBe("No arm has been pulled yet.");
     expect(strengthSentence({ along, across: { mean: 24, spread: null, count: 1 } }, true)).toBe(
-      "An arm broke at 61 N/mm² ± 3 along, 24 N/mm² across. The smaller one is what the sheet is reckoned with.",
+      "An arm broke at 61 N/mm² ± 3 along, 24 N/mm² across the grain.",
     );
   });
 });

@@ -66,6 +66,5 @@ export function strengthSentence({ along, across }: CouponFigures["strength"], g
     `${measured.mean.toFixed(0)} N/mm²${measured.spread === null ? "" : ` ± ${measured.spread.toFixed(0)}`}`;
   if (!along && !across) return "No arm has been pulled yet.";
   const ways = [along && `${told(along)} along`, across && `${told(across)} across`].filter((each) => each !== null);
-  const weaker = along && across && grain ? " The smaller one is what the sheet is reckoned with." : "";
-  return `An arm broke at ${ways.join(", ")}.${weaker}`;
+  return `An arm broke at ${ways.join(", ")}${grain ? " the grain" : ""}.`;
 }

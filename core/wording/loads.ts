@@ -3,7 +3,7 @@
  */
 import type { Labels } from "../judge";
 import { formatLength, type Piece, type Units } from "../piece";
-import type { Fingered, HeldBy, LetterLoad, LoadTest } from "../strength";
+import type { Fingered, HeldBy, LetterLoad, LoadTest, UseLoad } from "../strength";
 import { capital, countWord, nameOf } from "./names";
 
 function newton(force: number): string {
@@ -24,9 +24,15 @@ export const heldSentence = (by: HeldBy, purpose: Piece["purpose"]): string =>
   by === "stick" ? `Held by its stick, two thirds of it in the ${purpose === "stake" ? "soil" : "cake"}.` : `${HELD[by]}.`;
 
 /** "The k gives way at 3.1 N; a careless finger is 5 N." */
-export function loadSentence({ letters, finger }: LoadTest, labels: Labels): string {
+export function loadSentence({ letters, finger, uses }: LoadTest, labels: Labels): string {
   const [weakest] = letters;
-  if (!weakest) return "No letter hangs on what is held.";
+  if (!weakest) {
+    const tip = uses[0];
+    if (!tip) return "Nothing hangs on what is held.";
+    return tip.takes < finger
+      ? `Pushed at its far end the piece breaks at ${newton(tip.takes)}; a careless finger is ${newton(finger)}.`
+      : `Pushed at its far end the piece takes ${newton(tip.takes)}; a careless finger is ${newton(finger)}.`;
+  }
   const broken = letters.filter(({ takes }) => takes < finger).length;
   const name = nameOf(labels.get(weakest.id));
   if (broken === 0)
@@ -34,6 +40,18 @@ export function loadSentence({ letters, finger }: LoadTest, labels: Labels): str
   if (broken === 1) return `${capital(name)} gives way at ${newton(weakest.takes)}; a careless finger is ${newton(finger)}.`;
   const all = broken === letters.length ? "All letters" : `${capital(countWord(broken))} of ${letters.length} letters`;
   return `${all} would break under a careless finger of ${newton(finger)}. The weakest is ${name}, at ${newton(weakest.takes)}.`;
+}
+
+/** "Pushed into the cake with 20 N, a little askew, it holds; it breaks at 64 N." */
+export function useSentence({ kind, force, takes }: UseLoad, purpose: Piece["purpose"]): string {
+  const said = {
+    planting: `Pushed into the ${purpose === "stake" ? "soil" : "cake"} with ${newton(force)}, a little askew`,
+    tugging: `Tugged by its ring with ${newton(force)}, a little askew`,
+    "at the far end": `Pushed at its far end with ${newton(force)}`,
+  }[kind];
+  return takes < force
+    ? `${said}, it breaks: it takes ${newton(takes)}.`
+    : `${said}, it holds; it ${Number.isFinite(takes) ? `breaks at ${newton(takes)}` : "takes any force"}.`;
 }
 
 export const takesText = ({ takes }: Pick<LetterLoad, "takes">): string => newton(takes);

@@ -1,11 +1,12 @@
 import type { Examination } from "@mend-joint/core";
-import type { Piece } from "@mend-joint/core/piece";
+import { hasGrain, type Piece } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
-import type { LetterLoad } from "@mend-joint/core/strength";
-import { fingerSentence, heldSentence, loadSentence, takesText, titleOf } from "@mend-joint/core/wording";
+import type { LetterLoad, LoadTest } from "@mend-joint/core/strength";
+import { fingerSentence, heldSentence, loadSentence, takesText, titleOf, useSentence } from "@mend-joint/core/wording";
 import { X } from "lucide-react";
 import { exaggeration } from "../stage/Loads";
 import { useBench } from "../state/bench";
+import { usePiece } from "../state/piece";
 import { Choice } from "../ui/Choice";
 import { VerdictMark } from "../ui/VerdictMark";
 
@@ -17,6 +18,12 @@ const DIRECTIONS = [
 
 const drawn = (times: number) => (times === 1 ? "Drawn as far as it moves" : `Drawn ${times} times as far as it moves`);
 
+const bearsAll = ({ letters, uses, finger }: LoadTest) =>
+  letters.every(({ takes }) => takes >= finger) &&
+  uses.every(({ kind, takes, force }) => takes >= force || (kind === "at the far end" && letters.length > 0));
+
+const grainIsAslant = ({ grain = 0 }: Piece) => ![0, 90].includes(grain);
+
 /** What every letter takes, the weakest first; the one that is pushed, and what it does. */
 export function Loads({ examination, piece }: { examination: Examination; piece: Piece }) {
   const loads = useBench((state) => state.loads);
@@ -25,7 +32,9 @@ export function Loads({ examination, piece }: { examination: Examination; piece:
   const units = useBench((state) => state.units);
   const labels = labelsOf(examination);
   const test = loads?.test;
-  const worst = test?.letters[0];
+  // Where there are letters, their ends are the far ends.
+  const inUse = test?.uses.filter(({ kind }) => kind !== "at the far end") ?? [];
+  const before = new Map(loads?.before?.letters.map(({ id, takes }) => [id, takes]));
   return (
     <section id="findings" tabIndex={-1} aria-label="Load test" className="flex min-h-0 flex-1 flex-col outline-none">
       <h2 className="flex items-center justify-between px-5 pt-3 pb-1 font-display text-[17px] font-semibold">
@@ -49,12 +58,35 @@ export function Loads({ examination, piece }: { examination: Examination; piece:
         {test && (
           <>
             <div className="flex items-start gap-2" role="status" data-testid="load-verdict">
-              <VerdictMark verdict={worst && worst.takes < test.finger ? "weak" : "holds"} size={20} />
+              <VerdictMark verdict={bearsAll(test) ? "holds" : "weak"} size={20} />
               <p className="text-[14px] leading-snug font-medium">{loadSentence(test, labels)}</p>
             </div>
             <p className="mt-1.5 text-[13px] text-quiet">
               {heldSentence(test.held.by, piece.purpose)} Press anywhere on the piece to push there.
             </p>
+            {inUse.length > 0 && (
+              <ul className="mt-2 flex flex-col gap-1 text-[13px]">
+                {inUse.map((use) => (
+                  <li key={use.kind} className={use.takes < use.force ? "font-medium text-falls" : ""}>
+                    {useSentence(use, piece.purpose)}
+                  </li>
+                ))}
+              </ul>
+            )}
+            {hasGrain(piece.stock) && (
+              <div className="mt-3">
+                <Choice
+                  label="The grain runs"
+                  value={String(piece.grain ?? 0)}
+                  options={[
+                    { value: "0", text: "along the lettering" },
+                    { value: "90", text: "upright" },
+                    ...(grainIsAslant(piece) ? [{ value: String(piece.grain), text: `at ${piece.grain}°` }] : []),
+                  ]}
+                  onChange={(next) => usePiece.getState().change((before) => ({ ...before, grain: Number(next) }))}
+                />
+              </div>
+            )}
             {finger && (
               <div className="mt-3 rounded-xl bg-film p-3 text-[13px]" role="group" aria-label="The finger">
                 <p className="font-medium">
@@ -87,6 +119,7 @@ export function Loads({ examination, piece }: { examination: Examination; piece:
                     letter={letter}
                     name={titleOf(labels.get(letter.id))}
                     finger={test.finger}
+                    before={before.get(letter.id)}
                     on={finger?.letter === letter.id}
                   />
                 </li>
@@ -106,9 +139,22 @@ export function Loads({ examination, piece }: { examination: Examination; piece:
 /** Bars end at so many times the finger. */
 const FULL = 3;
 
-function Letter({ letter, name, finger, on }: { letter: LetterLoad; name: string; finger: number; on: boolean }) {
+/** Changes below this share are of no account. */
+const SAME = 0.02;
+
+interface LetterProps {
+  letter: LetterLoad;
+  name: string;
+  finger: number;
+  /** N that it took before the last change of the piece. */
+  before: number | undefined;
+  on: boolean;
+}
+
+function Letter({ letter, name, finger, before, on }: LetterProps) {
   const { id, takes, at, direction } = letter;
   const breaks = takes < finger;
+  const changed = before !== undefined && Math.abs(takes - before) > SAME * before;
   return (
     <button
       type="button"
@@ -118,7 +164,10 @@ function Letter({ letter, name, finger, on }: { letter: LetterLoad; name: string
     >
       <span className="min-w-0">
         <span className="block truncate text-[14px]">{name}</span>
-        <span className="block truncate text-[12px] text-quiet">{direction}</span>
+        <span className="block truncate text-[12px] text-quiet">
+          {direction}
+          {changed && <span className="figure">, was {takesText({ takes: before })}</span>}
+        </span>
       </span>
       <span className="relative h-2 rounded-full bg-ink/8" aria-hidden="true">
         <span

@@ -1,3 +1,4 @@
+import type { LoadTest } from "@mend-joint/core/strength";
 import { useEffect } from "react";
 import { useBench } from "../state/bench";
 import { loadFinger, loadTest } from "../workers/examiner";
@@ -16,9 +17,16 @@ export function useLoads(): void {
   useEffect(() => {
     if (!shown || !piece || moving) return;
     let gone = false;
+    const tell = (test: LoadTest | null, fault: string | null) => {
+      if (gone) return;
+      useBench.setState(({ loads }) => {
+        const before = loads?.piece === piece.id ? (loads.test ?? loads.before) : null;
+        return { loads: { piece: piece.id, test, fault, before }, ...(fault !== null && { finger: null }) };
+      });
+    };
     loadTest(piece).then(
-      (test) => !gone && useBench.setState({ loads: { test, fault: null } }),
-      (error: Error) => !gone && useBench.setState({ loads: { test: null, fault: error.message }, finger: null }),
+      (test) => tell(test, null),
+      (error: Error) => tell(null, error.message),
     );
     return () => {
       gone = true;

@@ -154,7 +154,7 @@ const MOST_NUMBERS = 60;
 
 function Pages({ sheet: { sheet, starts }, piece, layout }: { sheet: CutSheet; piece: Piece; layout: PatternLayout }) {
   const { start, step, window, columns, rows } = layout;
-  const { hatch, drill, grain } = useCutting();
+  const { hatch, drill } = useCutting();
   const box = sheet.box!;
   const cells = Array.from({ length: columns * rows }, (_, k) => ({
     x: start.x + (k % columns) * step.x,
@@ -220,7 +220,7 @@ function Pages({ sheet: { sheet, starts }, piece, layout }: { sheet: CutSheet; p
         joins(rows, start.y, step.y).map((y) => <Join key={y} x={start.x} y={y} along={(columns - 1) * step.x + window.width} />)}
       {hasGrain(piece.stock) && (
         <g
-          transform={`translate(${start.x + (columns - 1) * step.x + window.width - arrow - 8} ${start.y + (rows - 1) * step.y + window.height - 14}) rotate(${grain})`}
+          transform={`translate(${start.x + (columns - 1) * step.x + window.width - arrow - 8} ${start.y + (rows - 1) * step.y + window.height - 14}) rotate(${piece.grain ?? 0})`}
           fill="none"
           stroke="var(--color-quiet)"
           strokeWidth={1.4}

@@ -2,6 +2,7 @@ import { hasGrain, type Piece, startHoleFor } from "@mend-joint/core/piece";
 import { type PaperChoiceKey, paperSentence } from "@mend-joint/core/wording";
 import { useBench } from "../state/bench";
 import { useCutting } from "../state/cutting";
+import { usePiece } from "../state/piece";
 import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
 import { NumberField } from "../ui/NumberField";
@@ -10,7 +11,8 @@ import type { CutSheet } from "../workers/cutting";
 
 /** The pattern that is glued onto the wood. */
 export function PaperForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | null }) {
-  const { paper, landscape, hatch, drill, grain } = useCutting();
+  const { paper, landscape, hatch, drill } = useCutting();
+  const grain = piece.grain ?? 0;
   const units = useBench((state) => state.units);
   const setting = {
     paper,
@@ -78,8 +80,8 @@ export function PaperForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | nu
             least={-90}
             most={90}
             step={5}
-            onChange={(next) => useCutting.setState({ grain: next })}
-            hint="0 runs across the page"
+            onChange={(next) => usePiece.getState().change((before) => ({ ...before, grain: next }))}
+            hint="0 runs along the lettering"
           />
         );
     }

@@ -25,8 +25,6 @@ interface CuttingState {
   hatch: boolean;
   /** Diameter of start holes, mm; `null` for the least that the sheet wants. */
   drill: number | null;
-  /** Direction of the grain, degrees. */
-  grain: number;
 }
 
 export const useCutting = create<CuttingState>()(
@@ -43,7 +41,6 @@ export const useCutting = create<CuttingState>()(
       landscape: false,
       hatch: true,
       drill: null,
-      grain: 0,
     }),
     { name: "mend-joint:cutting", storage: createJSONStorage(() => localStorage), partialize: ({ own: _, ...rest }) => rest },
   ),
@@ -56,7 +53,7 @@ export async function fetchProfiles(): Promise<void> {
 export const profileOf = ({ profileId, own }: Pick<CuttingState, "profileId" | "own">): MachineProfile =>
   profileById(profileId, own) ?? PROFILES[0]!;
 
-export function choicesOf(state: CuttingState, { stock }: Pick<Piece, "stock">): CutChoices {
+export function choicesOf(state: CuttingState, { stock, grain }: Pick<Piece, "stock" | "grain">): CutChoices {
   return {
     profile: profileOf(state),
     without: state.without,
@@ -68,7 +65,7 @@ export function choicesOf(state: CuttingState, { stock }: Pick<Piece, "stock">):
       landscape: state.landscape,
       hatch: state.hatch,
       drill: state.drill ?? startHoleFor(stock),
-      grain: hasGrain(stock) ? state.grain : undefined,
+      grain: hasGrain(stock) ? (grain ?? 0) : undefined,
     },
   };
 }

@@ -9,6 +9,7 @@ const NAMES: Record<NewFigure["key"], string> = {
   kerf: "Width of the cut",
   hole: "Smallest hole",
   strength: "Bending strength",
+  strengthAcross: "Strength across the grain",
 };
 
 interface Props {
@@ -26,7 +27,7 @@ export function CouponFindings({ sheet, coupons, figures, onTake }: Props) {
   const changed = newFigures(sheet, figures);
   const read = coupons.filter(({ read: on }) => on !== null).length;
   const written = (key: NewFigure["key"], value: number) =>
-    key === "strength" ? `${value} N/mm²` : formatLength(value, units, units === "mm" ? 2 : 3);
+    key === "strength" || key === "strengthAcross" ? `${value} N/mm²` : formatLength(value, units, units === "mm" ? 2 : 3);
   return (
     <div className="flex flex-col gap-4">
       <h2 className="font-display text-[17px] font-semibold">

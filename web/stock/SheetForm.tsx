@@ -8,7 +8,7 @@ import {
   smallestHole,
   stockBounds,
 } from "@mend-joint/core/piece";
-import { materialOf } from "@mend-joint/core/strength";
+import { materialOf, strengthAcross } from "@mend-joint/core/strength";
 import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import { Swatch } from "../stage/Swatch";
@@ -123,6 +123,17 @@ export function SheetForm({ sheet, shipped, onChange, onDrop }: Props) {
             onChange={(value) => figure("strength", value)}
           />
         </Figure>
+        {hasGrain(stock) && (
+          <Figure source={sourceOf("strengthAcross")}>
+            <NumberField
+              label="Strength across the grain"
+              unit="N/mm²"
+              value={strengthAcross(stock)}
+              {...stockBounds("strengthAcross")}
+              onChange={(value) => figure("strengthAcross", value)}
+            />
+          </Figure>
+        )}
         <Figure source={sourceOf("young")}>
           <NumberField
             label="Stiffness"

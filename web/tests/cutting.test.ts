@@ -25,8 +25,8 @@ describe("choices for the cutter", () => {
   });
 
   it("carry what was chosen", () => {
-    useCutting.setState({ tabs: 3, tabWidth: 0.6, drill: 2.5, grain: 30, without: ["score"], source: true });
-    const choices = choicesOf(useCutting.getState(), walnut);
+    useCutting.setState({ tabs: 3, tabWidth: 0.6, drill: 2.5, without: ["score"], source: true });
+    const choices = choicesOf(useCutting.getState(), { ...walnut, grain: 30 });
     expect(choices).toMatchObject({ tabs: { count: 3, width: 0.6 }, without: ["score"], source: true });
     expect(choices.pattern).toMatchObject({ drill: 2.5, grain: 30 });
   });

@@ -235,8 +235,10 @@ test("a finding leads to its place, and 0 back to the whole", async ({ page }) =
 });
 
 test("the load test says what each letter takes, bends the piece, and takes a finger anywhere", async ({ page }) => {
-  await page.goto("/bench/demo-boat-naming");
-  await page.getByRole("button", { name: "Load test", exact: true }).click();
+  const piece = await copyOf(page, "demo-boat-naming", "In the hand");
+  await page.goto(`/bench/${piece}`);
+  // Left alone for a moment, it is said among the findings.
+  await page.getByRole("button", { name: /careless finger.* Load test$/ }).click();
   await expect(page.getByTestId("load-verdict")).toContainText("careless finger of 5 N", { timeout: 20_000 });
   const panel = page.getByRole("region", { name: "Load test" });
   await panel.getByRole("button", { name: /^The K / }).click();
@@ -249,6 +251,12 @@ test("the load test says what each letter takes, bends the piece, and takes a fi
   const stick = (await page.getByTestId("push").boundingBox())!;
   await page.mouse.click(stick.x + stick.width / 2 + 4, stick.y + stick.height * 0.6);
   await expect(panel.getByText("A finger on this place")).toBeVisible();
+  await expect(panel.getByText(/^Pushed into the cake with 20 N, a little askew, it holds/)).toBeVisible();
+  // A sheet with a grain has its direction, and what letters took before a change stands beside.
+  await page.getByRole("button", { name: "Change the sheet" }).click();
+  await page.getByRole("menuitem", { name: /^walnut 3 mm/ }).click();
+  await panel.getByRole("radio", { name: "upright" }).click();
+  await expect(panel.getByText(/, was [\d.]+ N$/).first()).toBeVisible();
   await panel.getByRole("button", { name: "Back to the findings" }).click();
   await expect(page.getByRole("region", { name: "Findings" })).toBeVisible();
 });

@@ -100,3 +100,8 @@ export function createLoadTest(piece: Piece, examination: Examination): LoadTest
     },
   };
 }
+
+/** Every letter takes a careless finger, and the piece what happens to it in use; where there are letters, theirs are the far ends. */
+export const bearsAll = ({ letters, uses, finger }: Pick<LoadTest, "letters" | "uses" | "finger">): boolean =>
+  letters.every(({ takes }) => takes >= finger) &&
+  uses.every(({ kind, takes, force }) => takes >= force || (kind === "at the far end" && letters.length > 0));

@@ -3,7 +3,8 @@ import { regionBox } from "@mend-joint/core/geometry";
 import { acceptedAs, type Finding, isAcceptedAs, MENDABLE } from "@mend-joint/core/judge";
 import type { Piece } from "@mend-joint/core/piece";
 import { type FindingGroup, groupFindings, labelsOf } from "@mend-joint/core/report";
-import { describeFinding, titleOf } from "@mend-joint/core/wording";
+import { bearsAll } from "@mend-joint/core/strength";
+import { describeFinding, loadSentence, titleOf } from "@mend-joint/core/wording";
 import { useState } from "react";
 import { pointAt, selectionOf, useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
@@ -66,6 +67,7 @@ export function Findings({ examination, piece }: { examination: Examination; pie
             )}
           </>
         )}
+        <InTheHand examination={examination} piece={piece} />
         {accepted.length > 0 && (
           <>
             <h3 className="px-5 pt-5 pb-1 font-display text-[15px] font-semibold">Let be</h3>
@@ -87,6 +89,27 @@ export function Findings({ examination, piece }: { examination: Examination; pie
       </div>
       {toMend.length > 0 && <MendAll piece={piece} count={toMend.length} />}
     </section>
+  );
+}
+
+/** What the load test says, when the piece has been left alone for a moment. */
+function InTheHand({ examination, piece }: { examination: Examination; piece: Piece }) {
+  const loads = useBench((state) => state.loads);
+  if (!loads?.test || loads.piece.id !== piece.id) return null;
+  return (
+    <>
+      <h3 className="px-5 pt-5 pb-1 font-display text-[15px] font-semibold">In the hand</h3>
+      <button
+        type="button"
+        onClick={() => useBench.setState({ show: "loads", selection: null })}
+        className="mx-3 flex items-start gap-2 rounded-lg px-2 py-1.5 text-left text-[14px] leading-snug hover:bg-ink/6"
+      >
+        <VerdictMark verdict={bearsAll(loads.test) ? "holds" : "weak"} size={18} />
+        <span>
+          {loadSentence(loads.test, labelsOf(examination))} <span className="underline">Load test</span>
+        </span>
+      </button>
+    </>
   );
 }
 

@@ -1,9 +1,10 @@
 import type { Examination } from "@mend-joint/core";
 import { hasGrain, type Piece } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
-import type { LetterLoad, LoadTest } from "@mend-joint/core/strength";
+import { bearsAll, type LetterLoad } from "@mend-joint/core/strength";
 import { fingerSentence, heldSentence, loadSentence, takesText, titleOf, useSentence } from "@mend-joint/core/wording";
 import { X } from "lucide-react";
+import { Link } from "react-router";
 import { exaggeration } from "../stage/Loads";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
@@ -17,10 +18,6 @@ const DIRECTIONS = [
 ] as const;
 
 const drawn = (times: number) => (times === 1 ? "Drawn as far as it moves" : `Drawn ${times} times as far as it moves`);
-
-const bearsAll = ({ letters, uses, finger }: LoadTest) =>
-  letters.every(({ takes }) => takes >= finger) &&
-  uses.every(({ kind, takes, force }) => takes >= force || (kind === "at the far end" && letters.length > 0));
 
 const grainIsAslant = ({ grain = 0 }: Piece) => ![0, 90].includes(grain);
 
@@ -126,8 +123,11 @@ export function Loads({ examination, piece }: { examination: Examination; piece:
               ))}
             </ol>
             <p className="mt-3 text-[12px] text-quiet">
-              A careless finger of {test.finger} N is an assumption, and so are how it is held and the strength of the sheet: try
-              a strip of your own.
+              A careless finger of {test.finger} N is an assumption, and so is how it is held. What the sheet bears,{" "}
+              <Link to={`/stock/${encodeURIComponent(piece.stock.id)}/test`} className="underline">
+                a test piece
+              </Link>{" "}
+              measures.
             </p>
           </>
         )}

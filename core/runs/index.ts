@@ -14,6 +14,7 @@ export {
   stockOf,
   USUAL_CHOICES,
 } from "./choices";
+export { costOf, type SheetCost } from "./cost";
 export {
   boxOfShape,
   factsOf,

@@ -2,15 +2,17 @@ import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine, layOutWords } from "../examine";
 import { backwards, intersection, nearestPoints, regionArea, regionBox, regionContains, translateRegion } from "../geometry";
-import { parsePiece, STOCKS, type Word } from "../piece";
+import { parsePiece, SHELF, type ShelfSheet, STOCKS, type Word } from "../piece";
 import type { Sheet } from "../report";
 import { rectangle } from "../tests/shapes";
 import { describeAllDone } from "../wording";
 import {
   boxOfShape,
+  costOf,
   decodeList,
   factsOf,
   keptSheetChoices,
+  type Layout,
   ListError,
   layoutSchema,
   leftoverOf,
@@ -303,5 +305,33 @@ describe("offcuts", () => {
     expect(layoutSchema.parse(layout).choices).toEqual(USUAL_CHOICES.sheet);
     // A part of the choices stays a part.
     expect(Object.keys(sheetChoicesSchema.partial().parse({ gap: 2 }))).toEqual(["gap"]);
+  });
+});
+
+describe("what sheets cost", () => {
+  const shelved = { ...SHELF[0]!, width: 600, height: 400, price: 12, count: 2 };
+  const sheet = (pieces: number, offcut?: string) => ({
+    pieces: Array.from({ length: pieces }, () => ({})),
+    ...(offcut && { offcut }),
+  });
+  const cost = (width: number, height: number, sheets: object[], of: typeof shelved | ShelfSheet = shelved) =>
+    costOf({ sheets, choices: { width, height } } as unknown as Layout, of);
+
+  it("goes by whole sheets and their size; offcuts cost nothing", () => {
+    expect(cost(600, 400, [sheet(10), sheet(6)])).toEqual({ sheets: 2, price: 24, each: 1.5, short: 0 });
+    expect(cost(600, 400, [sheet(4, "left"), sheet(8)])).toEqual({ sheets: 1, price: 12, each: 1, short: 0 });
+    // Halves of a bought sheet, three of them: two sheets are begun.
+    expect(cost(300, 400, [sheet(4), sheet(4), sheet(4)])).toEqual({ sheets: 2, price: 18, each: 1.5, short: 0 });
+    expect(cost(600, 400, [sheet(1), sheet(1), sheet(1)])).toMatchObject({ sheets: 3, short: 1 });
+  });
+
+  it("is not known without a price, and nobody is short where nobody counts", () => {
+    expect(cost(600, 400, [sheet(3)], { ...shelved, price: null, count: null })).toEqual({
+      sheets: 1,
+      price: null,
+      each: null,
+      short: 0,
+    });
+    expect(cost(600, 400, [])).toEqual({ sheets: 0, price: 0, each: null, short: 0 });
   });
 });

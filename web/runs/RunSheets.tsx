@@ -1,7 +1,8 @@
 import { PROFILES } from "@mend-joint/core/cut";
 import { REACH, regionArea } from "@mend-joint/core/geometry";
-import { formatLength, formatNumber, type Units } from "@mend-joint/core/piece";
+import { formatLength, formatNumber, type ShelfSheet, type Units } from "@mend-joint/core/piece";
 import {
+  costOf,
   isLaid,
   keptSheetChoices,
   type Laying,
@@ -10,6 +11,7 @@ import {
   outlineOf,
   type RunRow,
   type SheetChoices,
+  type SheetCost,
 } from "@mend-joint/core/runs";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
@@ -19,6 +21,7 @@ import { useBench } from "../state/bench";
 import { fetchProfiles, profileOf, useCutting } from "../state/cutting";
 import { keepLeftover, listOffcuts } from "../state/offcuts";
 import { changeRun, type FollowedRun, fetchFile, laySheets, stopLaying, useShapes } from "../state/runs";
+import { useSheets } from "../state/stocks";
 import { Button } from "../ui/Button";
 import { download } from "../ui/download";
 import { LengthField } from "../ui/LengthField";
@@ -53,6 +56,7 @@ export function RunSheets({ followed, onTrial }: { followed: FollowedRun; onTria
       },
       (error: Error) => toast.error(error.message),
     );
+  const shelved = useSheets().find(({ id }) => id === design.stock.id);
   const laid = useMemo(() => rowsOn(layout, rows), [layout, rows]);
   useEffect(() => want(laid), [laid, want]);
   const stale = layout ? staleness(layout, choices.sheet, rows, design.stock.id) : null;
@@ -66,7 +70,7 @@ export function RunSheets({ followed, onTrial }: { followed: FollowedRun; onTria
         children: (
           <>
             <h2 className="font-display text-[17px] font-semibold">The sheet</h2>
-            <SheetFields choices={choices.sheet} onChange={change} />
+            <SheetFields choices={choices.sheet} shelved={shelved} onChange={change} />
             <Offcuts
               stock={design.stock}
               choices={choices.sheet}
@@ -153,10 +157,15 @@ const TURNS = [
 
 interface FieldsProps {
   choices: SheetChoices;
+  /** The sheet as it is on the shelf, when it is. */
+  shelved: ShelfSheet | undefined;
   onChange(some: Partial<SheetChoices>): void;
 }
 
-function SheetFields({ choices, onChange: change }: FieldsProps) {
+function SheetFields({ choices, shelved, onChange: change }: FieldsProps) {
+  const units = useBench((state) => state.units);
+  const other =
+    shelved && shelved.width <= REACH && (shelved.width !== choices.width || shelved.height !== choices.height) ? shelved : null;
   return (
     <>
       <div className="grid grid-cols-2 gap-4">
@@ -179,6 +188,15 @@ function SheetFields({ choices, onChange: change }: FieldsProps) {
         <LengthField label="Between pieces" value={choices.gap} least={0} most={200} onChange={(gap) => change({ gap })} />
         <LengthField label="Empty edge" value={choices.margin} least={0} most={500} onChange={(margin) => change({ margin })} />
       </div>
+      {other && (
+        <Button
+          look="quiet"
+          className="-mx-3 h-8 self-start px-3 text-[13px]"
+          onClick={() => change({ width: other.width, height: other.height })}
+        >
+          As on your shelf, {formatNumber(other.width, units, 0)} × {formatLength(other.height, units, 0)}
+        </Button>
+      )}
       <Pick label="Pieces may be turned" value={choices.turns} options={TURNS} onChange={(turns) => change({ turns })} />
       <Toggle
         label="They may lie back up"
@@ -276,10 +294,12 @@ interface FactsProps {
   onKeep(sheet: number): void;
 }
 
-function SheetFacts({ followed: { run }, layout: { sheets, choices, fewest }, chosen, onChoose, onKeep }: FactsProps) {
+function SheetFacts({ followed: { run, design }, layout: { sheets, choices, fewest }, chosen, onChoose, onKeep }: FactsProps) {
   const units = useBench((state) => state.units);
   const pieces = sheets.reduce((sum, sheet) => sum + sheet.pieces.length, 0);
   const seconds = sheets.reduce((sum, sheet) => sum + (sheet.seconds ?? Number.NaN), 0);
+  const shelved = useSheets().find(({ id }) => id === design.stock.id);
+  const cost = shelved && costOf({ sheets, choices }, shelved);
   const last = sheets.at(-1);
   const left = last ? choices.width - choices.margin - last.reach : 0;
   return (
@@ -293,6 +313,7 @@ function SheetFacts({ followed: { run }, layout: { sheets, choices, fewest }, ch
             {duration(seconds)} in all, {duration(seconds / Math.max(1, pieces))} a piece.{" "}
           </>
         )}
+        {cost && costSays(cost)}
         {sheets.length > fewest && run.laying === null && `No way of laying them needs fewer than ${fewest}.`}
       </p>
       <p className="mt-2 flex justify-between px-2 text-[12px] text-quiet" aria-hidden="true">
@@ -331,6 +352,13 @@ function SheetFacts({ followed: { run }, layout: { sheets, choices, fewest }, ch
       )}
     </section>
   );
+}
+
+/** "37.80 for the sheets, 0.95 a piece. " */
+function costSays({ sheets, price, each, short }: SheetCost): string {
+  const money = price === null || each === null ? "" : `${price.toFixed(2)} for the sheets, ${each.toFixed(2)} a piece. `;
+  const missing = short === 0 ? "" : `${sheets} sheets of your shelf are needed, ${short} more than are there. `;
+  return money + missing;
 }
 
 const leftover = (left: number, { height }: SheetChoices, units: Units) =>

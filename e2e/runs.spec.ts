@@ -141,6 +141,20 @@ test("an offcut is filled first, and what is left of it is kept", async ({ page 
     "true",
   );
   expect(await faults(page)).toEqual([]);
+  // One that was drawn: too large it is told, of the right size it is taken; it is not wanted here.
+  const drawn = (mm: number) => ({
+    name: `slip-${mm}.svg`,
+    mimeType: "image/svg+xml",
+    buffer: Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="${mm}mm" height="90mm" viewBox="0 0 ${mm} 90"><path d="M0 0H${mm}V60L20 90H0Z"/></svg>`,
+    ),
+  });
+  await page.getByTestId("offcut-file").setInputFiles(drawn(1500));
+  await expect(page.getByText("What is drawn there is 1500 × 90 mm, larger than the sheet.")).toBeVisible();
+  await page.getByTestId("offcut-file").setInputFiles(drawn(80));
+  const slip = page.getByRole("button", { name: /^slip-80 80 × 90 mm, filled first/ });
+  await slip.click();
+  await expect(page.getByRole("button", { name: /^slip-80 80 × 90 mm$/ })).toHaveAttribute("aria-pressed", "false");
   await page.getByRole("button", { name: "Lay on sheets" }).click();
   await expect(sheets(page)).toHaveText("4 pieces on 2 sheets", { timeout: 60_000 });
   await expect(page.getByRole("heading", { name: "Sheet 1, Offcut 1" })).toBeVisible();

@@ -5,11 +5,11 @@ import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { type Drawing, DrawingError, readDrawing } from "../formats";
-import { flatten, type Point, parsePathData, regionArea, regionBox } from "../geometry";
+import { flatten, type Point, parsePathData, regionArea, regionBox, regionContains } from "../geometry";
 import { drawingOutline, drawingShape } from "../holders";
 import { addPart, applyMove, type DrawingPart, inBuildOrder, PIECE_VERSION, type Piece, parsePiece, STOCKS } from "../piece";
 import { scaledPart } from "../tests/drawings";
-import { chooseOutlines, findOutlines } from "./bringIn";
+import { chooseOutlines, findOutlines, wholeOutline } from "./bringIn";
 
 const library = shippedLibrary();
 const svg = (content: string, size = "100mm") =>
@@ -171,4 +171,17 @@ describe("a drawing as a part", () => {
   ])("%s is turned down with the place", (_, outline) => {
     expect(() => piece({ outline })).toThrow(/outline: must be closed outlines/);
   });
+});
+
+it("a whole drawing is an offcut in its own size, from its lower left corner, holes and all", async () => {
+  const drawn = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="100mm" viewBox="0 0 200 100">
+    <g fill="none" stroke="red"><path d="M10 10H190V70L150 90H10Z"/><circle cx="40" cy="30" r="10"/></g></svg>`;
+  const region = wholeOutline(findOutlines(await read(drawn)));
+  const box = regionBox(region)!;
+  expect([box.minX, box.minY, box.maxX, box.maxY].map((mm) => Number(mm.toFixed(3)))).toEqual([0, 0, 180, 80]);
+  expect(regionArea(region)).toBeCloseTo(180 * 80 - (40 * 20) / 2 - Math.PI * 100, 0);
+  // Up is up: the corner that is missing lies at the lower right.
+  expect(regionContains(region, 175, 3)).toBe(false);
+  expect(regionContains(region, 175, 75)).toBe(true);
+  expect(regionContains(region, 30, 60)).toBe(false);
 });

@@ -221,6 +221,21 @@ export function chooseOutlines(found: FoundDrawing, chosen: readonly number[]): 
   return { outline, width: box.maxX - box.minX, height: box.maxY - box.minY, region, nodes };
 }
 
+/**
+ * All outlines of a file as one region in its own size, mm from its lower left corner, y up: what is there of a sheet.
+ *
+ * @throws DrawingError where there is nothing
+ */
+export function wholeOutline(found: FoundDrawing): Region {
+  const { region } = chooseOutlines(found, [...found.outlines.keys()]);
+  const box = regionBox(region)!;
+  // Turned over and back in order: outer outlines stay counter-clockwise.
+  return normalise(
+    region.map((ring) => ring.map((value, i) => (i % 2 === 0 ? value - box.minX : box.maxY - value))),
+    "evenodd",
+  );
+}
+
 /** `null` where nothing is filled: then what lies inside another outline is a hole. */
 function unionOfShapes({ fills }: FoundDrawing, taken: readonly FoundOutline[]): Region | null {
   const byShape = new Map<number, Ring[]>();

@@ -2,13 +2,14 @@ import { regionBox } from "@mend-joint/core/geometry";
 import { formatLength, formatNumber, type Stock } from "@mend-joint/core/piece";
 import { type Offcut, outlineOf, rectangleOutline, type SheetChoices } from "@mend-joint/core/runs";
 import { Trash2 } from "lucide-react";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { regionPath } from "../stage/paths";
 import { useBench } from "../state/bench";
 import { removeOffcut, saveOffcut } from "../state/offcuts";
 import { Button } from "../ui/Button";
 import { LengthField } from "../ui/LengthField";
+import { offcutIn } from "../workers/examiner";
 
 interface Props {
   stock: Stock;
@@ -20,11 +21,16 @@ interface Props {
   onChoose(offcuts: Offcut[]): void;
 }
 
+/** Smaller offcuts hold nothing, mm. */
+const LEAST = 20;
+
 const failed = (error: Error) => void toast.error(error.message);
 
 /** Offcuts of the sheet: those that are chosen are filled before whole sheets. */
 export function Offcuts({ stock, choices, kept, onKept, onChoose }: Props) {
   const [adding, setAdding] = useState(false);
+  const units = useBench((state) => state.units);
+  const file = useRef<HTMLInputElement>(null);
   const own = kept.filter((offcut) => offcut.stock === stock.id);
   const chosen = new Set(choices.offcuts.map(({ id }) => id));
   /** Cut again since it was chosen: what is laid by then still lies on it as it was. */
@@ -52,6 +58,31 @@ export function Offcuts({ stock, choices, kept, onKept, onChoose }: Props) {
       onChoose([...choices.offcuts, offcut]);
     }, failed);
   };
+  const read = async (picked: File | undefined) => {
+    if (!picked) return;
+    try {
+      const { outline, width, height } = await offcutIn(new Uint8Array(await picked.arrayBuffer()));
+      const size = `${formatNumber(width, units, 0)} × ${formatLength(height, units, 0)}`;
+      if (width > choices.width || height > choices.height)
+        throw new Error(
+          `What is drawn there is ${size}, larger than the sheet. Make the sheet as large, or check the drawing's units.`,
+        );
+      if (Math.min(width, height) < LEAST) throw new Error(`What is drawn there is only ${size}. Check the drawing's units.`);
+      add({
+        id: crypto.randomUUID(),
+        name:
+          picked.name
+            .replace(/\.[^.]*$/, "")
+            .trim()
+            .slice(0, 80) || "Offcut",
+        stock: stock.id,
+        outline,
+      });
+      toast(`“${picked.name}” is an offcut of ${size}, filled first.`);
+    } catch (error) {
+      failed(error as Error);
+    }
+  };
   return (
     <section aria-label="Offcuts" className="flex flex-col gap-2 border-t border-rule pt-4">
       <h3 className="text-[14px] font-semibold">Offcuts of {stock.name}</h3>
@@ -78,9 +109,25 @@ export function Offcuts({ stock, choices, kept, onKept, onChoose }: Props) {
       {adding ? (
         <NewOffcut stock={stock} sheet={choices} count={own.length} onAdd={add} onCancel={() => setAdding(false)} />
       ) : (
-        <Button look="quiet" className="self-start" onClick={() => setAdding(true)}>
-          Add an offcut
-        </Button>
+        <div className="flex flex-wrap">
+          <Button look="quiet" onClick={() => setAdding(true)}>
+            Add an offcut
+          </Button>
+          <Button look="quiet" onClick={() => file.current?.click()}>
+            From a drawing
+          </Button>
+          <input
+            ref={file}
+            type="file"
+            accept=".svg,.dxf,.pdf"
+            className="hidden"
+            data-testid="offcut-file"
+            onChange={(event) => {
+              void read(event.target.files?.[0]);
+              event.target.value = "";
+            }}
+          />
+        </div>
       )}
     </section>
   );
@@ -164,8 +211,8 @@ function NewOffcut({ stock, sheet, count, onAdd, onCancel }: NewProps) {
         />
       </label>
       <div className="grid grid-cols-2 gap-4">
-        <LengthField label="Its width" value={width} least={20} most={sheet.width} step={10} onChange={setWidth} />
-        <LengthField label="Its height" value={height} least={20} most={sheet.height} step={10} onChange={setHeight} />
+        <LengthField label="Its width" value={width} least={LEAST} most={sheet.width} step={10} onChange={setWidth} />
+        <LengthField label="Its height" value={height} least={LEAST} most={sheet.height} step={10} onChange={setHeight} />
       </div>
       <div className="flex gap-2">
         <Button look="strong" type="submit" disabled={!ready}>

@@ -3,12 +3,14 @@
  */
 import { type CheckedDrawing, checkDrawing } from "@mend-joint/core";
 import { type MachineProfile, speedsFor } from "@mend-joint/core/cut";
+import { findOutlines, wholeOutline } from "@mend-joint/core/drawings";
 import type { CutSheet } from "@mend-joint/core/examiner";
 import { type FileFormat, type FileOptions, type MadeFile, makeFile, readDrawing, zipFiles } from "@mend-joint/core/formats";
 import { regionBox } from "@mend-joint/core/geometry";
 import { isRefused, type Job, playJob, type Refusal, type Run, readJob } from "@mend-joint/core/machine";
 import { type Piece, parsePiece, type Stock } from "@mend-joint/core/piece";
 import type { Sheet } from "@mend-joint/core/report";
+import { type Offcut, packRegion } from "@mend-joint/core/runs";
 import { ensureFonts, examiner } from "./examining";
 
 export type { CutSheet } from "@mend-joint/core/examiner";
@@ -36,6 +38,13 @@ export type Trial = Refusal | { job: Job; run: Run };
 export async function trial(file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> {
   const job = readJob(await readDrawing(file), profile);
   return isRefused(job) ? job : { job, run: playJob(job, speedsFor(stock)) };
+}
+
+/** What is there of a sheet, by a drawing of it in its true size. @throws DrawingError */
+export async function offcutIn(file: Uint8Array): Promise<{ outline: Offcut["outline"]; width: number; height: number }> {
+  const region = wholeOutline(findOutlines(await readDrawing(file)));
+  const box = regionBox(region)!;
+  return { outline: packRegion(region), width: box.maxX - box.minX, height: box.maxY - box.minY };
 }
 
 export async function checkFile(

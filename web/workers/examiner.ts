@@ -1,12 +1,14 @@
 /**
  * The screen's end of the examining worker: only the newest question counts.
  */
+
 import type { CheckedDrawing, Examination } from "@mend-joint/core";
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Point, Region } from "@mend-joint/core/geometry";
 import type { Mend, MendedAll, RingSize, SizeWanted, TiedUp } from "@mend-joint/core/mend";
 import type { KeptOutline, Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
+import type { Offcut } from "@mend-joint/core/runs";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import type { Fingered, LetterLoad, LoadTest } from "@mend-joint/core/strength";
 import type { Picture } from "@mend-joint/core/trace";
@@ -250,6 +252,9 @@ export const allFiles = (piece: Piece, formats: readonly FileFormat[], choices: 
 /** What the cutter makes of a file. */
 export const trialOf = (file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> =>
   cutter.ask((remote) => remote.trial(file, profile, stock) as Promise<Trial>);
+/** What is there of a sheet, by a drawing of it. */
+export const offcutIn = (file: Uint8Array): Promise<{ outline: Offcut["outline"]; width: number; height: number }> =>
+  cutter.ask((remote) => remote.offcutIn(file));
 /** @param onProgress told which stage it is at, and nothing more once the answer is there */
 export async function checkFile(
   file: Uint8Array,

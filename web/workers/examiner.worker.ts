@@ -99,6 +99,7 @@ const api = {
   zipped: async (files: readonly Pick<MadeFile, "name" | "bytes">[]): Promise<Uint8Array> => (await cutting()).zipped(files),
   trial: async (file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> =>
     (await cutting()).trial(file, profile, stock),
+  offcutIn: async (file: Uint8Array) => (await cutting()).offcutIn(file),
   checkFile: async (file: Uint8Array, stock: Stock, profile: MachineProfile): Promise<CheckedDrawing> =>
     (await cutting()).checkFile(file, stock, profile, tell),
   repairedFile: async (

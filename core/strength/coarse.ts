@@ -70,14 +70,15 @@ export function coarsened({ x, y, width, links }: MedialGraph, fixed: Uint8Array
     }
     return run;
   };
-  const keep = (run: readonly number[], i: number, k: number): void => {
-    const split = k - i > 1 ? farthestIn(run, i, k) : -1;
-    if (split === -1) {
-      coarse.push([run[i]!, run[k]!]);
-      return;
+  const keep = (run: readonly number[]): void => {
+    // A stack of its own: runs can have thousands of nodes.
+    const spans: [number, number][] = [[0, run.length - 1]];
+    while (spans.length > 0) {
+      const [i, k] = spans.pop()!;
+      const split = k - i > 1 ? farthestIn(run, i, k) : -1;
+      if (split === -1) coarse.push([run[i]!, run[k]!]);
+      else spans.push([split, k], [i, split]);
     }
-    keep(run, i, split);
-    keep(run, split, k);
   };
   /** The node that deviates most from a straight beam from one end to the other; -1 where all are near enough. */
   const farthestIn = (run: readonly number[], i: number, k: number): number => {
@@ -108,7 +109,7 @@ export function coarsened({ x, y, width, links }: MedialGraph, fixed: Uint8Array
       // Between two that stay, each link is met from both ends.
       if (stays(next) && next < from) continue;
       const run = runFrom(from, next);
-      keep(run, 0, run.length - 1);
+      keep(run);
     }
   };
   for (let i = 0; i < x.length; i++) if (stays(i)) follow(i);
@@ -117,7 +118,7 @@ export function coarsened({ x, y, width, links }: MedialGraph, fixed: Uint8Array
     if (seen[i] === 1 || stays(i)) continue;
     seen[i] = 1;
     const run = runFrom(i, beside[i]![0]!);
-    keep(run, 0, run.length - 1);
+    keep(run);
   }
   return coarse;
 }

@@ -89,7 +89,7 @@ function Coupons({ sheet }: { sheet: ShelfSheet }) {
     );
   };
   return (
-    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
       <header className="flex flex-wrap items-center justify-between gap-3 border-b border-rule px-5 py-3">
         <div className="flex items-center gap-4">
           <Link
@@ -141,7 +141,7 @@ function Coupons({ sheet }: { sheet: ShelfSheet }) {
           middle={{
             className: "relative bg-film p-4",
             children: (
-              <div className="grid h-full grid-rows-[minmax(0,1fr)_auto_auto] gap-2">
+              <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto_auto] gap-2">
                 <CouponStage
                   coupon={coupon}
                   onNeck={(row, number) => read(withNeck(coupon.readings, row, number))}

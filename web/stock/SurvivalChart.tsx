@@ -5,14 +5,23 @@ import { type CouponFigures, SURVIVE, type SurvivalCurve, shareOn } from "@mend-
 import { formatLength } from "@mend-joint/core/piece";
 import { rowName } from "@mend-joint/core/wording";
 import { LineChart, ScatterChart } from "echarts/charts";
-import { AriaComponent, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from "echarts/components";
+import { AriaComponent, GridComponent, LegendScrollComponent, MarkLineComponent, TooltipComponent } from "echarts/components";
 import { use } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import { useCallback } from "react";
 import { useBench } from "../state/bench";
 import { type Chart, token, useChart } from "../ui/useChart";
 
-use([LineChart, ScatterChart, GridComponent, LegendComponent, TooltipComponent, MarkLineComponent, AriaComponent, SVGRenderer]);
+use([
+  LineChart,
+  ScatterChart,
+  GridComponent,
+  LegendScrollComponent,
+  TooltipComponent,
+  MarkLineComponent,
+  AriaComponent,
+  SVGRenderer,
+]);
 
 const DASHES = ["solid", [7, 3], [2, 3], [9, 3, 2, 3]] as const;
 const STEPS = 60;
@@ -70,6 +79,7 @@ export default function SurvivalChart({ figures, grain, truth }: Props) {
           },
           grid: { left: 46, right: 16, top: 30, bottom: 38 },
           legend: {
+            type: "scroll",
             // Ticks and crosses speak for themselves.
             data: [...(found?.rows ?? []).map(({ row }) => rowName(row, grain)), ...(truth && found ? [TRUTH] : [])],
             top: 0,
@@ -151,7 +161,7 @@ export default function SurvivalChart({ figures, grain, truth }: Props) {
   return (
     <figure className="mx-auto w-full max-w-[760px]">
       <figcaption className="text-[13px] text-quiet">Necks that held and that broke, by their width</figcaption>
-      <div ref={frame} className="mt-1 h-[200px] w-full" data-testid="survival-chart" />
+      <div ref={frame} className="mt-1 h-[200px] w-full min-w-0 overflow-hidden" data-testid="survival-chart" />
     </figure>
   );
 }

@@ -55,7 +55,9 @@ export interface Bent extends Pushed {
 export interface Frame {
   /** Every beam that hangs on what is held: x and y of either end, and its width, five figures each, mm. */
   beams: Float64Array;
-  /** Where a fingertip on a place presses: in the widest of the stroke that lies under it, not in a corner or a point of it. */
+  /** Whether what lies at a place hangs on what is held. */
+  hangs(place: { x: number; y: number }): boolean;
+  /** Where a fingertip on a place presses: in the widest of the stroke that lies under it, not in a corner or a point of it. @throws StrengthError */
   underFinger(place: { x: number; y: number }): { x: number; y: number };
   /** @throws StrengthError for a push on what is not held */
   push(pushes: readonly Push[]): Pushed[];
@@ -123,8 +125,9 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
     beside[b]!.push(a);
   }
 
+  const isHanging = (place: { x: number; y: number }) => hangs[deepestOf(all, place.x, place.y)] === 1;
   const nodeAt = (px: number, py: number): number => {
-    if (hangs[deepestOf(all, px, py)] === 0) throw new StrengthError("What is pushed there hangs on nothing that is held");
+    if (!isHanging({ x: px, y: py })) throw new StrengthError("What is pushed there hangs on nothing that is held");
     return deepestOf({ x, y, width }, px, py);
   };
   const strainsOf = (moved: Float64Array, pushed: number): { worst: Strain; stresses: Float64Array } => {
@@ -159,9 +162,10 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
   };
   return {
     beams: Float64Array.from(beams.flatMap(({ a, b, beam }) => [x[a]!, y[a]!, x[b]!, y[b]!, beam.width])),
+    hangs: isHanging,
     underFinger: ({ x: px, y: py }) => {
       const isUnder = (i: number) => Math.hypot(px - x[i]!, py - y[i]!) <= FINGERTIP;
-      const first = deepestOf({ x, y, width }, px, py);
+      const first = nodeAt(px, py);
       const seen = new Set([first]);
       let widest = first;
       for (const i of seen) {

@@ -147,3 +147,20 @@ describe("the whole piece in use", () => {
     );
   });
 });
+
+it("a second piece that nothing holds is left out; a finger on it is told", () => {
+  const two = parsePiece({
+    name: "Two",
+    stock: STOCKS[0],
+    parts: [
+      { kind: "word", id: "w", text: "Kit", font: "pacifico", size: { by: "cap-height", mm: 30 }, dots: "bite" },
+      { kind: "bar", id: "bar", height: 12, overlap: 4 },
+      { kind: "stick", id: "stick", width: 6, length: 60, bite: 6 },
+      // A plate of its own, far off.
+      { kind: "shape", id: "plate", form: "plate", size: { by: "own", width: 30, height: 20 }, dx: 200 },
+    ],
+  });
+  const { test, finger } = examiner.loads(two);
+  expect(test.letters.length).toBe(3);
+  expect(() => finger({ x: 200, y: 10 })).toThrow("hangs on nothing");
+});

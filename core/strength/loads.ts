@@ -147,7 +147,7 @@ export function useLoads(
   const lettering = regionBox(letters.flatMap(({ solids: own }) => own.flatMap((i) => solids[i]!.region)));
   const material = cutouts.flatMap(({ region, falls }) => (falls ? [] : region));
   const tip = farthest(material, middle, boxes);
-  if (!tip) return [];
+  if (!tip || !frame.hangs(tip)) return [];
   const worst = (kind: UseLoad["kind"], force: number, at: Point, forces: readonly Push["force"][], grip?: Point): UseLoad[] => {
     const [least] = forces
       .map((each) => frame.bend({ ...at, force: each, ...(grip && { grip }) }).worst)
@@ -207,7 +207,7 @@ export function loadsOn(
       held.flatMap((i) => solids[i]!.region),
       middle,
     );
-    if (!at) return [];
+    if (!at || !frame.hangs(at)) return [];
     return DIRECTIONS.flatMap(({ direction, force }): LetterLoad[] => {
       const bent = frame.bend({ ...at, force, grip: frame.underFinger(at) });
       onPush(bent);

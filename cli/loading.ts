@@ -6,8 +6,20 @@ import type { Box } from "@mend-joint/core/geometry";
 import { measureWidths } from "@mend-joint/core/measure";
 import type { Piece, Stock } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
-import { FINGER, frameOf, heldAt, letterLoads, type Material, materialOf, type Push } from "@mend-joint/core/strength";
-import { titleOf } from "@mend-joint/core/wording";
+import {
+  FINGER,
+  frameOf,
+  heldAt,
+  heldBy,
+  loadsInUse,
+  loadsOn,
+  type Material,
+  materialOf,
+  type Push,
+  StrengthError,
+  type UseLoad,
+} from "@mend-joint/core/strength";
+import { titleOf, useSentence } from "@mend-joint/core/wording";
 import { UsageError } from "./files";
 
 /** What is asked of the load test; places in the file's own directions. */
@@ -73,6 +85,14 @@ interface Reported {
     at: [number, number];
     breaks: { at: [number, number]; width: number };
   }[];
+  /** What happens to the whole piece; `null` for any force. */
+  uses?: {
+    use: UseLoad["kind"];
+    takes: number | null;
+    gets: number;
+    at: [number, number];
+    breaks: { at: [number, number]; width: number };
+  }[];
 }
 
 /** @returns what the JSON has of it, and lines for people @throws StrengthError, UsageError */
@@ -117,7 +137,20 @@ export function testLoads(
   }
   if (request.loads) {
     const labels = labelsOf(examination);
-    const loads = letterLoads(examination, supports, { ...material, grain: usual.grain, strength: stock.strength }, lost);
+    const { strength } = stock;
+    if (!(strength > 0)) throw new StrengthError("The load test needs a strength above zero");
+    const frame = frameOf(measureWidths(examination.material).medial(), { ...material, grain: usual.grain }, supports, lost);
+    const loads = loadsOn(frame, examination, supports, { strength });
+    // Held as the caller says, nobody knows what it is used for.
+    const by = given.length === 0 && piece ? heldBy(piece, examination).by : "letters";
+    const uses = loadsInUse(frame, { by, boxes: supports }, examination, { strength });
+    json.uses = uses.map(({ kind, force, takes, at, breaks }) => ({
+      use: kind,
+      takes: Number.isFinite(takes) ? figure(takes) : null,
+      gets: force,
+      at: point(at),
+      breaks: { at: point(breaks), width: figure(breaks.width) },
+    }));
     json.loads = loads.map(({ id, takes, direction, at, breaks }) => ({
       letter: id,
       takes: figure(takes),
@@ -134,6 +167,10 @@ export function testLoads(
           ? `${name} gives way at ${takes.toFixed(1)} N ${direction}; a careless finger is ${FINGER} N.`
           : `${name} takes ${takes.toFixed(1)} N ${direction}.`,
       );
+    }
+    // Where there are letters, theirs are the far ends.
+    for (const use of uses) {
+      if (use.kind !== "at the far end" || loads.length === 0) lines.push(useSentence(use, piece?.purpose ?? "topper"));
     }
   }
   return { json, lines };

@@ -78,13 +78,20 @@ describe("a push of anybody's own", () => {
 describe("what letters take", () => {
   it("of a topper on its stick: each letter once, the weakest first, and no figure that is none", async () => {
     const { out } = await run(file("topper.json", demoPiece("boat-naming")), "--loads", "--json");
-    const { loads, parts } = JSON.parse(out) as {
+    const { loads, uses, parts } = JSON.parse(out) as {
       loads: { letter: string; takes: number; gets: number }[];
+      uses: { use: string; takes: number; gets: number }[];
       parts: { id: string }[];
     };
     expect(loads.length).toBeGreaterThan(5);
     expect(new Set(loads.map(({ letter }) => letter)).size).toBe(loads.length);
     expect(loads.map(({ takes }) => takes)).toEqual(loads.map(({ takes }) => takes).sort((a, b) => a - b));
+    expect(uses.map(({ use, gets }) => [use, gets])).toEqual([
+      ["at the far end", 5],
+      ["planting", 20],
+    ]);
+    // The far end of the piece is that of a letter.
+    expect(uses[0]!.takes / loads[0]!.takes).toBeCloseTo(1, 1);
     for (const { letter, takes, gets } of loads) {
       expect(Number.isFinite(takes) && takes > 0).toBe(true);
       expect(gets).toBe(5);
@@ -96,6 +103,7 @@ describe("what letters take", () => {
     const path = file("stake.json", demoPiece("sea-kale"));
     const { stdout } = outcomeOfProcess(new URL("./check.ts", import.meta.url), [path, "--loads"]);
     expect(stdout.toString()).toMatch(/(takes|gives way at) \d+\.\d N/);
+    expect(stdout.toString()).toContain("Pushed into the soil with 20 N, a little askew, it ");
   });
 
   it("twice the strength takes twice the force", async () => {

@@ -4,5 +4,16 @@
 export type { Material } from "./element";
 export { type Bent, type Frame, frameOf, type Push, type Pushed, type Strain, StrengthError } from "./frame";
 export { hankinson, strengthAcross } from "./grain";
-export { FINGER, type Held, type HeldBy, heldAt, heldBy, type LetterLoad, letterLoads, materialOf, type UseLoad } from "./loads";
+export {
+  FINGER,
+  type Held,
+  type HeldBy,
+  heldAt,
+  heldBy,
+  type LetterLoad,
+  loadsInUse,
+  loadsOn,
+  materialOf,
+  type UseLoad,
+} from "./loads";
 export { bearsAll, createLoadTest, type Fingered, type LoadTest, type LoadTester } from "./loadTest";

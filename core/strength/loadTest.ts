@@ -6,7 +6,7 @@ import { type Point, type Region, simplify } from "../geometry";
 import { measureWidths } from "../measure";
 import { lostToCut, type Piece } from "../piece";
 import { frameOf, type Strain, StrengthError } from "./frame";
-import { DIRECTIONS, FINGER, type Held, heldBy, type LetterLoad, loadsOn, materialOf, type UseLoad, useLoads } from "./loads";
+import { DIRECTIONS, FINGER, type Held, heldBy, type LetterLoad, loadsInUse, loadsOn, materialOf, type UseLoad } from "./loads";
 
 export interface LoadTest {
   held: Held;
@@ -72,7 +72,7 @@ export function createLoadTest(piece: Piece, examination: Examination): LoadTest
   }
   let outline: Region | undefined;
   return {
-    test: { held, finger: FINGER, letters, uses: useLoads(frame, held, examination, { strength }), strokes },
+    test: { held, finger: FINGER, letters, uses: loadsInUse(frame, held, examination, { strength }), strokes },
     finger: (at, wanted) => {
       const pushed = DIRECTIONS.filter(({ direction }) => wanted === undefined || direction === wanted).map(
         ({ direction, force }) => ({ direction, bent: frame.bend({ ...at, force, grip: frame.underFinger(at) }) }),

@@ -3,10 +3,9 @@
  */
 import type { Examination } from "../examine";
 import { type Box, boxDistance, boxOfPoint, type Point, regionBox } from "../geometry";
-import { measureWidths } from "../measure";
 import type { Piece, Stock } from "../piece";
 import type { Material } from "./element";
-import { type Bent, type Frame, frameOf, type Push, type Strain, StrengthError } from "./frame";
+import type { Bent, Frame, Push, Strain } from "./frame";
 import { grainOf } from "./grain";
 
 /** What a careless finger puts on a letter, N. (An assumption; common practice, no published source.) */
@@ -100,22 +99,6 @@ export function heldBy({ parts }: Pick<Piece, "parts">, { solids, standIn }: Exa
   return { by, boxes: found };
 }
 
-/**
- * @param lost what the cut takes of every width, mm
- * @param strength MPa
- * @returns the weakest letter first; letters that hang on nothing are left out
- * @throws StrengthError where nothing is held, or figures are none
- */
-export function letterLoads(
-  examination: Examination,
-  supports: readonly Box[],
-  sheet: Material & { strength: number },
-  lost = 0,
-): LetterLoad[] {
-  if (!(sheet.strength > 0)) throw new StrengthError("The load test needs a strength above zero");
-  return loadsOn(frameOf(measureWidths(examination.material).medial(), sheet, supports, lost), examination, supports, sheet);
-}
-
 /** A load of the whole piece in use. */
 export interface UseLoad {
   kind: "planting" | "tugging" | "at the far end";
@@ -137,7 +120,7 @@ const TILT = 10;
  *
  * @returns the far end first
  */
-export function useLoads(
+export function loadsInUse(
   frame: Frame,
   { by, boxes }: Held,
   { cutouts, letters, solids }: Pick<Examination, "cutouts" | "letters" | "solids">,
@@ -192,7 +175,11 @@ function middleOf(boxes: readonly Box[]): Point {
   return middle;
 }
 
-/** @param onPush told of every push of one newton, before it is judged */
+/**
+ * @param strength MPa
+ * @param onPush told of every push of one newton, before it is judged
+ * @returns the weakest letter first; letters that hang on nothing are left out
+ */
 export function loadsOn(
   frame: Frame,
   { solids, letters, holds }: Pick<Examination, "solids" | "letters" | "holds">,

@@ -19,7 +19,7 @@ import {
   StrengthError,
   type UseLoad,
 } from "@mend-joint/core/strength";
-import { titleOf, useSentence } from "@mend-joint/core/wording";
+import { inUseSentence, titleOf } from "@mend-joint/core/wording";
 import { UsageError } from "./files";
 
 /** What is asked of the load test; places in the file's own directions. */
@@ -170,7 +170,7 @@ export function testLoads(
     }
     // Where there are letters, theirs are the far ends.
     for (const use of uses) {
-      if (use.kind !== "at the far end" || loads.length === 0) lines.push(useSentence(use, piece?.purpose ?? "topper"));
+      if (use.kind !== "at the far end" || loads.length === 0) lines.push(inUseSentence(use, piece?.purpose ?? "topper"));
     }
   }
   return { json, lines };

@@ -149,12 +149,13 @@ test("a picture that lies askew is straightened, and its tracing is changed late
   await sheet(page).getByLabel("Width").press("Enter");
   // Upright it is as high as drawn: 260 of 600.
   await expect(sheet(page).getByLabel("Height")).toHaveValue(/^(52|51\.9|52\.0)\d*$/);
-  await sheet(page).getByRole("button", { name: "Put it on the piece" }).click();
-  const gate = page.getByRole("group", { name: "gate", exact: true });
-  await expect(gate).toBeVisible();
+  // Waited for from before the press: it may be kept before the piece is drawn.
   const kept = page.waitForResponse(
     (response) => response.url().includes("/api/pictures/") && response.request().method() === "PUT",
   );
+  await sheet(page).getByRole("button", { name: "Put it on the piece" }).click();
+  const gate = page.getByRole("group", { name: "gate", exact: true });
+  await expect(gate).toBeVisible();
   expect((await kept).status()).toBe(204);
   await page.reload();
   await page

@@ -110,6 +110,11 @@ test("a test piece is made, cut by the trial cutter, read off, and its figures g
   await expect(page.getByLabel("Width of the cut")).toHaveValue("0.2");
   await page.getByRole("link", { name: "Measure it with a test piece" }).click();
   await expect(page.getByTestId("kerf-found")).toContainText("0.20 mm");
+  // What was read is not lost to a press.
+  await page.getByRole("button", { name: "Let the trial cutter try it" }).click();
+  await page.getByRole("button", { name: "Put back" }).click();
+  await expect(page.getByTestId("kerf-found")).toHaveText("The cut is 0.20 mm wide, from one reading.");
+  await expect(page.getByText("The trial cutter's readings")).toBeHidden({ timeout: 10_000 });
 
   // The next one's necks lie closer; one that is taken away comes back.
   await page.getByRole("button", { name: "Make the next one" }).click();

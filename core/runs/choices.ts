@@ -86,6 +86,9 @@ export const keptSheetChoices = z.preprocess(
   sheetChoicesSchema,
 );
 
+/** Direction of the grain in the pieces of a design, degrees from the horizontal. */
+export const grainIn = (design: KeptDesign): number => ("piece" in design ? (design.piece.grain ?? 0) : 0);
+
 /** The sheet that the pieces of a design are cut from. */
 export function stockOf(design: KeptDesign): Stock {
   if ("picked" in design) return design.picked.stock;

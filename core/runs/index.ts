@@ -3,6 +3,7 @@
  */
 export {
   designSchema,
+  grainIn,
   type KeptDesign,
   keptSheetChoices,
   type RunChoices,

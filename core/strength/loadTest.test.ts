@@ -6,7 +6,7 @@ import { createExaminer } from "../examiner";
 import { regionBox } from "../geometry";
 import { type Piece, parsePiece, STOCKS } from "../piece";
 import { labelsOf } from "../report";
-import { fingerSentence, heldSentence, loadSentence, useSentence } from "../wording";
+import { fingerSentence, heldSentence, inUseSentence, loadSentence } from "../wording";
 import { createLoadTest } from "./index";
 
 const library = shippedLibrary();
@@ -142,7 +142,7 @@ describe("the whole piece in use", () => {
     expect(loadSentence(test, labelsOf(examiner.update(key)))).toMatch(
       /^Pushed at its far end the piece takes [\d.]+ N; a careless finger is 5 N\.$/,
     );
-    expect(useSentence(uses.get("tugging")!, "key ring")).toMatch(
+    expect(inUseSentence(uses.get("tugging")!, "key ring")).toMatch(
       /^Tugged by its ring with 20 N, a little askew, it (holds|breaks)/,
     );
   });

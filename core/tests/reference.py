@@ -45,7 +45,7 @@ def logistic(question):
 
     def least(of, start):
         best = None
-        for _ in range(4):
+        for _ in range(2):
             start = start if best is None else best.x
             best = optimize.minimize(of, start, method="Nelder-Mead", options={"xatol": 1e-9, "fatol": 1e-11, "maxiter": 40000, "maxfev": 40000})
         return best

@@ -43,7 +43,7 @@ export function loadSentence({ letters, finger, uses }: LoadTest, labels: Labels
 }
 
 /** "Pushed into the cake with 20 N, a little askew, it holds; it breaks at 64 N." */
-export function useSentence({ kind, force, takes }: UseLoad, purpose: Piece["purpose"]): string {
+export function inUseSentence({ kind, force, takes }: UseLoad, purpose: Piece["purpose"]): string {
   const said = {
     planting: `Pushed into the ${purpose === "stake" ? "soil" : "cake"} with ${newton(force)}, a little askew`,
     tugging: `Tugged by its ring with ${newton(force)}, a little askew`,

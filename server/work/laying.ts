@@ -5,6 +5,7 @@ import { ClearError } from "@mend-joint/core/errors";
 import type { Nested, NestPiece, Pinned } from "@mend-joint/core/nest";
 import {
   fromId,
+  grainIn,
   idOf,
   isLaid,
   type Layout,
@@ -63,7 +64,7 @@ async function layRun(db: Database, pool: Pool, run: StoredRun, { id: laying, ke
       does: "lay",
       pieces,
       sheet: { width, height, used },
-      options: { gap, margin, turns: turnsOf(turns), order, pinned },
+      options: { gap, margin, turns: turnsOf(turns, grainIn(run.design)), order, pinned },
       seconds: slice,
     });
   /** @returns false where this laying is no longer wanted */

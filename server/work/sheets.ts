@@ -8,6 +8,7 @@ import { type Region, transformRegion } from "@mend-joint/core/geometry";
 import { QUARTERS } from "@mend-joint/core/nest";
 import type { Units } from "@mend-joint/core/piece";
 import {
+  grainIn,
   idOf,
   isLaid,
   type LaidSheet,
@@ -34,7 +35,9 @@ const TURNS: Record<SheetChoices["turns"], readonly number[]> = {
   none: [0],
   any: Array.from({ length: 360 / ANY }, (_, k) => k * ANY),
 };
-export const turnsOf = (turns: SheetChoices["turns"]) => TURNS[turns];
+/** @param grain of the pieces, degrees: where it stays, it lies along the sheet's width */
+export const turnsOf = (turns: SheetChoices["turns"], grain: number): readonly number[] =>
+  turns === "halves" ? TURNS.halves.map((turn) => turn - grain) : TURNS[turns];
 
 const rowsOf = ({ sheets }: Layout) => [...new Set(sheets.flatMap(({ pieces }) => pieces.map(({ row }) => row)))];
 
@@ -115,7 +118,7 @@ export async function movedTo(
     options: {
       gap,
       margin,
-      turns: turnsOf(turns),
+      turns: turnsOf(turns, grainIn(run.design)),
       pinned: there.map(({ matrix, ...each }) => ({ id: idOf(each), sheet: 0, matrix })),
     },
     seconds: 0,

@@ -2,7 +2,7 @@ import type { Examination } from "@mend-joint/core";
 import { hasGrain, type Piece } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
 import { bearsAll, type LetterLoad } from "@mend-joint/core/strength";
-import { fingerSentence, heldSentence, loadSentence, takesText, titleOf, useSentence } from "@mend-joint/core/wording";
+import { fingerSentence, heldSentence, inUseSentence, loadSentence, takesText, titleOf } from "@mend-joint/core/wording";
 import { X } from "lucide-react";
 import { Link } from "react-router";
 import { exaggeration } from "../stage/Loads";
@@ -65,7 +65,7 @@ export function Loads({ examination, piece }: { examination: Examination; piece:
               <ul className="mt-2 flex flex-col gap-1 text-[13px]">
                 {inUse.map((use) => (
                   <li key={use.kind} className={use.takes < use.force ? "font-medium text-falls" : ""}>
-                    {useSentence(use, piece.purpose)}
+                    {inUseSentence(use, piece.purpose)}
                   </li>
                 ))}
               </ul>

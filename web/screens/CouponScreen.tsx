@@ -67,6 +67,13 @@ function Coupons({ sheet }: { sheet: ShelfSheet }) {
   };
   const make = () => attempt(async () => setChosen((await makeCoupon(sheet.id)).id));
   const read = (readings: Readings) => coupon && void saveCoupon({ ...coupon, readings, read: today() }).catch(failed);
+  const trial = async (before: Coupon) => {
+    await tryCoupon(before);
+    if (before.read === null) return;
+    toast("The trial cutter's readings stand in place of those before.", {
+      action: { label: "Put back", onClick: () => void saveCoupon(before).catch(failed) },
+    });
+  };
   const drop = (gone: Coupon) => {
     void dropCoupon(gone).then(
       () =>
@@ -109,7 +116,7 @@ function Coupons({ sheet }: { sheet: ShelfSheet }) {
         <div className="flex flex-wrap gap-2">
           {coupon && (
             <>
-              <Button disabled={busy} onClick={() => void attempt(() => tryCoupon(coupon))}>
+              <Button disabled={busy} onClick={() => void attempt(() => trial(coupon))}>
                 Let the trial cutter try it
               </Button>
               <Link

@@ -214,15 +214,15 @@ describe("least width", () => {
     const random = numbersFrom(freshSeed("hidden curve"));
     const truth = widthOn(curve, "long across", SURVIVE);
     let within = 0;
-    const rounds = 40;
+    const rounds = 24;
     for (let i = 0; i < rounds; i++) {
       const { least } = figuresOf([handled(curve, random, plan.necks, walnut)], { ...walnut, kerf: walnut.kerf });
       if (least.kind !== "found") continue;
       const worst = least.rows.find(({ row }) => row === "long across")!;
       if (truth >= worst.from && truth <= worst.to) within++;
     }
-    // 95 in 100; fewer than 80 in 100 of 40 would be one run in some 2,000.
-    expect(within).toBeGreaterThanOrEqual(0.8 * rounds);
+    // 95 in 100; fewer than seven in ten of 24 would be one run in 10,000 and more (binomial distribution).
+    expect(within).toBeGreaterThanOrEqual(0.7 * rounds);
     const many = figuresOf(
       Array.from({ length: 30 }, () => handled(curve, random, plan.necks, walnut)),
       walnut,

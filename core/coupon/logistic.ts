@@ -35,39 +35,39 @@ interface State {
 /** @param free directions in which the coefficients may go, one a column */
 function stateAt({ covariates, survived }: Trials, coefficients: readonly number[], free: Matrix): State {
   const count = coefficients.length;
-  const shares = covariates.map((row) => 1 / (1 + Math.exp(-dot(row, coefficients))));
-  const information = Matrix.zeros(count, count);
-  covariates.forEach((row, i) => {
-    const weight = Math.max(shares[i]! * (1 - shares[i]!), 1e-14);
-    for (let k = 0; k < count; k++)
-      for (let l = 0; l < count; l++) information.set(k, l, information.get(k, l) + weight * row[k]! * row[l]!);
-  });
+  const shares = new Float64Array(covariates.length);
+  // Plain loops: this is gone through thousands of times for an interval.
+  const sums = Array.from({ length: count }, () => new Array<number>(count).fill(0));
+  for (let i = 0; i < shares.length; i++) {
+    const row = covariates[i]!;
+    let logit = 0;
+    for (let k = 0; k < count; k++) logit += row[k]! * coefficients[k]!;
+    const share = 1 / (1 + Math.exp(-logit));
+    shares[i] = share;
+    const weight = Math.max(share * (1 - share), 1e-14);
+    for (let k = 0; k < count; k++) for (let l = 0; l < count; l++) sums[k]![l]! += weight * row[k]! * row[l]!;
+  }
+  const information = new Matrix(sums);
   const inner = determinant(information);
   if (!(inner > 0)) return { penalised: -Infinity, score: [], information };
   const covariance = inverse(information).to2DArray();
   let likelihood = 0;
   const score = new Array<number>(count).fill(0);
-  covariates.forEach((row, i) => {
+  for (let i = 0; i < shares.length; i++) {
+    const row = covariates[i]!;
     const share = shares[i]!;
     likelihood += Math.log(Math.max(survived[i] ? share : 1 - share, 1e-300));
-    const leverage =
-      share *
-      (1 - share) *
-      dot(
-        row,
-        covariance.map((line) => dot(line, row)),
-      );
-    const residual = (survived[i] ? 1 : 0) - share + leverage * (0.5 - share);
+    let leverage = 0;
+    for (let k = 0; k < count; k++) for (let l = 0; l < count; l++) leverage += row[k]! * covariance[k]![l]! * row[l]!;
+    const residual = (survived[i] ? 1 : 0) - share + share * (1 - share) * leverage * (0.5 - share);
     for (let k = 0; k < count; k++) score[k]! += residual * row[k]!;
-  });
+  }
   return {
     penalised: likelihood + 0.5 * Math.log(inner),
     score: free.transpose().mmul(Matrix.columnVector(score)).to1DArray(),
     information: free.transpose().mmul(information).mmul(free),
   };
 }
-
-const dot = (a: readonly number[], b: readonly number[]): number => a.reduce((sum, value, k) => sum + value * b[k]!, 0);
 
 /** The greatest penalised likelihood among `from` + `free`·anything, by Newton's steps, halved where they overshoot. */
 function climb(trials: Trials, from: readonly number[], free: Matrix): Estimate {

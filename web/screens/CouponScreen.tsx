@@ -10,7 +10,7 @@ import {
 } from "@mend-joint/core/coupon";
 import { formatLength, hasGrain, type ShelfSheet } from "@mend-joint/core/piece";
 import { ArrowLeft } from "lucide-react";
-import { lazy, Suspense, useMemo, useState } from "react";
+import { lazy, Suspense, useDeferredValue, useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import { toast } from "sonner";
 import { useBench } from "../state/bench";
@@ -55,7 +55,9 @@ function Coupons({ sheet }: { sheet: ShelfSheet }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const coupon = coupons?.find((each) => each.id === chosen) ?? coupons?.at(-1) ?? null;
-  const figures = useMemo(() => figuresOf(coupons ?? [], sheet.stock), [coupons, sheet.stock]);
+  // What was pressed shows at once, what follows from it a moment later.
+  const settled = useDeferredValue(coupons);
+  const figures = useMemo(() => figuresOf(settled ?? [], sheet.stock), [settled, sheet.stock]);
   const attempt = async (work: () => Promise<unknown>) => {
     setBusy(true);
     try {
@@ -155,7 +157,8 @@ function Coupons({ sheet }: { sheet: ShelfSheet }) {
                   onHole={(number) => read(withHole(coupon.readings, number))}
                 />
                 <p className="text-center text-[13px] text-quiet">
-                  Press a neck or a hole: once it held, twice it broke, three times not tried. The grain runs along the long side.
+                  Press a neck or a hole: once it held, twice it broke, three times not tried.
+                  {hasGrain(sheet.stock) && " The grain runs along the long side."}
                 </p>
                 {figures.necks.length > 0 && (
                   <Suspense fallback={<div className="h-[220px]" />}>
@@ -241,7 +244,10 @@ function Beginning({ sheet, waiting, fault }: { sheet: ShelfSheet; waiting: bool
     readings: nothingRead(),
   };
   const steps = [
-    ["Cut it", "144 by 100 mm, from any offcut, the long side along the grain; on the line, as it is drawn."],
+    [
+      "Cut it",
+      `144 by 100 mm, from any offcut${hasGrain(sheet.stock) ? ", the long side along the grain" : ""}; on the line, as it is drawn.`,
+    ],
     [
       "Treat it",
       "Peel the film, wash it, turn it in your hand as a careless customer would. Some necks will break; they are there to.",

@@ -10,7 +10,7 @@ import { freshSeed, numbersFrom } from "../tests/seed";
 import { figuresOf, SURVIVE, shareOn, widthOn } from "./figures";
 import { fitLogistic, quantile, type Trials } from "./logistic";
 import { couponPiece } from "./piece";
-import { COUPON_SIZE, growing, NECKS, neckPlaces, PULLED, planCoupon, pullPlaces, ROWS } from "./plan";
+import { COUPON_SIZE, growing, NECKS, neckPlaces, planCoupon, pullPlaces, ROWS } from "./plan";
 import {
   type Coupon,
   couponSchema,
@@ -18,6 +18,7 @@ import {
   kerfFromGap,
   nothingRead,
   parseForce,
+  pullForStrength,
   type SurvivalCurve,
   strengthFromPull,
 } from "./readings";
@@ -93,10 +94,25 @@ describe("the piece", () => {
   it.each(STOCKS)("can be made for $name", (stock) => {
     const made = planCoupon(stock);
     expect(couponSchema.shape.plan.parse(made)).toEqual(made);
-    const force = (stock.strength * stock.thickness * (made.pulled - stock.kerf) ** 2) / (6 * PULLED.hook);
+    const force = pullForStrength(stock.strength, made, stock.thickness, stock.kerf);
+    expect(strengthFromPull(force, made, stock.thickness, stock.kerf)).toBeCloseTo(stock.strength, 9);
     // A luggage scale reads from a tenth of a kilogram to some forty.
     expect(force).toBeGreaterThan(2);
     expect(force).toBeLessThan(100);
+  });
+
+  it("is one also where all that would tell lies beyond what an arm allows, or beneath what can be cut", () => {
+    for (const between of [
+      [5.4, 9],
+      [7, 12],
+      [5.5, 5.5],
+      [0.01, 0.02],
+    ] as const) {
+      const made = planCoupon(birch, between);
+      expect(couponSchema.shape.plan.parse(made)).toEqual(made);
+      // An arm is 6 mm wide.
+      expect(made.necks.at(-1)).toBeLessThan(6);
+    }
   });
 
   it("sizes grow, whatever they are asked to lie between", () => {
@@ -143,7 +159,7 @@ describe("kerf", () => {
 describe("strength", () => {
   it("is the stress of a cantilever at its root, M / W with W = t·w²/6 (any table of beams; from memory)", () => {
     // 10 N at 38 mm on 4 by 3 mm: 380 N·mm over 8 mm³.
-    expect(strengthFromPull(10, { pulled: 4.2 }, 38, 3, 0.2)).toBeCloseTo(47.5, 6);
+    expect(strengthFromPull(10, { pulled: 4.2 }, 3, 0.2)).toBeCloseTo(47.5, 6);
   });
 
   it("is what the load test breaks the arm at", () => {
@@ -158,7 +174,7 @@ describe("strength", () => {
       // Beside the hole for the hook.
       const at = way === "along" ? { x: hook.x, y: hook.y + 3.5 } : { x: hook.x - 3.5, y: hook.y };
       const { worst } = frame.bend({ ...at, force: way === "along" ? [0, -1, 0] : [1, 0, 0] });
-      const stress = strengthFromPull(1, plan, PULLED.hook, birch.thickness, birch.kerf);
+      const stress = strengthFromPull(1, plan, birch.thickness, birch.kerf);
       expect(worst.stress / stress).toBeGreaterThan(0.85);
       expect(worst.stress / stress).toBeLessThan(1.1);
     }

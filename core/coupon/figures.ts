@@ -3,7 +3,7 @@
  */
 import { hasGrain, type Stock } from "../piece";
 import { type Estimate, fitLogistic, type Quantile, quantile, type Trials, tells } from "./logistic";
-import { NECKS, neckPlaces, PULLED, ROWS, type Row } from "./plan";
+import { neckPlaces, ROWS, type Row } from "./plan";
 import { type Coupon, kerfFromGap, type SurvivalCurve, strengthFromPull } from "./readings";
 
 /** The share of necks that is to survive. */
@@ -82,12 +82,11 @@ export function figuresOf(coupons: readonly Coupon[], stock: Stock): CouponFigur
     }),
   );
   const least = leastWidth(necks, hasGrain(stock));
-  const lever = PULLED.hook - PULLED.root;
   const strength = (way: "along" | "across") =>
     measured(
       coupons.flatMap(({ plan, readings, stock: { thickness } }) => {
         const force = readings.pulls[way];
-        return force === null || plan.pulled <= kerfUsed ? [] : [strengthFromPull(force, plan, lever, thickness, kerfUsed)];
+        return force === null || plan.pulled <= kerfUsed ? [] : [strengthFromPull(force, plan, thickness, kerfUsed)];
       }),
     );
   return {
@@ -192,9 +191,3 @@ function nextWidths(least: LeastWidth, kerf: number): CouponFigures["next"] {
   const to = Math.max(widthFor(rows[0]!.row, 0.98), from * 1.5);
   return drawn(from, to);
 }
-
-/** Necks of a row, and rows, whose reading is still open. */
-export const openReadings = ({ readings }: Coupon): number =>
-  ROWS.reduce((sum, row) => sum + readings.necks[row].filter((each) => each === null).length, 0);
-
-export const ALL_NECKS = NECKS * ROWS.length;

@@ -2,25 +2,19 @@
  * Coupons: test pieces that tell what a sheet bears, and the figures that follow.
  */
 export {
-  ALL_NECKS,
   type CouponFigures,
   figuresOf,
   type LeastWidth,
   type Measured,
-  openReadings,
-  type RowWidth,
   SURVIVE,
   shareOn,
   widthOn,
 } from "./figures";
-export type { Quantile } from "./logistic";
 export { couponPiece } from "./piece";
 export {
   COUPON_SIZE,
   type CouponPlan,
-  couponPlanSchema,
   couponRings,
-  growing,
   holePlaces,
   NECKS,
   neckPlaces,
@@ -35,9 +29,9 @@ export {
   type Coupon,
   couponSchema,
   gapFromKerf,
-  kerfFromGap,
   nothingRead,
   parseForce,
+  pullForStrength,
   type Readings,
   readingsSchema,
   type SurvivalCurve,

@@ -100,7 +100,7 @@ export function fitLogistic(trials: Trials): Estimate {
 }
 
 /** Greatest penalised likelihood with one coefficient at zero: what the data say without it. */
-export function withoutOne(trials: Trials, index: number): Estimate {
+function withoutOne(trials: Trials, index: number): Estimate {
   const count = trials.covariates[0]!.length;
   const free = Matrix.zeros(count, count - 1);
   let column = 0;

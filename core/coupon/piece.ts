@@ -14,10 +14,9 @@ const BESIDE = 1.2;
 /** @throws PieceError where the sheet cannot be one of a piece */
 export function couponPiece(plan: CouponPlan, stock: Stock, name: string): Piece {
   const holes = [...holePlaces(plan), ...pullPlaces.map(({ hook }) => ({ ...hook, diameter: PULLED.hole }))];
-  const outline = [
-    ...couponRings(plan).map(lineData),
-    ...holes.map(({ x, y, diameter }) => circleData({ x, y }, diameter / 2)),
-  ].join("");
+  const rings = couponRings(plan);
+  const numbers = numbersOf(plan);
+  const outline = [...rings.map(lineData), ...holes.map(({ x, y, diameter }) => circleData({ x, y }, diameter / 2))].join("");
   return parsePiece({
     name,
     purpose: "sign",
@@ -31,8 +30,8 @@ export function couponPiece(plan: CouponPlan, stock: Stock, name: string): Piece
       reason: "on purpose: a test piece",
     })),
     parts: [
-      { ...drawn("coupon", "Test piece", outline, couponRings(plan)), holder: true },
-      { ...drawn("numbers", "Numbers", numbersOf(plan).map(lineData).join(""), numbersOf(plan)), meets: "engrave" },
+      { ...drawn("coupon", "Test piece", outline, rings), holder: true },
+      { ...drawn("numbers", "Numbers", numbers.map(lineData).join(""), numbers), meets: "engrave" },
     ],
   });
 }

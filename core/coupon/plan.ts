@@ -7,9 +7,8 @@
 import { z } from "zod";
 import type { Stock } from "../piece";
 
-/** Necks of a row, and holes. */
+/** Necks of a row; as many as there are holes. */
 export const NECKS = 10;
-const HOLES = 10;
 
 /** Outer size, mm: A6 is 148 by 105. */
 export const COUPON_SIZE = { width: 144, height: 100 } as const;
@@ -36,7 +35,7 @@ export type CouponPlan = z.output<typeof couponPlanSchema>;
 
 /** Necks as the first coupon of a sheet has them: from 0.4 to 4 mm, and in sheets that want more, up to what an arm is wide. */
 const first = (leastWidth: number): readonly [number, number] => [0.4, Math.min(5.5, Math.max(4, 1.8 * leastWidth))];
-const FIRST_HOLES = [0.4, 0.5, 0.6, 0.8, 1, 1.2, 1.5, 1.8, 2.2, 3];
+const HOLES = [0.4, 0.5, 0.6, 0.8, 1, 1.2, 1.5, 1.8, 2.2, 3];
 /** The pull that should break an arm, N: well within what a luggage scale reads. */
 const PULL = 12;
 
@@ -45,27 +44,33 @@ export function growing([from, to]: readonly [number, number], count = NECKS): n
   const all: number[] = [];
   for (let i = 0; i < count; i++) {
     const wanted = Math.round(20 * from * (to / from) ** (i / (count - 1))) / 20;
-    all.push(Math.max(wanted, i === 0 ? 0.2 : Number((all[i - 1]! + 0.05).toFixed(2))));
+    all.push(Math.max(wanted, i === 0 ? NARROWEST : Number((all[i - 1]! + 0.05).toFixed(2))));
   }
   return all;
 }
+
+/** Bounds of necks, mm: what can be cut, and what is still a neck before an arm. */
+const NARROWEST = 0.2;
+const WIDEST = 5.5;
 
 /** @param between the narrowest and the widest neck, mm; left out, as on a first coupon */
 export function planCoupon(
   stock: Pick<Stock, "thickness" | "strength" | "kerf" | "leastWidth">,
   between = first(stock.leastWidth),
 ): CouponPlan {
-  const lever = PULLED.hook - PULLED.root;
-  const width = stock.kerf + Math.sqrt((6 * PULL * lever) / (stock.strength * stock.thickness));
+  const width = stock.kerf + Math.sqrt((6 * PULL * PULLED.hook) / (stock.strength * stock.thickness));
+  const to = Math.min(WIDEST, between[1]);
+  // Also where all that tells lies beyond what an arm allows, there are necks to be cut.
+  const from = Math.max(NARROWEST, Math.min(between[0], to / 1.5));
   return {
-    necks: growing([Math.max(0.2, between[0]), Math.min(5.5, between[1])]),
-    holes: [...FIRST_HOLES].slice(0, HOLES),
+    necks: growing([from, to]),
+    holes: [...HOLES],
     pulled: Math.min(6, Math.max(1.5, Math.round(10 * width) / 10)),
   };
 }
 
 /** Measures of what stands on every coupon, mm. */
-export const ARM = {
+const ARM = {
   /** Width of an arm behind its neck, and from one arm to the next. */
   width: 6,
   pitch: 7.2,
@@ -80,11 +85,11 @@ export const ARM = {
 
 export const STRIPS = { count: 8, width: 5, height: 18, slot: 1.2, neck: 0.8, root: 1.5, room: 1.5 } as const;
 
-/** Arms at the edge: root, end and middle of the hole for the hook, from one corner of their place; and their width. */
-export const PULLED = { root: 0, neck: 2, hook: 38, end: 43, width: 9, slot: 2, hole: 5 } as const;
+/** Arms at the edge: end of the neck, middle of the hole for the hook, end of the arm, from its root; its width, slot and hole. */
+export const PULLED = { neck: 2, hook: 38, end: 43, width: 9, slot: 2, hole: 5 } as const;
 
 /** The windows' lower left corners and the arms' places, mm from the coupon's. */
-export const PLACES = {
+const PLACES = {
   /** Arms point across: rows run along. */
   across: { x: 46, y: 68 },
   /** Arms point along: rows run upwards. */
@@ -98,9 +103,9 @@ export const PLACES = {
   pullAcross: 30,
 } as const;
 
-export const rowLength = (NECKS - 1) * ARM.pitch + ARM.width + 2 * ARM.room;
-export const windowDepth = ARM.long + ARM.short + ARM.room;
-export const stripsLength = STRIPS.count * STRIPS.width + (STRIPS.count + 1) * STRIPS.slot;
+const rowLength = (NECKS - 1) * ARM.pitch + ARM.width + 2 * ARM.room;
+const windowDepth = ARM.long + ARM.short + ARM.room;
+const stripsLength = STRIPS.count * STRIPS.width + (STRIPS.count + 1) * STRIPS.slot;
 const stripsHeight = STRIPS.height + STRIPS.root + STRIPS.room;
 
 export interface PlacedNeck {

@@ -3,13 +3,13 @@
  */
 import { z } from "zod";
 import { stockSchema } from "../piece";
-import { type CouponPlan, couponPlanSchema, NECKS, type Row, STRIPS } from "./plan";
+import { type CouponPlan, couponPlanSchema, NECKS, PULLED, type Row, STRIPS } from "./plan";
 
 /** It held, it broke, or nobody has said. */
 const outcome = z.boolean().nullable();
 const outcomes = z.array(outcome).length(NECKS);
 /** N, at which an arm broke. */
-const pull = z.number().positive().max(5000).nullable();
+const pull = z.number().positive().max(5000, "is more than half a ton: up to 5000 N can be").nullable();
 
 /**
  * The curve by which a stand-in for hand and machine breaks necks: the logarithm of the odds to survive is `slope` times the logarithm
@@ -31,7 +31,7 @@ export const readingsSchema = z.strictObject({
       (STRIPS.count + 1) * STRIPS.slot - 1,
       "is narrower than the slots are drawn: measure the whole gap, all strips pushed to one side",
     )
-    .max(100)
+    .max(100, "is wider than the window in which the strips lie")
     .nullable(),
   necks: z.strictObject({
     "long across": outcomes,
@@ -82,22 +82,22 @@ export const kerfFromGap = (gap: number): number => gap / (STRIPS.count + 1) - S
 /** What the gap would be, mm. */
 export const gapFromKerf = (kerf: number): number => (STRIPS.count + 1) * (STRIPS.slot + kerf);
 
+/** Section modulus of the neck of an arm that is pulled, over the lever, mm²: M / W with M = F·l and W = t·w²/6. */
+const modulusOver = (kerf: number, thickness: number, { pulled }: Pick<CouponPlan, "pulled">): number =>
+  (thickness * (pulled - kerf) ** 2) / 6 / PULLED.hook;
+
 /**
- * Bending stress at the root of an arm when it breaks, MPa: a cantilever, M / W with W = t·w²/6.
+ * Bending stress at the root of an arm when it breaks, MPa: a cantilever.
  *
  * @param force N
  * @param kerf what the cut takes of the neck, mm
  */
-export function strengthFromPull(
-  force: number,
-  { pulled }: Pick<CouponPlan, "pulled">,
-  lever: number,
-  thickness: number,
-  kerf: number,
-): number {
-  const width = pulled - kerf;
-  return (6 * force * lever) / (thickness * width * width);
-}
+export const strengthFromPull = (force: number, plan: Pick<CouponPlan, "pulled">, thickness: number, kerf: number): number =>
+  force / modulusOver(kerf, thickness, plan);
+
+/** The pull that breaks it, N. @param strength MPa */
+export const pullForStrength = (strength: number, plan: Pick<CouponPlan, "pulled">, thickness: number, kerf: number): number =>
+  strength * modulusOver(kerf, thickness, plan);
 
 /** Standard gravity, m/s² (CGPM, 1901). */
 const GRAVITY = 9.80665;

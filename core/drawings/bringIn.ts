@@ -18,6 +18,7 @@ import {
   regionBox,
   ringArea,
   strokeRegion,
+  transformRegion,
   union,
 } from "../geometry";
 import { twinFinder } from "../machine";
@@ -229,11 +230,7 @@ export function chooseOutlines(found: FoundDrawing, chosen: readonly number[]): 
 export function wholeOutline(found: FoundDrawing): Region {
   const { region } = chooseOutlines(found, [...found.outlines.keys()]);
   const box = regionBox(region)!;
-  // Turned over and back in order: outer outlines stay counter-clockwise.
-  return normalise(
-    region.map((ring) => ring.map((value, i) => (i % 2 === 0 ? value - box.minX : box.maxY - value))),
-    "evenodd",
-  );
+  return transformRegion(region, [1, 0, 0, -1, -box.minX, box.maxY]);
 }
 
 /** `null` where nothing is filled: then what lies inside another outline is a hole. */

@@ -21,6 +21,8 @@ export interface MedialGraph {
 /** A link along which the stroke widens by more than this gets nodes in between, this share of the width there apart. */
 const STEP_UP = 1.25;
 const STEP = 0.25;
+/** Such nodes are no nearer to each other, mm: a link may begin where there is no width at all. */
+const LEAST_STEP = 0.001;
 /**
  * By so much forces spread into wider material, for each mm of the way: twice the distance to the corners of a neck would be 2. Between what
  * finite elements show for discs that overlap (2) and for plates (3): `core/tests/solids`.
@@ -57,7 +59,7 @@ export function medialGraph({ mesh, boundary, leaving, shapes, sides }: Triangul
     let last = narrow;
     if (graph.width[wide]! > STEP_UP * graph.width[narrow]!) {
       for (let t = 0; ; ) {
-        t += (STEP * graph.width[last]!) / length;
+        t += Math.max(LEAST_STEP, STEP * graph.width[last]!) / length;
         if (!(t < 1)) break;
         const [x, y] = [graph.x[narrow]! + t * dx, graph.y[narrow]! + t * dy];
         const next = add(x, y, Math.min(graph.width[wide]!, Math.hypot(graph.width[narrow]!, SPREADS * t * length)));

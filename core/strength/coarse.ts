@@ -1,7 +1,55 @@
 /**
- * A frame with fewer nodes: corners are left out, and runs of a stroke that go straight and widen evenly are one beam.
+ * A frame with fewer nodes: those that lie close are one, corners are left out, and runs of a stroke that go straight and widen evenly are
+ * one beam.
  */
 import type { MedialGraph } from "../measure";
+
+/** For each node those that links lead to. */
+export function neighboursOf(nodes: number, links: readonly (readonly [number, number])[]): number[][] {
+  const beside: number[][] = Array.from({ length: nodes }, () => []);
+  for (const [a, b] of links) {
+    beside[a]!.push(b);
+    beside[b]!.push(a);
+  }
+  return beside;
+}
+
+/** Shorter links are one node, mm. */
+export const SHORTEST = 0.08;
+
+/**
+ * Nodes that lie close to each other are one: the narrowest, and all that are near it. What is near one of those only is not, else a thin
+ * neck, which has its nodes close together, would be one node from end to end.
+ */
+export function merged({ x, y, width, links }: MedialGraph): MedialGraph {
+  const beside = neighboursOf(x.length, links);
+  const numberOf = new Int32Array(x.length).fill(-1);
+  const kept: MedialGraph = { x: [], y: [], width: [], links: [] };
+  for (const own of [...x.keys()].sort((a, b) => width[a]! - width[b]!)) {
+    if (numberOf[own] !== -1) continue;
+    const number = kept.x.length;
+    kept.x.push(x[own]!);
+    kept.y.push(y[own]!);
+    kept.width.push(width[own]!);
+    numberOf[own] = number;
+    const stack = [own];
+    while (stack.length > 0) {
+      for (const next of beside[stack.pop()!]!) {
+        if (numberOf[next] !== -1 || Math.hypot(x[next]! - x[own]!, y[next]! - y[own]!) >= SHORTEST) continue;
+        numberOf[next] = number;
+        stack.push(next);
+      }
+    }
+  }
+  const seen = new Set<string>();
+  for (const [a, b] of links) {
+    const [p, q] = [numberOf[a]!, numberOf[b]!].sort((m, n) => m - n) as [number, number];
+    if (p === q || seen.has(`${p} ${q}`)) continue;
+    seen.add(`${p} ${q}`);
+    kept.links.push([p, q]);
+  }
+  return kept;
+}
 
 /** A node is left out where the run passes it within this share of its width, and has its width there within this share. */
 const NEAR = 0.01;
@@ -18,11 +66,7 @@ const CORNER = 1.2;
  * @param fixed nodes that stay: what is held
  */
 export function withoutCorners({ x, y, width, links }: MedialGraph, fixed: Uint8Array): [number, number][] {
-  const beside: Set<number>[] = x.map(() => new Set());
-  for (const [a, b] of links) {
-    beside[a]!.add(b);
-    beside[b]!.add(a);
-  }
+  const beside = neighboursOf(x.length, links).map((nodes) => new Set(nodes));
   // Those that become ends on the way are ends of strokes.
   const leaves = [...beside.keys()].filter((i) => beside[i]!.size === 1 && fixed[i] === 0);
   for (const leaf of leaves) {
@@ -51,11 +95,7 @@ export function withoutCorners({ x, y, width, links }: MedialGraph, fixed: Uint8
  * @param fixed nodes that stay: what is held
  */
 export function coarsened({ x, y, width, links }: MedialGraph, fixed: Uint8Array): [number, number][] {
-  const beside: number[][] = x.map(() => []);
-  for (const [a, b] of links) {
-    beside[a]!.push(b);
-    beside[b]!.push(a);
-  }
+  const beside = neighboursOf(x.length, links);
   const stays = (i: number) => fixed[i] === 1 || beside[i]!.length !== 2;
   const seen = new Uint8Array(x.length);
   const coarse: [number, number][] = [];

@@ -19,6 +19,9 @@ const STIFF = 0.015;
 const IN_PLANE = 2;
 
 const cases = solidCases();
+/** Names of what was compared, one for each figure: what hardly moves or bears is not. */
+const moved: string[] = [];
+const strained: string[] = [];
 
 describe.each(results.map((result) => [result.name, result] as const))("%s", (name, result) => {
   const solid = cases.find((each) => each.name === name)!;
@@ -31,6 +34,7 @@ describe.each(results.map((result) => [result.name, result] as const))("%s", (na
       const [mine, truth] = [bent[k]!.displacement[axis]!, result.pushes[k]!.displacement[axis]!];
       // What hardly moves is moved by how the force is spread over the solid's nodes.
       if (Math.abs(truth) < STIFF) continue;
+      moved.push(name);
       const said = `push ${push.force}: ${mine} by the frame, ${truth} by the solid`;
       expect(mine / truth, said).toBeGreaterThan(0.85);
       // Of lettering, farther is the safe side.
@@ -49,6 +53,7 @@ describe.each(results.map((result) => [result.name, result] as const))("%s", (na
       for (const [s, section] of solid.sections.entries()) {
         const truth = truths[s];
         if (truth == null || truth < Math.max(STRAINED, TELLING * most)) continue;
+        strained.push(name);
         const mine = stressAcross(frame, bent[k]!, section);
         expect(mine / truth, `section ${s}, push ${solid.pushes[k]!.force}: ${mine} and ${truth} MPa`).toBeGreaterThan(0.85);
       }
@@ -72,8 +77,14 @@ function stressAcross({ beams }: Frame, { stresses }: Bent, { from, to }: Sectio
   return found;
 }
 
-it("has at least twelve shapes and six pieces of the demo", () => {
+it("has at least twelve shapes and six pieces of the demo, most of which say something", () => {
   const names = new Set(results.map(({ name }) => name));
   expect(cases.filter(({ piece, name }) => !piece && names.has(name)).length).toBeGreaterThanOrEqual(12);
   expect(cases.filter(({ piece, name }) => piece && names.has(name)).length).toBeGreaterThanOrEqual(6);
+  const pieces = (compared: string[]) =>
+    new Set(compared.filter((name) => cases.some((each) => each.piece && each.name === name))).size;
+  expect(moved.length).toBeGreaterThanOrEqual(40);
+  expect(pieces(moved)).toBeGreaterThanOrEqual(6);
+  expect(strained.length).toBeGreaterThanOrEqual(30);
+  expect(pieces(strained)).toBeGreaterThanOrEqual(3);
 });

@@ -8,7 +8,7 @@ import { ClearError } from "../errors";
 import { type Box, boxDistance, boxOfPoint, DisjointSets } from "../geometry";
 import type { MedialGraph } from "../measure";
 import { BlockMatrix, DOF, type Factored, factor, Unheld } from "./blocks";
-import { coarsened, withoutCorners } from "./coarse";
+import { coarsened, merged, neighboursOf, SHORTEST, withoutCorners } from "./coarse";
 import { type Material, sectionsOf, stiffness, stressesIn } from "./element";
 import { hankinson } from "./grain";
 
@@ -65,8 +65,6 @@ export interface Frame {
   bend(push: Push): Bent;
 }
 
-/** Shorter links are one node, mm. */
-const SHORTEST = 0.08;
 /** A fingertip covers what is as near as this, mm. (An assumption; common practice, no published source.) */
 const FINGERTIP = 1.5;
 /** Strokes are no thinner than this after the cut has taken its part, mm: else there is nothing left to be tested. */
@@ -119,11 +117,7 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
     throw error;
   }
   const sections = sectionsOf(beams);
-  const beside: number[][] = x.map(() => []);
-  for (const [a, b] of links) {
-    beside[a]!.push(b);
-    beside[b]!.push(a);
-  }
+  const beside = neighboursOf(x.length, links);
 
   const isHanging = (place: { x: number; y: number }) => hangs[deepestOf(all, place.x, place.y)] === 1;
   const nodeAt = (px: number, py: number): number => {
@@ -232,44 +226,6 @@ const holds = (box: Box, x: number, y: number) =>
 
 const distanceTo = (box: Box, x: number, y: number) => boxDistance(box, boxOfPoint({ x, y }));
 
-/**
- * Nodes that lie close to each other are one: the narrowest, and all that are near it. What is near one of those only is not, else a thin
- * neck, which has its nodes close together, would be one node from end to end.
- */
-function merged({ x, y, width, links }: MedialGraph): MedialGraph {
-  const beside: number[][] = x.map(() => []);
-  for (const [a, b] of links) {
-    beside[a]!.push(b);
-    beside[b]!.push(a);
-  }
-  const numberOf = new Int32Array(x.length).fill(-1);
-  const kept: MedialGraph = { x: [], y: [], width: [], links: [] };
-  for (const own of [...x.keys()].sort((a, b) => width[a]! - width[b]!)) {
-    if (numberOf[own] !== -1) continue;
-    const number = kept.x.length;
-    kept.x.push(x[own]!);
-    kept.y.push(y[own]!);
-    kept.width.push(width[own]!);
-    numberOf[own] = number;
-    const stack = [own];
-    while (stack.length > 0) {
-      for (const next of beside[stack.pop()!]!) {
-        if (numberOf[next] !== -1 || Math.hypot(x[next]! - x[own]!, y[next]! - y[own]!) >= SHORTEST) continue;
-        numberOf[next] = number;
-        stack.push(next);
-      }
-    }
-  }
-  const seen = new Set<string>();
-  for (const [a, b] of links) {
-    const [p, q] = [numberOf[a]!, numberOf[b]!].sort((m, n) => m - n) as [number, number];
-    if (p === q || seen.has(`${p} ${q}`)) continue;
-    seen.add(`${p} ${q}`);
-    kept.links.push([p, q]);
-  }
-  return kept;
-}
-
 /** The piece is held up to the edge of a box, not to the last node in it: links that cross the edge are cut there. */
 function held(graph: MedialGraph, supports: readonly Box[]): MedialGraph {
   const { x, y, width } = graph;
@@ -309,11 +265,7 @@ const AS_WIDE = 0.9;
  */
 function rooted(graph: MedialGraph, supports: readonly Box[]): MedialGraph {
   const { x, y, width, links } = graph;
-  const beside: number[][] = x.map(() => []);
-  for (const [a, b] of links) {
-    beside[a]!.push(b);
-    beside[b]!.push(a);
-  }
+  const beside = neighboursOf(x.length, links);
   for (const box of supports) {
     const ways = widestWays(
       x.map((_, i) => holds(box, x[i]!, y[i]!)),

@@ -13,7 +13,7 @@ const ROW_NAMES: Record<Row, string> = {
 };
 
 /** @param grain false where both ways are alike */
-export const rowName = (row: Row, grain = true): string =>
+export const rowName = (row: Row, grain: boolean): string =>
   grain ? ROW_NAMES[row] : row.startsWith("long") ? "long arms" : "short arms";
 
 const lengths =

@@ -7,7 +7,7 @@ import {
   gapFromKerf,
   neckPlaces,
   nothingRead,
-  PULLED,
+  pullForStrength,
   type Readings,
   type SurvivalCurve,
   shareOn,
@@ -58,8 +58,7 @@ export function triedByHand(plan: CouponPlan, stock: Stock, random: () => number
     readings.necks[row][number] = width > kerf && random() < shareOn(curve, row, width - kerf);
   }
   const pull = (mpa: number): number => {
-    const width = plan.pulled - kerf;
-    const force = (mpa * stock.thickness * width * width) / (6 * PULLED.hook);
+    const force = pullForStrength(mpa, plan, stock.thickness, kerf);
     return Math.max(0.1, round(force * (1 + SCATTER * (2 * random() - 1)), 0.1));
   };
   return {

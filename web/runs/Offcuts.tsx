@@ -2,12 +2,13 @@ import { regionBox } from "@mend-joint/core/geometry";
 import { formatLength, formatNumber, type Stock } from "@mend-joint/core/piece";
 import { type Offcut, outlineOf, rectangleOutline, type SheetChoices } from "@mend-joint/core/runs";
 import { Trash2 } from "lucide-react";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { regionPath } from "../stage/paths";
 import { useBench } from "../state/bench";
 import { removeOffcut, saveOffcut } from "../state/offcuts";
 import { Button } from "../ui/Button";
+import { FileButton } from "../ui/FileButton";
 import { LengthField } from "../ui/LengthField";
 import { offcutIn } from "../workers/examiner";
 
@@ -30,7 +31,6 @@ const failed = (error: Error) => void toast.error(error.message);
 export function Offcuts({ stock, choices, kept, onKept, onChoose }: Props) {
   const [adding, setAdding] = useState(false);
   const units = useBench((state) => state.units);
-  const file = useRef<HTMLInputElement>(null);
   const own = kept.filter((offcut) => offcut.stock === stock.id);
   const chosen = new Set(choices.offcuts.map(({ id }) => id));
   /** Cut again since it was chosen: what is laid by then still lies on it as it was. */
@@ -58,8 +58,7 @@ export function Offcuts({ stock, choices, kept, onKept, onChoose }: Props) {
       onChoose([...choices.offcuts, offcut]);
     }, failed);
   };
-  const read = async (picked: File | undefined) => {
-    if (!picked) return;
+  const read = async (picked: File) => {
     try {
       const { outline, width, height } = await offcutIn(new Uint8Array(await picked.arrayBuffer()));
       const size = `${formatNumber(width, units, 0)} × ${formatLength(height, units, 0)}`;
@@ -113,20 +112,9 @@ export function Offcuts({ stock, choices, kept, onKept, onChoose }: Props) {
           <Button look="quiet" onClick={() => setAdding(true)}>
             Add an offcut
           </Button>
-          <Button look="quiet" onClick={() => file.current?.click()}>
+          <FileButton look="quiet" accept=".svg,.dxf,.pdf" testId="offcut-file" onPick={(picked) => void read(picked)}>
             From a drawing
-          </Button>
-          <input
-            ref={file}
-            type="file"
-            accept=".svg,.dxf,.pdf"
-            className="hidden"
-            data-testid="offcut-file"
-            onChange={(event) => {
-              void read(event.target.files?.[0]);
-              event.target.value = "";
-            }}
-          />
+          </FileButton>
         </div>
       )}
     </section>

@@ -19,7 +19,7 @@ import { saveSheet, useSheets, useStockShelf } from "../state/stocks";
 import { CouponFindings } from "../stock/CouponFindings";
 import { CouponReadings, withHole, withNeck } from "../stock/CouponReadings";
 import { CouponStage } from "../stock/CouponStage";
-import { Button } from "../ui/Button";
+import { Button, ButtonLink } from "../ui/Button";
 import { ThreeColumns } from "../ui/ThreeColumns";
 import { today } from "../ui/today";
 
@@ -121,12 +121,7 @@ function Coupons({ sheet }: { sheet: ShelfSheet }) {
               <Button disabled={busy} onClick={() => void attempt(() => trial(coupon))}>
                 Let the trial cutter try it
               </Button>
-              <Link
-                to={`/bench/${coupon.piece}/cut`}
-                className="inline-flex h-9 items-center rounded-full border border-quiet/40 bg-film px-4 text-[14px] font-medium hover:border-ink"
-              >
-                To the cutter
-              </Link>
+              <ButtonLink to={`/bench/${coupon.piece}/cut`}>To the cutter</ButtonLink>
             </>
           )}
           <Button look={coupon ? "plain" : "strong"} disabled={busy || coupons === null} onClick={() => void make()}>

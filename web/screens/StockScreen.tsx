@@ -1,6 +1,5 @@
 import { formatLength, readSheets, SHELF, type ShelfSheet, writeSheetsCsv, writeSheetsJson } from "@mend-joint/core/piece";
 import { ArrowLeft, Plus } from "lucide-react";
-import { useRef } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { toast } from "sonner";
 import { Swatch } from "../stage/Swatch";
@@ -9,6 +8,7 @@ import { dropSheet, saveSheet, useSheets, useStockShelf } from "../state/stocks"
 import { SheetForm } from "../stock/SheetForm";
 import { Button } from "../ui/Button";
 import { download } from "../ui/download";
+import { FileButton } from "../ui/FileButton";
 
 const SHIPPED: ReadonlySet<string> = new Set(SHELF.map(({ id }) => id));
 const failed = (error: Error) => void toast.error(error.message);
@@ -21,7 +21,6 @@ export function StockScreen() {
   const { sheet: chosen } = useParams();
   const navigate = useNavigate();
   const setChosen = (id: string) => navigate(`/stock/${encodeURIComponent(id)}`, { replace: true });
-  const file = useRef<HTMLInputElement>(null);
   const sheet = sheets.find(({ id }) => id === chosen) ?? sheets[0]!;
   const isShipped = SHIPPED.has(sheet.id);
   const save = (next: ShelfSheet) => saveSheet(next).catch(failed);
@@ -43,8 +42,7 @@ export function StockScreen() {
       failed,
     );
   };
-  const take = async (picked: File | undefined) => {
-    if (!picked) return;
+  const take = async (picked: File) => {
     try {
       const read = readSheets(await picked.text());
       await Promise.all(read.map(saveSheet));
@@ -67,18 +65,9 @@ export function StockScreen() {
           </div>
         </div>
         <div className="flex flex-wrap gap-2">
-          <input
-            ref={file}
-            type="file"
-            accept=".json,.csv,text/csv,application/json"
-            className="hidden"
-            data-testid="sheets-file"
-            onChange={(event) => {
-              void take(event.target.files?.[0]);
-              event.target.value = "";
-            }}
-          />
-          <Button onClick={() => file.current?.click()}>Read a list</Button>
+          <FileButton accept=".json,.csv,text/csv,application/json" testId="sheets-file" onPick={(picked) => void take(picked)}>
+            Read a list
+          </FileButton>
           <Button onClick={() => download("sheets.csv", "text/csv", new TextEncoder().encode(writeSheetsCsv(sheets)))}>
             Take along as CSV
           </Button>

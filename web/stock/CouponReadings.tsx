@@ -24,9 +24,10 @@ export function CouponReadings({ coupon: { plan, stock, readings }, onChange }: 
   const units = useBench((state) => state.units);
   // Whatever the maker changes is the maker's own reading.
   const set = (some: Partial<Readings>) => onChange({ ...readings, ...some, trial: null });
-  const read = <K extends keyof Readings>(key: K, value: Readings[K]): string | null => {
+  /** What cannot be, in a sentence. */
+  const wrong = <K extends keyof Readings>(key: K, value: Readings[K]): string | null => {
     const checked = readingsSchema.shape[key].safeParse(value);
-    return checked.success ? null : checked.error.issues[0]!.message;
+    return checked.success ? null : `It ${checked.error.issues[0]!.message}.`;
   };
   const pullField = (way: "along" | "across", place: string) => (
     <ReadingField
@@ -36,7 +37,7 @@ export function CouponReadings({ coupon: { plan, stock, readings }, onChange }: 
       write={(force) => `${Number(force.toFixed(1))} N`}
       read={(text) => {
         const force = parseForce(text);
-        return force !== null && force > 5000 ? "That is more than half a ton. Up to 5000 N can be." : force;
+        return force === null ? null : (wrong("pulls", { ...readings.pulls, [way]: force }) ?? force);
       }}
       example="12 N or 1.2 kg"
       onChange={(force) => set({ pulls: { ...readings.pulls, [way]: force } })}
@@ -51,9 +52,7 @@ export function CouponReadings({ coupon: { plan, stock, readings }, onChange }: 
         write={(mm) => `${editableNumber(mm, units)} ${units}`}
         read={(text) => {
           const mm = parseLength(text, units);
-          if (mm === null) return null;
-          const wrong = read("gap", mm);
-          return wrong === null ? mm : `It ${wrong}.`.replace(/^It Too/, "Too");
+          return mm === null ? null : (wrong("gap", mm) ?? mm);
         }}
         example="12.4 mm"
         onChange={(gap) => set({ gap })}

@@ -10,9 +10,8 @@ import {
 } from "@mend-joint/core/piece";
 import { materialOf, strengthAcross } from "@mend-joint/core/strength";
 import { type ReactNode, useState } from "react";
-import { Link } from "react-router";
 import { Swatch } from "../stage/Swatch";
-import { Button } from "../ui/Button";
+import { Button, ButtonLink } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
 import { NumberField } from "../ui/NumberField";
@@ -165,12 +164,7 @@ export function SheetForm({ sheet, shipped, onChange, onDrop }: Props) {
           A test piece from an offcut tells what this sheet bears on your machine: how wide the cut is, which necks hold, which
           holes come out clean.
         </p>
-        <Link
-          to={`/stock/${encodeURIComponent(sheet.id)}/test`}
-          className="inline-flex h-9 items-center rounded-full border border-quiet/40 bg-film px-4 text-[14px] font-medium hover:border-ink"
-        >
-          Measure it with a test piece
-        </Link>
+        <ButtonLink to={`/stock/${encodeURIComponent(sheet.id)}/test`}>Measure it with a test piece</ButtonLink>
       </div>
       <Group title="What is there of it">
         <LengthField

@@ -1,7 +1,7 @@
 /**
  * Which necks survived, over their width after the cut, with the curves that were laid through them.
  */
-import { type CouponFigures, SURVIVE, type SurvivalCurve, shareOn } from "@mend-joint/core/coupon";
+import { type CouponFigures, type Row, SURVIVE, type SurvivalCurve, shareOn } from "@mend-joint/core/coupon";
 import { formatLength } from "@mend-joint/core/piece";
 import { rowName } from "@mend-joint/core/wording";
 import { LineChart, ScatterChart } from "echarts/charts";
@@ -56,12 +56,7 @@ export default function SurvivalChart({ figures, grain, truth }: Props) {
             stacked.set(key, before + 1);
             return { value: [width * scale, wanted ? 1 - before * APART : before * APART], row, width };
           });
-      const curve = (
-        row: (typeof necks)[number]["row"],
-        share: (mm: number) => number,
-        dash: unknown,
-        color: string | undefined,
-      ) => ({
+      const curve = (row: Row, share: (mm: number) => number, dash: unknown, color: string | undefined) => ({
         name: rowName(row, grain),
         type: "line",
         showSymbol: false,
@@ -90,7 +85,7 @@ export default function SurvivalChart({ figures, grain, truth }: Props) {
           tooltip: {
             trigger: "item",
             confine: true,
-            formatter: ({ data }: { data: { row?: (typeof necks)[number]["row"]; width?: number } }) =>
+            formatter: ({ data }: { data: { row?: Row; width?: number } }) =>
               data.row === undefined ? "" : `${rowName(data.row, grain)}, ${formatLength(data.width!, units, 2)}`,
           },
           xAxis: {
@@ -112,7 +107,7 @@ export default function SurvivalChart({ figures, grain, truth }: Props) {
             axisLabel: {
               color: quiet,
               fontSize: 11,
-              formatter: (share: number) => (share < 0 || share > 1 ? "" : `${Math.round(100 * share)} %`),
+              formatter: (share: number) => `${Math.round(100 * share)} %`,
             },
             splitLine: { lineStyle: { color: rule } },
           },

@@ -1,7 +1,6 @@
 /**
  * The screen's end of the examining worker: only the newest question counts.
  */
-
 import type { CheckedDrawing, Examination } from "@mend-joint/core";
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";

@@ -38,11 +38,10 @@ def meshed(case):
     geo = gmsh.model.geo
     gmsh.clear()
     gmsh.model.add("solid")
-    loops, curves, width_at = {}, [], case["widths"]
+    loops = {}
     for k, ring in enumerate(rings):
         points = [geo.addPoint(float(x), float(y), 0.0) for x, y in ring]
         lines = [geo.addLine(points[i], points[(i + 1) % len(points)]) for i in range(len(points))]
-        curves += lines
         loops[k] = geo.addCurveLoop(lines)
     outers = [k for k, ring in enumerate(rings) if area(ring) > 0]
     holes = {k: [] for k in outers}
@@ -54,7 +53,7 @@ def meshed(case):
     geo.extrude([(2, s) for s in surfaces], 0, 0, case["material"]["thickness"], [LAYERS], recombine=True)
     geo.synchronize()
     # Sides by the width of the stroke there: the middle line and its widths come with the case.
-    middles = numpy.array(width_at, dtype=float).reshape(-1, 3)
+    middles = numpy.array(case["widths"], dtype=float).reshape(-1, 3)
 
     def side(dim, tag, x, y, z, *rest):
         away = numpy.hypot(middles[:, 0] - x, middles[:, 1] - y) - middles[:, 2] / 2
@@ -123,7 +122,7 @@ def solved(case, xyz, wedges, folder):
     text += ["*NSET, NSET=HELD", lines_of([int(i) + 1 for i in numpy.flatnonzero(held)])]
     text += ["*MATERIAL, NAME=SHEET", "*ELASTIC", f"{material['young']}, {material['poisson']}"]
     text += ["*SOLID SECTION, ELSET=SOLID, MATERIAL=SHEET", "*BOUNDARY", "HELD, 1, 3"]
-    # Element by element, so that the force is spread evenly: by the share of volume that each node has.
+    # The force is spread evenly over the nodes about its place, through the whole thickness.
     for push in case["pushes"]:
         spread = nodes_near(xyz, push)
         text += ["*STEP", "*STATIC", "*CLOAD, OP=NEW"]

@@ -46,10 +46,22 @@ const toStored = ({ document, ...rest }: WirePiece): StoredPiece => ({ ...rest, 
 const PATIENCE = 20_000;
 const PATIENCE_FOR_FILES = 120_000;
 
-export async function call<T>(path: string, init?: RequestInit, patience = PATIENCE): Promise<T> {
+/** All that outlives a page that ends may be no more than this, bytes (the Fetch standard, keepalive: 64 KiB). */
+const LAST_WORDS = 60_000;
+/** What a change may be to outlive its page without being asked to; longer ones have drafts. */
+const SHORT = 16_000;
+let lastWords = 0;
+
+/** What the maker changed reaches the server although the page ends before the answer comes. */
+export async function call<T>(path: string, init: RequestInit = {}, patience = PATIENCE): Promise<T> {
+  const size =
+    init.body === undefined ? 0 : typeof init.body === "string" ? new Blob([init.body]).size : Number.POSITIVE_INFINITY;
+  const changes = init.method !== undefined && size <= SHORT;
+  const keepalive = (init.keepalive ?? changes) && lastWords + size <= LAST_WORDS;
+  if (keepalive) lastWords += size;
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, { ...init, signal: AbortSignal.timeout(patience) });
+    response = await fetch(`/api${path}`, { ...init, keepalive, signal: AbortSignal.timeout(patience) });
   } catch (error) {
     const hung = (error as Error).name === "TimeoutError";
     throw new ApiError(
@@ -58,6 +70,8 @@ export async function call<T>(path: string, init?: RequestInit, patience = PATIE
         ? `The server has not answered for ${patience / 1000} seconds. It is asked again.`
         : "The server does not answer. Is it still running?",
     );
+  } finally {
+    if (keepalive) lastWords -= size;
   }
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
   const problem = (await response.json().catch(() => ({}))) as { detail?: string; current?: WirePiece };
@@ -105,14 +119,10 @@ export interface SaveFrom {
   save?: string;
   after?: readonly string[];
 }
-/** A page that ends may send no more than this, bytes (the Fetch standard, keepalive). */
-const LAST_WORDS = 60_000;
-
 /** @param leaving the page may end before the answer comes */
 export async function savePiece(piece: Piece, from: SaveFrom, leaving = false): Promise<StoredPiece> {
-  const request = send("PUT", { ...from, document: piece });
-  const keepalive = leaving && String(request.body).length < LAST_WORDS;
-  return toStored(await call<WirePiece>(`/pieces/${encodeURIComponent(piece.id)}`, { ...request, keepalive }));
+  const request = { ...send("PUT", { ...from, document: piece }), keepalive: leaving };
+  return toStored(await call<WirePiece>(`/pieces/${encodeURIComponent(piece.id)}`, request));
 }
 export const deletePiece = (id: string) => call<void>(`/pieces/${encodeURIComponent(id)}`, { method: "DELETE" });
 export const restorePiece = async (id: string) =>

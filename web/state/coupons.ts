@@ -54,7 +54,7 @@ const at = (id: string) => `/coupons/${encodeURIComponent(id)}`;
 /** Shown at once; also puts back one that was taken away. @throws ApiError */
 export function saveCoupon(coupon: Coupon): Promise<void> {
   show(coupon);
-  return afterOthers(() => call(at(coupon.id), send("PUT", coupon)));
+  return afterOthers(coupon.id, () => call(at(coupon.id), send("PUT", coupon)));
 }
 
 /** The next test piece of a sheet, as a piece on the rack too. @throws ApiError */
@@ -66,11 +66,13 @@ export async function makeCoupon(sheet: string): Promise<Coupon> {
 
 /** @throws ApiError */
 export function tryCoupon(coupon: Coupon): Promise<void> {
-  return afterOthers(async () => show(couponSchema.parse(await call(`${at(coupon.id)}/trial`, send("POST", { read: today() })))));
+  return afterOthers(`${coupon.id} trial`, async () =>
+    show(couponSchema.parse(await call(`${at(coupon.id)}/trial`, send("POST", { read: today() })))),
+  );
 }
 
 /** @throws ApiError */
 export function dropCoupon({ id }: Coupon): Promise<void> {
   useStore.setState(({ coupons }) => ({ coupons: coupons?.filter((each) => each.id !== id) ?? null }));
-  return afterOthers(() => call(at(id), { method: "DELETE" }));
+  return afterOthers(id, () => call(at(id), { method: "DELETE" }));
 }

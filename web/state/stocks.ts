@@ -48,12 +48,12 @@ export function saveSheet(sheet: ShelfSheet): Promise<void> {
       : [sheet, ...sheets],
     own: new Set([...own, sheet.id]),
   }));
-  return afterOthers(() => call(at(sheet.id), send("PUT", sheet)));
+  return afterOthers(sheet.id, () => call(at(sheet.id), send("PUT", sheet)));
 }
 
 /** One of ours is as it was again; one of the maker's own is gone. @throws ApiError */
 export function dropSheet(id: string): Promise<void> {
-  return afterOthers(async () => {
+  return afterOthers(id, async () => {
     await call(at(id), { method: "DELETE" });
     await fetchStocks();
   });

@@ -1,28 +1,66 @@
 import { SHELF } from "@mend-joint/core/piece";
-import { expect, it, vi } from "vitest";
-import { saveSheet, useStockShelf } from "../state/stocks";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+
+interface Sent {
+  stock: { name: string; leastWidth: number; kerf: number };
+  keepalive: boolean | undefined;
+  answer(): void;
+}
+const sent: Sent[] = [];
+let endPage: () => void;
+let stocks: typeof import("../state/stocks");
+
+beforeEach(async () => {
+  sent.length = 0;
+  vi.resetModules();
+  vi.stubGlobal("window", { addEventListener: (_: string, heard: () => void) => (endPage = heard) });
+  vi.stubGlobal(
+    "fetch",
+    (_: string, { body, keepalive }: RequestInit) =>
+      new Promise<Response>((resolve) =>
+        sent.push({ ...JSON.parse(body as string), keepalive, answer: () => resolve(Response.json({})) }),
+      ),
+  );
+  stocks = await import("../state/stocks");
+});
+afterEach(() => vi.unstubAllGlobals());
+
+const [first, second] = SHELF;
+const shown = (id: string) => stocks.useStockShelf.getState().sheets.find((sheet) => sheet.id === id)!;
+const change = (id: string, stock: object) => stocks.saveSheet({ ...shown(id), stock: { ...shown(id).stock, ...stock } });
+const widthAndCut = () => sent.map(({ stock }) => [stock.leastWidth, stock.kerf]);
 
 it("a second change is made on top of the first, before that is answered, and reaches the server after it", async () => {
-  const bodies: { stock: { leastWidth: number; kerf: number } }[] = [];
-  const answers: (() => void)[] = [];
-  vi.stubGlobal("fetch", (_: string, init: RequestInit) => {
-    bodies.push(JSON.parse(init.body as string));
-    return new Promise<Response>((resolve) => answers.push(() => resolve(Response.json({}))));
-  });
-  const id = SHELF[0]!.id;
-  const shown = () => useStockShelf.getState().sheets.find((sheet) => sheet.id === id)!;
-  const change = (stock: object) => saveSheet({ ...shown(), stock: { ...shown().stock, ...stock } });
-  const [first, second] = [change({ leastWidth: 2.2 }), change({ kerf: 0.3 })];
-  expect(shown().stock).toMatchObject({ leastWidth: 2.2, kerf: 0.3 });
-  await vi.waitFor(() => expect(answers).toHaveLength(1));
-  answers[0]!();
-  await first;
-  await vi.waitFor(() => expect(answers).toHaveLength(2));
-  answers[1]!();
-  await second;
-  expect(bodies.map(({ stock }) => [stock.leastWidth, stock.kerf])).toEqual([
-    [2.2, SHELF[0]!.stock.kerf],
+  const changes = [change(first!.id, { leastWidth: 2.2 }), change(first!.id, { kerf: 0.3 })];
+  expect(shown(first!.id).stock).toMatchObject({ leastWidth: 2.2, kerf: 0.3 });
+  for (const [i, each] of changes.entries()) {
+    await vi.waitFor(() => expect(sent).toHaveLength(i + 1));
+    sent[i]!.answer();
+    await each;
+  }
+  expect(widthAndCut()).toEqual([
+    [2.2, first!.stock.kerf],
     [2.2, 0.3],
   ]);
-  vi.unstubAllGlobals();
+});
+
+it("when the page ends, what waits is sent at once, the last of each sheet, and outlives the page", async () => {
+  const changes = [
+    change(first!.id, { leastWidth: 2.2 }),
+    change(first!.id, { leastWidth: 2.4 }),
+    change(second!.id, { kerf: 0.25 }),
+    change(first!.id, { kerf: 0.3 }),
+  ];
+  await vi.waitFor(() => expect(sent).toHaveLength(1));
+  endPage();
+  expect(widthAndCut()).toEqual([
+    [2.2, first!.stock.kerf],
+    [second!.stock.leastWidth, 0.25],
+    [2.4, 0.3],
+  ]);
+  expect(sent.every(({ keepalive }) => keepalive)).toBe(true);
+  // A page that comes back goes on as if nothing had been.
+  for (const { answer } of sent) answer();
+  await Promise.all(changes);
+  expect(sent).toHaveLength(3);
 });

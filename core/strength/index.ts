@@ -11,6 +11,7 @@ export {
   heldAt,
   heldBy,
   type LetterLoad,
+  type Loaded,
   loadsInUse,
   loadsOn,
   materialOf,

@@ -1,12 +1,11 @@
 /**
  * The load test of a piece as a screen shows it: every letter, every stroke, and a finger anywhere.
  */
-import type { Examination } from "../examine";
 import { type Point, type Region, simplify } from "../geometry";
 import { measureWidths } from "../measure";
 import { lostToCut, type Piece } from "../piece";
 import { frameOf, type Strain, StrengthError } from "./frame";
-import { DIRECTIONS, FINGER, type Held, heldBy, type LetterLoad, loadsInUse, loadsOn, materialOf, type UseLoad } from "./loads";
+import { DIRECTIONS, FINGER, type Held, heldBy, type LetterLoad, type Loaded, loadsInUse, loadsOn, materialOf, type UseLoad } from "./loads";
 
 export interface LoadTest {
   held: Held;
@@ -51,18 +50,18 @@ const DRAWN = 0.05;
 const STROKE = 6;
 
 /** @throws StrengthError where nothing is held, or figures are none */
-export function createLoadTest(piece: Piece, examination: Examination): LoadTester {
+export function createLoadTest(piece: Piece, loaded: Loaded): LoadTester {
   const { strength } = piece.stock;
   if (!(strength > 0)) throw new StrengthError("The load test needs a strength above zero");
-  const held = heldBy(piece, examination);
+  const held = heldBy(piece, loaded);
   const frame = frameOf(
-    measureWidths(examination.material).medial(),
+    measureWidths(loaded.material).medial(),
     materialOf(piece.stock, piece.grain),
     held.boxes,
     lostToCut(piece),
   );
   const shares = new Float64Array(frame.beams.length / 5);
-  const letters = loadsOn(frame, examination, held.boxes, { strength }, ({ stresses }) => {
+  const letters = loadsOn(frame, loaded, held.boxes, { strength }, ({ stresses }) => {
     for (let n = 0; n < shares.length; n++) shares[n] = Math.max(shares[n]!, (stresses[n]! * FINGER) / strength);
   });
   const strokes = new Float64Array(shares.length * STROKE);
@@ -72,7 +71,7 @@ export function createLoadTest(piece: Piece, examination: Examination): LoadTest
   }
   let outline: Region | undefined;
   return {
-    test: { held, finger: FINGER, letters, uses: loadsInUse(frame, held, examination, { strength }), strokes },
+    test: { held, finger: FINGER, letters, uses: loadsInUse(frame, held, loaded, { strength }), strokes },
     finger: (at, wanted) => {
       const pushed = DIRECTIONS.filter(({ direction }) => wanted === undefined || direction === wanted).map(
         ({ direction, force }) => ({ direction, bent: frame.bend({ ...at, force, grip: frame.underFinger(at) }) }),
@@ -82,7 +81,7 @@ export function createLoadTest(piece: Piece, examination: Examination): LoadTest
       );
       // What has fallen does not bend with the rest.
       outline ??= simplify(
-        examination.cutouts.flatMap(({ region, falls }) => (falls ? [] : region)),
+        loaded.cutouts.flatMap(({ region, falls }) => (falls ? [] : region)),
         DRAWN,
       );
       const moved = outline.flatMap((ring) =>

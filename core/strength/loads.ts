@@ -1,8 +1,7 @@
 /**
  * What every letter of a piece takes from a careless finger, held as the piece is held in use.
  */
-import type { Examination } from "../examine";
-import { type Box, boxDistance, boxOfPoint, type Point, regionBox } from "../geometry";
+import { type Box, boxDistance, boxOfPoint, type Point, type Region, regionBox } from "../geometry";
 import type { Piece, Stock } from "../piece";
 import type { Material } from "./element";
 import type { Bent, Frame, Push, Strain } from "./frame";
@@ -42,8 +41,22 @@ export function materialOf(
   return { young: stock.young ?? usual, poisson, thickness: stock.thickness, grain: grainOf(stock, grain) };
 }
 
+/** What of an examined piece the load test goes by. */
+export interface Loaded {
+  /** All material, and piece by piece what comes off the machine. */
+  material: Region;
+  cutouts: readonly { region: Region; falls: boolean }[];
+  solids: readonly { id: string; holder: boolean; region: Region }[];
+  /** One for each of `solids`. */
+  holds: readonly { falls: boolean }[];
+  /** Each with its solids, as indices. */
+  letters: readonly { id: string; solids: readonly number[] }[];
+  /** Index of the solid that stands in for a holder, −1 when there is one. */
+  standIn: number;
+}
+
 export interface LetterLoad {
-  /** Of the letter, as in `Examination.letters`. */
+  /** Of the letter. */
   id: string;
   /** The force at its far end at which something breaks, N: the least of those along, across and out of the sheet. */
   takes: number;
@@ -69,9 +82,9 @@ export interface Held {
 }
 
 /** Where a piece is held in use: at its sticks and spikes, its loops, else at what holds the letters. */
-export const heldAt = (piece: Pick<Piece, "parts">, examination: Examination): Box[] => heldBy(piece, examination).boxes;
+export const heldAt = (piece: Pick<Piece, "parts">, loaded: Loaded): Box[] => heldBy(piece, loaded).boxes;
 
-export function heldBy({ parts }: Pick<Piece, "parts">, { solids, standIn }: Examination): Held {
+export function heldBy({ parts }: Pick<Piece, "parts">, { solids, standIn }: Pick<Loaded, "solids" | "standIn">): Held {
   const boxOf = (id: string) => regionBox(solids.find((solid) => solid.id === id)?.region ?? []);
   const lowest = (box: Box, share: number): Box => ({ ...box, maxY: box.minY + share * (box.maxY - box.minY) });
   const boxes = (kind: string, of: (box: Box) => Box) =>
@@ -123,7 +136,7 @@ const TILT = 10;
 export function loadsInUse(
   frame: Frame,
   { by, boxes }: Held,
-  { cutouts, letters, solids }: Pick<Examination, "cutouts" | "letters" | "solids">,
+  { cutouts, letters, solids }: Pick<Loaded, "cutouts" | "letters" | "solids">,
   { strength }: { strength: number },
 ): UseLoad[] {
   const middle = middleOf(boxes);
@@ -182,7 +195,7 @@ function middleOf(boxes: readonly Box[]): Point {
  */
 export function loadsOn(
   frame: Frame,
-  { solids, letters, holds }: Pick<Examination, "solids" | "letters" | "holds">,
+  { solids, letters, holds }: Pick<Loaded, "solids" | "letters" | "holds">,
   supports: readonly Box[],
   { strength }: { strength: number },
   onPush: (bent: Bent) => void = () => {},

@@ -7,7 +7,7 @@ import { measureWidths } from "@mend-joint/core/measure";
 import type { Piece, Stock } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
 import {
-  FINGER,
+  forcesOf,
   frameOf,
   heldAt,
   heldBy,
@@ -17,6 +17,7 @@ import {
   materialOf,
   type Push,
   StrengthError,
+  type Support,
   type UseLoad,
 } from "@mend-joint/core/strength";
 import { inUseSentence, titleOf } from "@mend-joint/core/wording";
@@ -109,7 +110,8 @@ export function testLoads(
   };
   const given = request.supports.map((box) => (flipY ? { ...box, minY: -box.maxY, maxY: -box.minY } : box));
   // An outline does not say how it is held, unless one of its shapes is the holder.
-  const supports = given.length > 0 ? given : piece || examination.standIn < 0 ? heldAt(piece ?? NO_PARTS, examination) : [];
+  const supports: Support[] =
+    given.length > 0 ? given : piece || examination.standIn < 0 ? heldAt(piece ?? NO_PARTS, examination) : [];
   if (supports.length === 0) throw new UsageError("Say where it is held: --support X0,Y0,X1,Y1");
   const figure = (value: number) => (Math.abs(value) < NOTHING ? 0 : Number(value.toPrecision(6)));
   const point = ({ x, y }: { x: number; y: number }): [number, number] => [figure(x), figure(up * y) || 0];
@@ -140,10 +142,11 @@ export function testLoads(
     const { strength } = stock;
     if (!(strength > 0)) throw new StrengthError("The load test needs a strength above zero");
     const frame = frameOf(measureWidths(examination.material).medial(), { ...material, grain: usual.grain }, supports, lost);
-    const loads = loadsOn(frame, examination, supports, { strength });
+    const forces = forcesOf(piece?.hand);
+    const loads = loadsOn(frame, examination, supports, { strength }, forces.finger);
     // Held as the caller says, nobody knows what it is used for.
     const by = given.length === 0 && piece ? heldBy(piece, examination).by : "letters";
-    const uses = loadsInUse(frame, { by, boxes: supports }, examination, { strength });
+    const uses = loadsInUse(frame, { held: { by, places: supports }, forces }, examination, { strength });
     json.uses = uses.map(({ kind, force, takes, at, breaks }) => ({
       use: kind,
       takes: Number.isFinite(takes) ? figure(takes) : null,
@@ -151,20 +154,20 @@ export function testLoads(
       at: point(at),
       breaks: { at: point(breaks), width: figure(breaks.width) },
     }));
-    json.loads = loads.map(({ id, takes, direction, at, breaks }) => ({
+    json.loads = loads.map(({ id, takes, force, direction, at, breaks }) => ({
       letter: id,
       takes: figure(takes),
-      gets: FINGER,
+      gets: force,
       direction,
       at: point(at),
       breaks: { at: point(breaks), width: figure(breaks.width) },
     }));
-    for (const { id, takes, direction } of loads) {
+    for (const { id, takes, force, direction } of loads) {
       const label = labels.get(id);
       const name = label ? titleOf(label) : id;
       lines.push(
-        takes < FINGER
-          ? `${name} gives way at ${takes.toFixed(1)} N ${direction}; a careless finger is ${FINGER} N.`
+        takes < force
+          ? `${name} gives way at ${takes.toFixed(1)} N ${direction}; a careless finger is ${force} N.`
           : `${name} takes ${takes.toFixed(1)} N ${direction}.`,
       );
     }

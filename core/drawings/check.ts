@@ -60,7 +60,6 @@ export function checkDrawing(drawing: Drawing, { stock, profile, onProgress }: C
     extra: findings,
     cutWidth: stock.kerf,
     smallestHole: smallestHole(stock),
-    bending: { ...stock, lost: stock.kerf },
     onProgress,
     thinnest: true,
   });

@@ -5,6 +5,7 @@ import { type Box, boxesMeet, intersection, type Region, regionBox } from "../ge
 import type { Finding } from "../judge";
 import { poleOf } from "../measure";
 import type { Piece } from "../piece";
+import { hangsTurned, standsOut } from "../strength";
 import type { Examination, Hanger } from "./examination";
 import type { Built } from "./solids";
 import { remark } from "./words";
@@ -12,15 +13,9 @@ import { remark } from "./words";
 /** Turned by less than this it hangs straight for the eye, degrees. */
 const STRAIGHT = 1.5;
 
-/**
- * A body hangs so that its centre of mass is straight below the place it hangs by (statics; equilibrium of a body on a pin).
- */
+/** How a piece would hang by each of its loops. */
 export function hangersOf({ hangers }: Built, { centre }: Pick<Examination, "centre">): Hanger[] {
-  return hangers.map(({ id, at }) => {
-    if (!centre) return { id, at, turn: null };
-    const turn = (Math.atan2(-(centre.x - at.x), -(centre.y - at.y)) * 180) / Math.PI;
-    return { id, at, turn };
-  });
+  return hangers.map(({ id, at }) => ({ id, at, turn: centre ? hangsTurned(centre, at) : null }));
 }
 
 /** Notes on how a piece hangs, stands, and fits its limit; they do not turn the verdict. */
@@ -35,11 +30,10 @@ export function withBalance(piece: Piece, examination: Examination): Examination
   const standing = solids.filter(({ label }) => label.kind === "stick");
   const sticks = standing.flatMap(({ region }) => regionBox(region) ?? []);
   if (sticks.length > 0 && centre && box) {
-    const [left, right] = [Math.min(...sticks.map(({ minX }) => minX)), Math.max(...sticks.map(({ maxX }) => maxX))];
-    const out = Math.max(left - centre.x, centre.x - right);
+    const out = standsOut(centre, sticks);
     if (out > LEANS * (box.maxX - box.minX)) {
       const ids = standing.map(({ id }) => id);
-      notes.push(remark("leans", ids, centre, "note", { out, side: centre.x < left ? "left" : "right" }));
+      notes.push(remark("leans", ids, centre, "note", { out, side: centre.x < sticks[0]!.minX ? "left" : "right" }));
     }
   }
   notes.push(...thickSticks(piece, examination));

@@ -6,6 +6,7 @@ import type { Hold, Joint } from "../joints";
 import type { Finding, Verdict } from "../judge";
 import type { WordLayout } from "../lettering";
 import type { Skeleton } from "../measure";
+import type { LoadTester } from "../strength";
 import type { MeasuredBase } from "./measured";
 import type { Cutout, ExaminedLetter, Overlap } from "./outcome";
 import type { ScoreLine } from "./scores";
@@ -20,6 +21,9 @@ export interface Hanger {
 
 /** Key of what an examination was measured from. Copies keep it; it does not travel between threads. */
 export const MEASURED = Symbol("measured");
+
+/** Key of what it bears, where that was asked for. It does not travel between threads either. */
+export const TESTED = Symbol("tested");
 
 export interface Examination {
   verdict: Verdict;
@@ -61,11 +65,14 @@ export interface Examination {
   thinnest?: number;
   /** What it was measured from: itself, or the whole that was measured before it. */
   readonly [MEASURED]?: MeasuredBase | undefined;
+  readonly [TESTED]?: LoadTester;
 }
 
 export interface ExamineOptions {
   /** False leaves out what is merely worth knowing. */
   notes?: boolean;
+  /** Whether what must bear the hand is tested where that is a rule of the piece; left out, with the notes. */
+  hand?: boolean;
   /** Wants the skeleton too. */
   skeleton?: boolean;
   /** Wants the thinnest stroke too. */

@@ -4,10 +4,8 @@
 import { regionArea, regionBox, regionCentroid, regionPerimeter } from "../geometry";
 import { CRUMB, classify, findComponents, findHoldWidths, findJoints, findLimbs, type Hold, isNarrower } from "../joints";
 import {
-  type BendingRule,
   type Finding,
   type JudgedMaterial,
-  judgeBending,
   judgeHidden,
   judgeHolds,
   judgeHoles,
@@ -23,7 +21,8 @@ import { thinnestStroke } from "../measure";
 import { lostToCut, type Piece, smallestHole, widthToDraw } from "../piece";
 import { outlineLeft } from "../weld";
 import { hangersOf, withBalance } from "./balance";
-import { type Examination, type ExamineOptions, MEASURED } from "./examination";
+import { type Examination, type ExamineOptions, MEASURED, TESTED } from "./examination";
+import { judgeHand } from "./hand";
 import { smallHoles } from "./holes";
 import { judgeWhole } from "./marks";
 import { type MeasuredBase, measureChange, measureWelded, type Stage } from "./measured";
@@ -48,7 +47,6 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
     lost: lostToCut(piece),
     cutWidth: piece.stock.kerf,
     smallestHole: smallestHole(piece.stock),
-    bending: { ...piece.stock, lost: lostToCut(piece) },
     accepted: piece.accepted,
   });
   const whole = {
@@ -65,8 +63,11 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
     hangers: hangersOf(built, examination),
   };
   const more = markAccepted(judgeWhole(piece, whole), piece.accepted);
-  const findings = more.length > 0 ? [...more, ...whole.findings.filter(({ kind }) => kind !== "empty")] : whole.findings;
-  const judged = { ...whole, findings, verdict: verdictOf(findings) };
+  const known = more.length > 0 ? [...more, ...whole.findings.filter(({ kind }) => kind !== "empty")] : whole.findings;
+  const isRule = piece.hand?.rule === true && (options.hand ?? options.notes !== false);
+  const hand = isRule ? stage("hand", () => judgeHand(piece, whole)) : null;
+  const findings = hand ? [...known, ...markAccepted(hand.findings, piece.accepted)] : known;
+  const judged = { ...whole, findings, verdict: verdictOf(findings), ...(hand?.tester && { [TESTED]: hand.tester }) };
   return options.notes === false ? judged : withBalance(piece, judged);
 }
 
@@ -78,7 +79,6 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
  * @param options.cutWidth gaps narrower than this are noted, mm
  * @param options.smallestHole narrowest hole that can be cut, mm
  * @param options.accepted findings that no longer count for the verdict
- * @param options.bending sheet and cut, for letters that would snap in the hand
  */
 export function examineSolids(
   solids: Solid[],
@@ -89,11 +89,10 @@ export function examineSolids(
     lost?: number;
     cutWidth?: number;
     smallestHole?: number;
-    bending?: BendingRule;
     accepted?: Piece["accepted"];
   } = {},
 ): Examination {
-  const { words = [], extra = [], lost = 0, cutWidth = 0, smallestHole = 0, bending, accepted = [] } = options;
+  const { words = [], extra = [], lost = 0, cutWidth = 0, smallestHole = 0, accepted = [] } = options;
   const stage = stopwatch(options);
   const before = options.base?.[MEASURED];
   const change = before ? measureChange(before, solids, stage) : null;
@@ -123,7 +122,6 @@ export function examineSolids(
     const holes = smallestHole > 0 ? smallHoles(welded, smallestHole) : [];
     const all = [
       ...found,
-      ...(bending ? judgeBending(solids, holds, bending) : []),
       ...judgeStrokes(solids, field.thinZones(leastWidth), found, leastWidth),
       ...judgeHoles(solids, holes, smallestHole),
       ...(cutWidth > 0 ? judgeSlits(solids, field.slits(cutWidth), holes, cutWidth) : []),

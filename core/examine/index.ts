@@ -1,7 +1,7 @@
 /**
  * The whole way from a piece to a verdict.
  */
-export type { Examination, ExamineOptions, Hanger } from "./examination";
+export { type Examination, type ExamineOptions, type Hanger, TESTED } from "./examination";
 export { examine, examineSolids, type HeldSolids, holdSolids } from "./examine";
 export { examineMoving } from "./moving";
 export type { Cutout, ExaminedLetter, Overlap } from "./outcome";

@@ -19,7 +19,7 @@ export function examineMoving(
   still: Examination,
   options: Omit<ExamineOptions, "notes" | "base"> = {},
 ): Examination {
-  const examination = examine(piece, library, { ...options, notes: false, base: still });
+  const examination = examine(piece, library, { ...options, notes: false, hand: true, base: still });
   const now = new Map(examination.solids.map(({ id, region }) => [id, region]));
   const moved = new Set(
     still.solids.filter(({ id, region }) => !now.has(id) || !sameRegion(now.get(id)!, region)).map(({ id }) => id),

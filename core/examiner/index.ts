@@ -18,7 +18,7 @@ import {
   speedsFor,
   startHoles,
 } from "../cut";
-import { type Examination, type ExamineOptions, examine, examineMoving, type Library } from "../examine";
+import { type Examination, type ExamineOptions, examine, examineMoving, type Library, TESTED } from "../examine";
 import { type FileFormat, type FileOptions, type MadeFile, makeFile } from "../formats";
 import { type CurvePath, fingerprint, fitCurves, type Region } from "../geometry";
 import { drawingShape } from "../holders";
@@ -148,7 +148,8 @@ export function createExaminer(fonts: Library): Examiner {
     },
     loads: (piece) => {
       const examination = update(piece);
-      if (tested?.examination !== examination) tested = { examination, tester: createLoadTest(piece, examination) };
+      if (tested?.examination !== examination)
+        tested = { examination, tester: examination[TESTED] ?? createLoadTest(piece, examination) };
       return tested.tester;
     },
     lettering: (word, font, piece) => measureLettering(word, font, piece, library),

@@ -4,7 +4,7 @@
 import { type Point, penetration, type Region } from "../geometry";
 import type { Component, Limb } from "../joints";
 import { classify, isNarrower } from "../joints/classify";
-import { HANDLING_FORCE, leverFrom, SAFETY, widthAgainstBending } from "./bending";
+import type { LetterLoad, UseLoad } from "../strength";
 
 export type Verdict = "holds" | "weak" | "falls";
 
@@ -52,8 +52,16 @@ export interface FindingFacts {
   /** Share of its outline that is left. */
   swallowed: { share: number };
   sunk: { share: number };
-  /** The width that would not snap, and how far what hangs there reaches out. */
-  snaps: { wanted: number; lever: number };
+  /** Breaks there at less than it gets in the hand: N, how it is loaded, and which letters. */
+  "gives-way": {
+    wanted: number;
+    takes: number;
+    force: number;
+    load: LetterLoad["direction"] | UseLoad["kind"];
+    letters: string[];
+  };
+  /** What it must bear could not be worked out. */
+  untested: { why: string };
   "missing-letter": { letters: string; font: string; why: "no font" | "not in font" | "too thin" };
   "mark-lost": { whole: boolean };
   "carve-lost": { whole: boolean };
@@ -84,7 +92,7 @@ export const MENDABLE: ReadonlySet<FindingKind> = new Set([
   "island",
   "thin-joint",
   "thin-stroke",
-  "snaps",
+  "gives-way",
   "narrow-gap",
   "small-hole",
   "mark-lost",
@@ -254,52 +262,6 @@ function looseAlone(id: string, at: Point, wanted: number): Finding {
 export function measureState(hold: Pick<JudgedHold, "width" | "falls">, wanted: number): 0 | 1 | 2 {
   if (hold.falls) return 2;
   return isNarrower(hold.width, wanted) ? 1 : 0;
-}
-
-/** What judging the bending of joints needs to know about the sheet and the cut. */
-export interface BendingRule {
-  /** mm */
-  thickness: number;
-  /** Bending strength, N/mm². */
-  strength: number;
-  /** Width that the cut takes from a joint, mm. */
-  lost: number;
-}
-
-/** Letters that hang by a single joint which their own length would break in the hand. Width findings are made apart from this. */
-export function judgeBending(
-  parts: readonly (JudgedPart & { region: Region })[],
-  holds: readonly (JudgedHold & { ties: number })[],
-  rule: BendingRule,
-): Finding[] {
-  const byNeck = new Map<NonNullable<JudgedHold["neck"]>, number[]>();
-  holds.forEach((hold, i) => {
-    if (hold.falls || hold.anchor || parts[i]!.holder || !hold.neck || hold.ties > 1) return;
-    byNeck.set(hold.neck, [...(byNeck.get(hold.neck) ?? []), i]);
-  });
-  const findings: Finding[] = [];
-  for (const [neck, hanging] of byNeck) {
-    const at = { x: (neck.from.x + neck.to.x) / 2, y: (neck.from.y + neck.to.y) / 2 };
-    const lever = leverFrom(
-      at,
-      hanging.map((i) => parts[i]!.region),
-    );
-    const needed = widthAgainstBending(HANDLING_FORCE, lever, rule.thickness, rule.strength / SAFETY) + rule.lost;
-    if (!isNarrower(neck.width, needed)) continue;
-    const ids = hanging.map((i) => parts[i]!.id);
-    findings.push({
-      kind: "snaps",
-      parts: ids,
-      meeting: ids.length,
-      at,
-      width: neck.width,
-      wanted: needed,
-      lever,
-      chord: neck,
-      means: "note",
-    });
-  }
-  return findings.sort((a, b) => a.width - b.width);
 }
 
 /** Findings that decide: neither notes nor accepted. */

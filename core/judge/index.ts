@@ -1,6 +1,5 @@
 export { classify, GRACE, isNarrower, type WidthState } from "../joints/classify";
 export * from "./accepted";
-export * from "./bending";
 export * from "./findings";
 export * from "./overlaps";
 export * from "./strokes";

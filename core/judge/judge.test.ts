@@ -1,17 +1,14 @@
 import { describe, expect, it } from "vitest";
 import { countWord, describeFinding, nameOf, placeName, verdictSentence } from "../wording";
 import {
-  bendingStress,
   type Finding,
   type JudgedHold,
   type JudgedMaterial,
-  judgeBending,
   judgeHolds,
   type Labels,
   measureState,
   type PartLabel,
   verdictOf,
-  widthAgainstBending,
 } from "./index";
 
 const label = (kind: PartLabel["kind"], text = "", ordinal = ""): PartLabel => ({ kind, text, ordinal });
@@ -153,50 +150,6 @@ describe("findings", () => {
     expect(judged(0)[0]).toMatchObject({ kind: "thin-stroke", means: "weak", width: 0.93 });
     expect(describeFinding(judged(0)[0]!, LABELS, "mm")).toContain("21 mm² of it would break off there");
     expect(judged(0.18, 0.02)[0]).toMatchObject({ means: "falls" });
-  });
-});
-
-describe("bending", () => {
-  it("stress of a cantilever, by hand: 5 N at 40 mm on 3 × 4 mm is 200 N·mm over 8 mm³, 25 N/mm²", () => {
-    // Section modulus t·w²/6 = 3·4²/6 = 8 mm³; M = F·l. Euler–Bernoulli beam, as in any handbook of strength of materials.
-    expect(bendingStress(5, 40, 3, 4)).toBeCloseTo(25, 9);
-    expect(bendingStress(5, 40, 3, 0)).toBe(Infinity);
-  });
-
-  it("the width against bending carries exactly the allowed stress", () => {
-    for (const [lever, allowed] of [
-      [40, 60],
-      [12, 30],
-    ] as const) {
-      expect(bendingStress(5, lever, 3, widthAgainstBending(5, lever, 3, allowed))).toBeCloseTo(allowed, 9);
-    }
-  });
-
-  const rule = { thickness: 3, strength: 60, lost: 0 };
-  const arm = (length: number) => [Float64Array.from([0, 0, length, 0, length, 2, 0, 2])];
-
-  it("a long arm on one joint snaps, a short one does not, and one held twice is left alone", () => {
-    const held = (length: number, ties: number) => ({
-      parts: [{ ...part("t"), region: arm(length) }],
-      holds: [{ ...hold(2, { neck: neck(2, [0]) }), ties }],
-    });
-    const judged = (length: number, ties: number) => {
-      const { parts, holds } = held(length, ties);
-      return judgeBending(parts, holds, rule);
-    };
-    expect(judged(60, 1)[0]).toMatchObject({ kind: "snaps", means: "note", width: 2 });
-    expect(describeFinding(judged(60, 1)[0]!, LABELS, "mm")).toContain(
-      "The t hangs by one joint of 2.0 mm and reaches 59 mm out",
-    );
-    expect(judged(10, 1)).toEqual([]);
-    expect(judged(60, 2)).toEqual([]);
-  });
-
-  it("what the cut takes is missing in the section", () => {
-    const parts = [{ ...part("t"), region: arm(24) }];
-    const holds = [{ ...hold(2, { neck: neck(2.05, [0]) }), ties: 1 }];
-    expect(judgeBending(parts, holds, rule)).toEqual([]);
-    expect(judgeBending(parts, holds, { ...rule, lost: 0.4 })).toHaveLength(1);
   });
 });
 

@@ -11,6 +11,7 @@ import { type Examination, examine, type Library } from "../examine";
 import { compareRegions, type Region } from "../geometry";
 import { type Finding, isNarrower, type Labels, MENDABLE, openFindings } from "../judge";
 import { canBeKept, LIMITS, type Part, type Piece } from "../piece";
+import { shortInHand } from "./hand";
 import { growHolders } from "./holders";
 import { asMaterial, growPlate, isMarkLost, ontoMaterial } from "./marks";
 import { offerMends } from "./offer";
@@ -329,7 +330,8 @@ function isBetter(before: Examination, after: Examination): boolean {
 }
 
 /** How many parts fall, ties left aside; how much is loose; how many mm of width all parts and limbs are short of; how much is found. */
-function shortcomings({ findings, solids, holds, leastWidth }: Examination) {
+function shortcomings(examination: Examination) {
+  const { findings, solids, holds, leastWidth } = examination;
   const open = openFindings(findings);
   const ties = new Set(solids.filter(({ label }) => label.kind === "tie").map(({ id }) => id));
   const falling = open.filter(({ means }) => means === "falls");
@@ -343,6 +345,7 @@ function shortcomings({ findings, solids, holds, leastWidth }: Examination) {
     if (label.kind !== "fill" && isNarrower(holds[i]!.width, leastWidth)) missing += short(holds[i]!.width);
   });
   for (const { means, beyond, width } of open) if (means === "weak" && (beyond || width === 0)) missing += short(width);
+  missing += leastWidth * shortInHand(examination);
   return { falls, loose: falling.length, missing, found: open.length };
 }
 

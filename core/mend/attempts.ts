@@ -15,7 +15,7 @@ import { larger, leaveOut, letterforms, smaller, thicken } from "./words";
 
 export function attemptsFor(piece: Piece, examination: Examination, finding: Finding, library: Library): Attempt[] {
   const solids = new Map(examination.solids.map((solid) => [solid.id, solid]));
-  const whole = finding.kind === "loose" || finding.kind === "snaps";
+  const whole = finding.kind === "loose" || finding.kind === "gives-way";
   const ids = whole ? finding.parts : hangingIds(examination, finding);
   const hanging = ids.flatMap((id) => solids.get(id) ?? []);
   const scene: Scene = { piece, examination, finding, library, hanging };
@@ -59,8 +59,17 @@ export function attemptsFor(piece: Piece, examination: Examination, finding: Fin
           tieAcrossJoint(scene),
           ...secondTies(scene),
         ];
-      case "snaps":
-        return [tieAcrossJoint(scene), ...secondTies(scene)];
+      case "gives-way":
+        return [
+          ...growHolders(scene),
+          tieAcrossJoint(scene),
+          ...secondTies(scene),
+          thicken(scene),
+          larger(scene),
+          thickenDrawing(scene),
+          widenFrame(scene),
+          addBar(scene),
+        ];
       case "narrow-gap":
       case "small-hole":
         return [fillPlace(scene), growBacking(scene)];

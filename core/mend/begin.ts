@@ -15,5 +15,5 @@ export function beginPiece(starterId: string, texts: readonly string[], library:
   const piece = make(texts, asTyped);
   if (ties === undefined) return piece;
   const tied = tieUp(piece, library, { width: ties }).piece;
-  return examine(tied, library, { notes: false }).verdict === "holds" ? tied : mendAll(tied, library).piece;
+  return examine(tied, library, { notes: false, hand: true }).verdict === "holds" ? tied : mendAll(tied, library).piece;
 }

@@ -73,9 +73,19 @@ function placeBeside(piece: Piece, ornament: Ornament, library: Library): Orname
 /** Fewer separate pieces, then fewer findings. */
 const joined = ({ cutouts, findings }: Examination) => -1000 * cutouts.length - openFindings(findings).length;
 
-/** As little as possible that hangs far out by one joint. */
-const relieved = ({ findings }: Examination) =>
-  -findings.reduce((sum, each) => sum + (each.kind === "snaps" ? each.lever : 0), 0);
+/** As little as possible that hangs far out by one joint: how far each such joint's parts reach. */
+function relieved({ solids, holds }: Examination): number {
+  const reaches = new Map<object, number>();
+  holds.forEach(({ falls, anchor, neck, ties, at }, i) => {
+    if (falls || anchor || solids[i]!.holder || !neck || ties > 1) return;
+    let reach = reaches.get(neck) ?? 0;
+    for (const ring of solids[i]!.region) {
+      for (let k = 0; k < ring.length; k += 2) reach = Math.max(reach, Math.hypot(ring[k]! - at.x, ring[k + 1]! - at.y));
+    }
+    reaches.set(neck, reach);
+  });
+  return -[...reaches.values()].reduce((sum, reach) => sum + reach, 0);
+}
 
 /** Does a part hold letters of two lines, and no other ornament? */
 function joinsLines({ joints, solids, words, leastWidth }: Examination, id: string, ornaments: ReadonlySet<string>): boolean {

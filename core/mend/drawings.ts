@@ -4,7 +4,7 @@
 import { islandsOf, offset, type Region, regionBox, regionContains, transformPoint, transformRing } from "../geometry";
 import { drawnRings } from "../holders";
 import type { DrawingPart, Piece } from "../piece";
-import { type Attempt, doneOrNot, largerBy, round, type Scene, thickerBy } from "./scene";
+import { type Attempt, doneOrNot, largerBy, round, type Scene, thickerBy, wantedAt } from "./scene";
 
 /** Strokes of a drawing are thickened by this much at most, mm: beyond that it is another drawing. */
 const THICKEST = 3;
@@ -25,7 +25,7 @@ const changed = (piece: Piece, id: string, edit: (part: DrawingPart) => DrawingP
 export function thickenDrawing(scene: Scene): Attempt | null {
   const drawing = drawingOf(scene);
   if (!drawing || drawing.frame !== undefined) return null;
-  const missing = scene.examination.leastWidth - scene.finding.width;
+  const missing = wantedAt(scene.finding, scene.examination) - scene.finding.width;
   return {
     kind: "thicken",
     action: (by) => ({ does: "thicken", by, drawing: drawing.name }),
@@ -39,7 +39,7 @@ export function thickenDrawing(scene: Scene): Attempt | null {
 export function widenFrame(scene: Scene): Attempt | null {
   const drawing = drawingOf(scene);
   if (drawing?.frame === undefined) return null;
-  const missing = scene.examination.leastWidth - scene.finding.width;
+  const missing = wantedAt(scene.finding, scene.examination) - scene.finding.width;
   return {
     kind: "holder",
     action: (by) => ({ does: "grow", by, part: "frame" }),

@@ -15,7 +15,7 @@ import {
   type Stick,
   type Tie,
 } from "../piece";
-import { type Attempt, FURTHEST, isDot, type MendAction, round, type Scene, unit } from "./scene";
+import { type Attempt, FURTHEST, isDot, type MendAction, round, type Scene, unit, wantedAt } from "./scene";
 
 /** Furthest that a holder reaches into the letters, mm. */
 const DEEPEST = 6;
@@ -84,7 +84,7 @@ export function growHolders({ piece, finding, examination }: Scene): Attempt[] {
         action: (by) => ({ does: "grow", by, part: grown.part }),
         least: 0,
         most: FURTHEST,
-        amounts: growths(examination.leastWidth - finding.width, grown.sides),
+        amounts: growths(wantedAt(finding, examination) - finding.width, grown.sides),
         apply: (now, amount) => ({
           ...now,
           parts: now.parts.map((part) => (part.id === holder.id ? grown.by(part, amount) : part)),

@@ -4,6 +4,7 @@ import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { type Finding, openFindings } from "../judge";
 import { type Piece, parsePiece, STOCKS, type Tie } from "../piece";
+import { createLoadTest } from "../strength";
 import { describeFinding, describeLeft } from "../wording";
 import { mendAll, offerMends } from "./index";
 
@@ -115,13 +116,23 @@ describe("kinds of mends", () => {
     expect(mends[0]!.piece.parts.at(-1)).toMatchObject({ at: { letter: { wordId: "w" } } });
   });
 
-  it("a joint that snaps is strengthened or held a second time", () => {
-    const { finding, mends } = offered(demoPieces().find(({ id }) => id === "demo-boat-naming")!, "snaps");
-    expect(mends.length).toBeGreaterThan(0);
-    for (const { kind, piece } of mends) {
-      expect(["tie", "second-tie"]).toContain(kind);
-      const after = examine(piece, library).findings.filter((each) => each.kind === "snaps");
-      expect(after.some(({ parts }) => parts.some((id) => finding.parts.includes(id)))).toBe(false);
+  it("what gives way in the hand is made wide enough, or held a second time, and bears it then", () => {
+    for (const id of ["demo-harbour-office", "demo-slipway"]) {
+      const piece = demoPieces().find((each) => each.id === id)!;
+      const { finding, mends } = offered(
+        { ...piece, hand: { rule: true } },
+        "gives-way",
+        (each) => "letters" in each && each.letters.length > 0,
+      );
+      expect(finding).toMatchObject({ means: "weak", force: 5 });
+      expect(mends.length, id).toBeGreaterThan(1);
+      const named = "letters" in finding ? finding.letters : [];
+      for (const { takes, piece: mended } of mends) {
+        expect(takes!.before).toBeLessThan(5);
+        expect(takes!.after).toBeGreaterThanOrEqual(5);
+        const { letters } = createLoadTest(mended, examine(mended, library)).test;
+        for (const letter of letters) if (named.includes(letter.id)) expect(letter.takes).toBeGreaterThanOrEqual(5);
+      }
     }
   });
 

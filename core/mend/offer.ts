@@ -4,10 +4,12 @@
 import { unlessTangled } from "../errors";
 import { type Examination, examine, type Library } from "../examine";
 import { compareRegions, type Region } from "../geometry";
-import { type Finding, openFindings } from "../judge";
+import { type Finding, type FindingOf, openFindings } from "../judge";
 import { canBeKept, type Part, type Piece } from "../piece";
+import { createLoadTest } from "../strength";
 import { attemptsFor } from "./attempts";
 import { withoutIsland } from "./drawings";
+import { shortInHand } from "./hand";
 import { type HeldNearby, holdsNearby, neighbourhood } from "./nearby";
 import { patchWidth, REACHES, withPatches } from "./patches";
 import { proveMend } from "./proof";
@@ -22,6 +24,8 @@ export interface Mend {
   /** Width of what the finding is about, before and after, mm. */
   before: number;
   after: number;
+  /** Where it is about what the hand puts on it: what it takes, before and after, N; infinite for any force. */
+  takes?: { before: number; after: number };
   /** How much the look changes: area of the difference, mm². */
   change: number;
   /** Material that comes and goes, to be drawn over the piece. */
@@ -51,7 +55,8 @@ const NEARLY = 0.98;
 export function offerMends(piece: Piece, examination: Examination, finding: Finding, library: Library): Mend[] {
   const mends: Mend[] = [];
   for (const attempt of attemptsFor(piece, examination, finding, library)) {
-    const mend = unlessTangled(() => tryAttempt(attempt, { piece, before: examination, finding, library }));
+    const trial: Trial = { piece, before: examination, finding, library };
+    const mend = unlessTangled(() => (finding.kind === "gives-way" ? tryInHand(attempt, trial) : tryAttempt(attempt, trial)));
     if (mend) mends.push(mend);
   }
   for (const whole of [patchLimb, tieIsland, leaveOutIsland, bridgeInsides]) {
@@ -124,6 +129,40 @@ function firstThatHelps(attempt: Attempt, amounts: readonly number[], trial: Tri
     if (!isThere(after) && count(after) < count(before)) return describe(attempt, { amount, mended, after }, trial);
   }
   return null;
+}
+
+/** Of an attempt that does not say itself, so many amounts are tried in the hand. */
+const IN_HAND = 4;
+
+/** Nothing but the load test tells what bears the hand: the first amount after which the place bears it, and nothing else is worse. */
+function tryInHand(attempt: Attempt, trial: Trial): Mend | null {
+  const { piece, before, library } = trial;
+  const finding = trial.finding as FindingOf<"gives-way">;
+  const even = Array.from({ length: IN_HAND }, (_, k) => attempt.least + ((k + 1) / IN_HAND) * (attempt.most - attempt.least));
+  const others = ({ findings }: Examination) => openFindings(findings).filter(({ kind }) => kind !== "gives-way").length;
+  for (const amount of attempt.amounts ?? even) {
+    const mended = attempt.apply(piece, amount);
+    if (!canBeKept(mended)) continue;
+    // First what gave way by itself, which is quicker.
+    const bare = examine(mended, library, { notes: false, hand: false, base: before });
+    if (others(bare) > others(before)) continue;
+    const takes = takesOf(finding, mended, bare);
+    if (takes < finding.force) continue;
+    const after = examine(mended, library, { notes: false, hand: true, base: before });
+    if (shortInHand(after) >= shortInHand(before)) continue;
+    return { ...describe(attempt, { amount, mended, after }, trial), takes: { before: finding.takes, after: takes } };
+  }
+  return null;
+}
+
+/** The least that what gave way takes now, N. */
+function takesOf({ letters, load }: FindingOf<"gives-way">, piece: Piece, examination: Examination): number {
+  // Of loads of the whole piece only the film is about letters.
+  const some = letters.length > 0 || load !== "peeling" ? letters : undefined;
+  const asked = { letters: some, dropping: load === "dropping" };
+  const { test } = createLoadTest(piece, examination, asked);
+  const now = letters.length > 0 ? test.letters : test.uses.filter(({ kind }) => kind === load);
+  return Math.min(...now.map(({ takes }) => takes));
 }
 
 const BRINGS_A_HOLDER: ReadonlySet<MendKind> = new Set(["bar", "overlap", "leave-out"]);

@@ -66,12 +66,8 @@ export function proveMend(
 const isGone = ({ findings }: Examination, { kind, parts }: Finding): boolean =>
   !findings.some((finding) => finding.kind === kind && finding.parts.some((id) => parts.includes(id)));
 
-function noteIsGone(before: Examination, after: Examination, { kind, parts, at }: Finding): boolean {
+function noteIsGone(before: Examination, after: Examination, { kind, at }: Finding): boolean {
   const notes = ({ findings }: Examination) => findings.filter((finding) => finding.kind === kind);
   if (notes(after).length >= notes(before).length) return false;
-  return !notes(after).some(
-    (note) =>
-      Math.hypot(note.at.x - at.x, note.at.y - at.y) < SAME_PLACE &&
-      (kind !== "snaps" || note.parts.some((id) => parts.includes(id))),
-  );
+  return !notes(after).some((note) => Math.hypot(note.at.x - at.x, note.at.y - at.y) < SAME_PLACE);
 }

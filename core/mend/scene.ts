@@ -80,6 +80,10 @@ export interface Scene {
   hanging: Solid[];
 }
 
+/** How wide the place of a finding has to be drawn, mm. */
+export const wantedAt = (finding: Finding, { leastWidth }: Examination): number =>
+  finding.kind === "gives-way" ? finding.wanted : leastWidth;
+
 /** By how much what is too thin is tried to be thickened, mm: a little more than what is missing, and more where that is not enough. */
 export const thickerBy = (missing: number, most: number): number[] =>
   [missing + 0.01, missing * 1.2 + 0.05, missing * 1.6 + 0.1].filter((amount) => amount <= most);

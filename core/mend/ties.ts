@@ -29,7 +29,7 @@ export function tieAcrossJoint({ piece, examination, finding }: Scene): Attempt 
   const across = unit({ x: chord.to.x - chord.from.x, y: chord.to.y - chord.from.y });
   if (!across) return null;
   const middle = { x: (chord.from.x + chord.to.x) / 2, y: (chord.from.y + chord.to.y) / 2 };
-  const wanted = finding.kind === "snaps" ? finding.wanted : 0;
+  const wanted = finding.kind === "gives-way" ? finding.wanted : 0;
   const tie = tieBetween(piece, examination, middle, middle, { x: -across.y, y: across.x }, wanted);
   return wanted ? { ...tie, amounts: [1, 2, 3, 5].map((share) => round(tie.least * share)) } : tie;
 }

@@ -4,7 +4,19 @@
 import type { Solid } from "../examine";
 import { regionArea } from "../geometry";
 import { changeLetter, graphemesOf, type Piece, type Word } from "../piece";
-import { type Attempt, changeWord, doneOrNot, isDot, keyOf, largerBy, round, type Scene, thickerBy, wordOf } from "./scene";
+import {
+  type Attempt,
+  changeWord,
+  doneOrNot,
+  isDot,
+  keyOf,
+  largerBy,
+  round,
+  type Scene,
+  thickerBy,
+  wantedAt,
+  wordOf,
+} from "./scene";
 
 /** Letterforms of one letter that are tried. */
 const FORMS = 3;
@@ -17,7 +29,7 @@ export function thicken({ piece, hanging, finding, examination }: Scene): Attemp
   const word = wordOf(piece, hanging);
   if (!word) return null;
   // Every stroke and nearly every joint grows by just so much.
-  const missing = examination.leastWidth - finding.width;
+  const missing = wantedAt(finding, examination) - finding.width;
   return {
     kind: "thicken",
     action: (by) => ({ does: "thicken", by }),
@@ -36,7 +48,7 @@ export function larger({ piece, hanging, finding, examination }: Scene): Attempt
     action: () => ({ does: "larger" }),
     least: 0,
     most: 1,
-    amounts: largerBy(examination.leastWidth, finding.width),
+    amounts: largerBy(wantedAt(finding, examination), finding.width),
     apply: (now, amount) =>
       changeWord(now, word.id, (old) => ({
         ...old,

@@ -17,8 +17,9 @@ z.config({ jitless: true });
 
 /**
  * 2: drawings as parts. 3: sheets of more materials, with stiffness, grain and smallest hole. 4: direction of the grain, strength across it.
+ * 5: what a piece must bear, density and colour of sheets.
  */
-export const PIECE_VERSION = 4;
+export const PIECE_VERSION = 5;
 
 /** Bounds that keep a piece inside what the measuring can carry. */
 export const LIMITS = {
@@ -518,6 +519,13 @@ export const stockSchema = z.strictObject({
   grain: z.boolean().optional(),
   /** Bending strength across the grain, N/mm²; left out, as usual for wood. */
   strengthAcross: length(1, 1000).optional(),
+  /** g/cm³; left out, as usual for the material. */
+  density: length(0.05, 25).optional(),
+  /** Left out, as usual for the material. */
+  colour: z
+    .string()
+    .regex(/^#[0-9a-f]{6}$/, "must be a colour such as #2f6f73")
+    .optional(),
   /** Narrowest hole that it lets be cut, mm; left out, by the kerf or the saw's blade. */
   hole: length(0.05, 20).optional(),
 });
@@ -530,6 +538,19 @@ const accepted = z.strictObject({
   /** Width there at the time, mm: should it become narrower, the finding comes back. */
   width: z.number().min(0).max(LIMITS.reach),
   reason: z.string().trim().max(200),
+});
+
+/** What a piece can be held by in use; where it has several of these, by the first. */
+export const HELD_BY = ["stick", "stake", "loop", "bar", "backing", "holder", "letters"] as const;
+
+/** What a piece must bear in use, and how it is held then. Forces in N; what is left out is as usual. */
+const hand = z.strictObject({
+  /** What does not bear it is weak: it counts for the verdict. */
+  rule: z.boolean().optional(),
+  held: z.enum(HELD_BY).optional(),
+  finger: length(0.1, 500).optional(),
+  planting: length(0.1, 500).optional(),
+  tugging: length(0.1, 500).optional(),
 });
 
 export const PURPOSES = ["topper", "stake", "nameplate", "sign", "earring", "key ring"] as const;
@@ -552,6 +573,8 @@ export const pieceSchema = z
     starter: z.boolean().optional(),
     /** Direction of the grain in it, degrees from the horizontal; left out, along the lettering. */
     grain: length(-90, 90).optional(),
+    /** What it must bear. */
+    hand: hand.optional(),
     /** Largest size that the finished piece may have, mm. */
     limit: z.strictObject({ width: length(1, 2000), height: length(1, 2000) }).optional(),
     accepted: z.array(accepted).max(LIMITS.letters).default([]),
@@ -597,6 +620,8 @@ export type OutlinePath = Extract<WordPath, { kind: "outline" }>;
 export type WordSize = z.output<typeof wordSize>;
 export type DotsWay = z.output<typeof dotsWay>;
 export type LetterChange = z.output<typeof letterChange>;
+export type Hand = z.output<typeof hand>;
+export type HeldBy = (typeof HELD_BY)[number];
 export type Accepted = z.output<typeof accepted>;
 export type Stock = z.output<typeof stockSchema>;
 
@@ -674,6 +699,6 @@ export function upgradePiece(document: unknown): unknown {
       `The piece was made by a newer Mend Joint (document version ${String(version)}); this one reads up to ${PIECE_VERSION}`,
     );
   }
-  // Version 1 had no drawings, version 2 fewer materials, version 3 no direction of the grain; all else is as it was.
+  // Version 1 had no drawings, version 2 fewer materials, version 3 no direction of the grain, version 4 nothing that it must bear; all else is as it was.
   return { ...document, version: PIECE_VERSION };
 }

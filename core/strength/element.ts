@@ -164,6 +164,39 @@ export function sectionsOf(
   return { ends, figures };
 }
 
+/** What a beam bears, N and N·mm: pull, moments in the plane at either end, out of it at either end, torque. */
+const FORCES = 6;
+
+/** @param moved displacements and rotations, six for each node @param forces of beam `n`, written here */
+function forcesIn({ ends, figures }: Sections, n: number, moved: Float64Array, forces: Float64Array): void {
+  const f = FIGURES * n;
+  const [a, b] = [6 * ends[2 * n]!, 6 * ends[2 * n + 1]!];
+  const [c, s] = [figures[f]!, figures[f + 1]!];
+  // In the beam's directions: how much its ends move apart, and the rotations of either.
+  const [ux, uy] = [moved[a]! - moved[b]!, moved[a + 1]! - moved[b + 1]!];
+  const apart = c * ux + s * uy;
+  const aside = c * uy - s * ux;
+  const above = moved[a + 2]! - moved[b + 2]!;
+  const twisted = c * (moved[a + 3]! - moved[b + 3]!) + s * (moved[a + 4]! - moved[b + 4]!);
+  const [leansA, leansB] = [c * moved[a + 4]! - s * moved[a + 3]!, c * moved[b + 4]! - s * moved[b + 3]!];
+  const [turnsA, turnsB] = [moved[a + 5]!, moved[b + 5]!];
+  const [shiftIn, near, far] = [figures[f + 4]! * aside, figures[f + 5]!, figures[f + 6]!];
+  const [shiftOut, nearOut, farOut] = [figures[f + 7]! * above, figures[f + 8]!, figures[f + 9]!];
+  const torque = figures[f + 3]! * twisted;
+  forces[0] = Math.abs(figures[f + 2]! * apart);
+  forces[1] = Math.abs(shiftIn + near * turnsA + far * turnsB);
+  forces[2] = Math.abs(shiftIn + far * turnsA + near * turnsB);
+  forces[3] = Math.abs(shiftOut + nearOut * leansA + farOut * leansB);
+  forces[4] = Math.abs(shiftOut + farOut * leansA + nearOut * leansB);
+  forces[5] = torque;
+  if (figures[f + 16] === 1) {
+    // Bending of the neck behind, met aslant.
+    forces[3] = Math.sqrt(forces[3] * forces[3] + torque * torque);
+    forces[4] = Math.sqrt(forces[4] * forces[4] + torque * torque);
+    forces[5] = 0;
+  }
+}
+
 /**
  * The greatest stress in the sections at both ends of every beam, MPa: tension and bending both ways add up, shear by torsion comes to
  * them as von Mises has it.
@@ -171,37 +204,54 @@ export function sectionsOf(
  * @param moved displacements and rotations, six for each node
  * @param stresses two for each beam, written here
  */
-export function stressesIn({ ends, figures }: Sections, moved: Float64Array, stresses: Float64Array): void {
+export function stressesIn(sections: Sections, moved: Float64Array, stresses: Float64Array): void {
+  const { ends, figures } = sections;
+  const forces = new Float64Array(FORCES);
   for (let n = 0, f = 0; 2 * n < ends.length; n++, f += FIGURES) {
-    const [a, b] = [6 * ends[2 * n]!, 6 * ends[2 * n + 1]!];
-    const [c, s] = [figures[f]!, figures[f + 1]!];
-    // In the beam's directions: how much its ends move apart, and the rotations of either.
-    const [ux, uy] = [moved[a]! - moved[b]!, moved[a + 1]! - moved[b + 1]!];
-    const apart = c * ux + s * uy;
-    const aside = c * uy - s * ux;
-    const above = moved[a + 2]! - moved[b + 2]!;
-    const twisted = c * (moved[a + 3]! - moved[b + 3]!) + s * (moved[a + 4]! - moved[b + 4]!);
-    const [leansA, leansB] = [c * moved[a + 4]! - s * moved[a + 3]!, c * moved[b + 4]! - s * moved[b + 3]!];
-    const [turnsA, turnsB] = [moved[a + 5]!, moved[b + 5]!];
-    const pull = Math.abs(figures[f + 2]! * apart);
-    const torque = figures[f + 3]! * twisted;
-    const [shiftIn, near, far] = [figures[f + 4]! * aside, figures[f + 5]!, figures[f + 6]!];
-    const [shiftOut, nearOut, farOut] = [figures[f + 7]! * above, figures[f + 8]!, figures[f + 9]!];
-    const inA = Math.abs(shiftIn + near * turnsA + far * turnsB);
-    const inB = Math.abs(shiftIn + far * turnsA + near * turnsB);
-    let outA = Math.abs(shiftOut + nearOut * leansA + farOut * leansB);
-    let outB = Math.abs(shiftOut + farOut * leansA + nearOut * leansB);
-    let shear = 0;
-    if (figures[f + 16] === 1) {
-      // Bending of the neck behind, met aslant.
-      [outA, outB] = [Math.sqrt(outA * outA + torque * torque), Math.sqrt(outB * outB + torque * torque)];
-    } else {
-      const twist = torque / figures[f + 15]!;
-      shear = 3 * twist * twist;
-    }
-    const straightA = pull / figures[f + 10]! + inA / figures[f + 12]! + outA / figures[f + 14]!;
-    const straightB = pull / figures[f + 11]! + inB / figures[f + 13]! + outB / figures[f + 14]!;
+    forcesIn(sections, n, moved, forces);
+    const twist = forces[5]! / figures[f + 15]!;
+    const shear = 3 * twist * twist;
+    const straightA = forces[0]! / figures[f + 10]! + forces[1]! / figures[f + 12]! + forces[3]! / figures[f + 14]!;
+    const straightB = forces[0]! / figures[f + 11]! + forces[2]! / figures[f + 13]! + forces[4]! / figures[f + 14]!;
     stresses[2 * n] = Math.sqrt(straightA * straightA + shear);
     stresses[2 * n + 1] = Math.sqrt(straightB * straightB + shear);
   }
+}
+
+/** No stroke is looked for that is wider than this many times what it is. */
+const WIDEST = 1000;
+
+/**
+ * How many times as wide a beam must be at one of its ends, so that what it bears strains it by no more than so much. What it bears stays
+ * as it is: true where one way alone leads to what is held, and a little much elsewhere, for what is stiffer bears more.
+ *
+ * @param end 2 n for the first end of beam n, 2 n + 1 for the other
+ * @param limit MPa @param width of the beam @param thickness of the sheet, mm
+ */
+export function wideningTo(
+  limit: number,
+  sections: Sections,
+  end: number,
+  moved: Float64Array,
+  { width, thickness }: { width: number; thickness: number },
+): number {
+  const [n, other] = [end >> 1, end & 1];
+  const figure = (k: number) => sections.figures[FIGURES * n + k]!;
+  const forces = new Float64Array(FORCES);
+  forcesIn(sections, n, moved, forces);
+  const stress = (times: number) => {
+    const straight =
+      forces[0]! / (figure(10 + other) * times) +
+      forces[1 + other]! / (figure(12 + other) * times ** 2) +
+      forces[3 + other]! / (figure(14) * times);
+    return Math.hypot(straight, (Math.sqrt(3) * forces[5]!) / torsionOf(width * times, thickness).modulus);
+  };
+  let [least, most] = [0, 1];
+  while (stress(most) > limit && most < WIDEST) [least, most] = [most, 2 * most];
+  for (let k = 0; k < 40; k++) {
+    const middle = (least + most) / 2;
+    if (stress(middle) > limit) least = middle;
+    else most = middle;
+  }
+  return most;
 }

@@ -5,11 +5,12 @@
  * the nearest node with its moment.
  */
 import { ClearError } from "../errors";
-import { type Box, boxDistance, boxOfPoint, DisjointSets } from "../geometry";
+import { type Box, boxDistance, boxOfPoint, DisjointSets, type Region, regionContains } from "../geometry";
 import type { MedialGraph } from "../measure";
 import { BlockMatrix, DOF, type Factored, factor, Unheld } from "./blocks";
 import { coarsened, merged, neighboursOf, SHORTEST, withoutCorners } from "./coarse";
-import { type Material, sectionsOf, stiffness, stressesIn } from "./element";
+import { deepestIn } from "./discs";
+import { type Material, sectionsOf, stiffness, stressesIn, wideningTo } from "./element";
 import { hankinson } from "./grain";
 
 /** A piece that cannot be tested; the message says why. */
@@ -28,12 +29,19 @@ export interface Push {
   grip?: { x: number; y: number };
 }
 
+/** Material inside a box is held, mm; of a region's alone where there is one: what merely lies beside it in the box is free. */
+export interface Support extends Box {
+  of?: Region;
+}
+
 /** Where a piece is most strained. */
 export interface Strain {
   x: number;
   y: number;
   /** Of the material there, mm. */
   width: number;
+  /** Along the stroke there, of length one. */
+  along: { x: number; y: number };
   /** MPa; in wood, what would be as hard to bear along the grain. */
   stress: number;
 }
@@ -44,10 +52,17 @@ export interface Pushed {
   worst: Strain;
 }
 
-/** All that a push does. */
-export interface Bent extends Pushed {
+/** How forces strain a piece. */
+export interface Strained {
+  worst: Strain;
   /** MPa, of each beam the larger of both ends. */
   stresses: Float64Array;
+  /** How wide it would have to be where it is most strained, after the cut, mm, to be strained there by no more than so much, MPa. */
+  widthFor(stress: number): number;
+}
+
+/** All that a push does. */
+export interface Bent extends Pushed, Strained {
   /** How far a place moves, mm. */
   moved(x: number, y: number): [x: number, y: number, z: number];
 }
@@ -58,11 +73,15 @@ export interface Frame {
   /** Whether what lies at a place hangs on what is held. */
   hangs(place: { x: number; y: number }): boolean;
   /** Where a fingertip on a place presses: in the widest of the stroke that lies under it, not in a corner or a point of it. @throws StrengthError */
-  underFinger(place: { x: number; y: number }): { x: number; y: number };
+  underFinger(place: { x: number; y: number }): { x: number; y: number; width: number };
   /** @throws StrengthError for a push on what is not held */
   push(pushes: readonly Push[]): Pushed[];
   /** @throws StrengthError for a push on what is not held */
   bend(push: Push): Bent;
+  /** @param force N, spread evenly over places: weight, or a jerk; what lies on nothing that hangs there is left out */
+  carry(force: Push["force"], places: readonly { x: number; y: number }[]): Strained;
+  /** The place with most material around it. */
+  heaviest(): { x: number; y: number; width: number };
 }
 
 /** A fingertip covers what is as near as this, mm. (An assumption; common practice, no published source.) */
@@ -71,11 +90,10 @@ const FINGERTIP = 1.5;
 const THINNEST = 0.01;
 
 /**
- * @param supports boxes, mm: material inside them is held
  * @param lost what the cut takes of every width, mm
  * @throws StrengthError where nothing is held, or figures are none
  */
-export function frameOf(graph: MedialGraph, material: Material, supports: readonly Box[], lost = 0): Frame {
+export function frameOf(graph: MedialGraph, material: Material, supports: readonly Support[], lost = 0): Frame {
   const { young, poisson, thickness } = material;
   if (!(young > 0 && thickness > 0 && poisson > -1 && poisson < 0.5)) {
     throw new StrengthError("The load test needs a stiffness and a thickness above zero, and a Poisson number below 0.5");
@@ -119,28 +137,46 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
   const sections = sectionsOf(beams);
   const beside = neighboursOf(x.length, links);
 
-  const isHanging = (place: { x: number; y: number }) => hangs[deepestOf(all, place.x, place.y)] === 1;
+  const [deepest, deepestOfAll] = [deepestIn({ x, y, width }), deepestIn(all)];
+  const isHanging = (place: { x: number; y: number }) => hangs[deepestOfAll(place.x, place.y)] === 1;
   const nodeAt = (px: number, py: number): number => {
     if (!isHanging({ x: px, y: py })) throw new StrengthError("What is pushed there hangs on nothing that is held");
-    return deepestOf({ x, y, width }, px, py);
+    return deepest(px, py);
   };
-  const strainsOf = (moved: Float64Array, pushed: number): { worst: Strain; stresses: Float64Array } => {
+  const strainsOf = (moved: Float64Array, pushed: number): Strained => {
     const atEnds = new Float64Array(2 * beams.length);
     stressesIn(sections, moved, atEnds);
     const stresses = new Float64Array(beams.length);
-    let [worst, most] = [pushed, 0];
+    let [end, most] = [-1, 0];
     for (let n = 0; n < stresses.length; n++) {
       const [one, other] = [atEnds[2 * n]!, atEnds[2 * n + 1]!];
       stresses[n] = weaker[n]! * Math.max(one, other);
-      if (stresses[n]! > most) [worst, most] = [sections.ends[one >= other ? 2 * n : 2 * n + 1]!, stresses[n]!];
+      if (stresses[n]! > most) [end, most] = [one >= other ? 2 * n : 2 * n + 1, stresses[n]!];
     }
-    return { worst: { x: x[worst]!, y: y[worst]!, width: left[worst]!, stress: most }, stresses };
+    if (end === -1) {
+      const still = { x: x[pushed]!, y: y[pushed]!, width: left[pushed]!, along: { x: 1, y: 0 }, stress: 0 };
+      return { worst: still, stresses, widthFor: () => left[pushed]! };
+    }
+    const node = sections.ends[end]!;
+    const { dx, dy, width: wide } = beams[end >> 1]!.beam;
+    const length = Math.hypot(dx, dy);
+    return {
+      worst: { x: x[node]!, y: y[node]!, width: left[node]!, along: { x: dx / length, y: dy / length }, stress: most },
+      stresses,
+      widthFor: (stress) =>
+        left[node]! * wideningTo(stress / weaker[end >> 1]!, sections, end, moved, { width: wide, thickness }),
+    };
   };
-  const bend = ({ x: px, y: py, force: [fx, fy, fz], grip }: Push): Bent => {
-    const node = grip ? nodeAt(grip.x, grip.y) : nodeAt(px, py);
+  /** What a force at a place is where it goes into a node: with its moment about there. */
+  const addTo = (load: Float64Array, node: number, px: number, py: number, [fx, fy, fz]: Push["force"]) => {
     const [ax, ay] = [px - x[node]!, py - y[node]!];
+    const here = [fx, fy, fz, ay * fz, -ax * fz, ax * fy - ay * fx];
+    for (let k = 0; k < DOF; k++) load[node * DOF + k]! += here[k]!;
+  };
+  const bend = ({ x: px, y: py, force, grip }: Push): Bent => {
+    const node = grip ? nodeAt(grip.x, grip.y) : nodeAt(px, py);
     const load = new Float64Array(DOF * nodes);
-    load.set([fx, fy, fz, ay * fz, -ax * fz, ax * fy - ay * fx], node * DOF);
+    addTo(load, node, px, py, force);
     const displacements = factored.solve(load);
     /** A place moves as its node does, and turns about it. */
     const movedWith = (n: number, dx: number, dy: number): [number, number, number] => {
@@ -148,13 +184,26 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
       return [ux! - rz! * dy, uy! + rz! * dx, uz! + rx! * dy - ry! * dx];
     };
     const moved: Bent["moved"] = (mx, my) => {
-      if (reached[deepestOf(all, mx, my)] === 0) return [0, 0, 0];
-      const n = deepestOf({ x, y, width }, mx, my);
+      if (reached[deepestOfAll(mx, my)] === 0) return [0, 0, 0];
+      const n = deepest(mx, my);
       return movedWith(n, mx - x[n]!, my - y[n]!);
     };
-    return { displacement: movedWith(node, ax, ay), ...strainsOf(displacements, node), moved };
+    return { displacement: movedWith(node, px - x[node]!, py - y[node]!), ...strainsOf(displacements, node), moved };
   };
   return {
+    carry: ([fx, fy, fz], places) => {
+      const load = new Float64Array(DOF * nodes);
+      const each: Push["force"] = [fx / places.length, fy / places.length, fz / places.length];
+      for (const place of places) {
+        if (isHanging(place)) addTo(load, deepest(place.x, place.y), place.x, place.y, each);
+      }
+      return strainsOf(factored.solve(load), 0);
+    },
+    heaviest: () => {
+      let widest = 0;
+      for (let i = 0; i < nodes; i++) if (width[i]! > width[widest]!) widest = i;
+      return { x: x[widest]!, y: y[widest]!, width: width[widest]! };
+    },
     beams: Float64Array.from(beams.flatMap(({ a, b, beam }) => [x[a]!, y[a]!, x[b]!, y[b]!, beam.width])),
     hangs: isHanging,
     underFinger: ({ x: px, y: py }) => {
@@ -166,7 +215,7 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
         if (width[i]! > width[widest]!) widest = i;
         for (const next of beside[i]!) if (isUnder(next)) seen.add(next);
       }
-      return { x: x[widest]!, y: y[widest]! };
+      return { x: x[widest]!, y: y[widest]!, width: width[widest]! };
     },
     push: (pushes) =>
       pushes.map((push): Pushed => {
@@ -182,16 +231,6 @@ const alongBeam = (material: Material, { dx, dy }: { dx: number; dy: number }): 
   material.grain
     ? { ...material, young: material.young * hankinson(material.grain.young, Math.atan2(dy, dx) - material.grain.direction) }
     : material;
-
-/** A place belongs to the stroke in whose disc it lies deepest. */
-function deepestOf({ x, y, width }: Pick<MedialGraph, "x" | "y" | "width">, px: number, py: number): number {
-  let [best, least] = [-1, Infinity];
-  for (let i = 0; i < x.length; i++) {
-    const away = Math.hypot(px - x[i]!, py - y[i]!) - width[i]! / 2;
-    if (away < least) [best, least] = [i, away];
-  }
-  return best;
-}
 
 /** What hangs on a support, its nodes numbered anew. */
 function hanging(
@@ -221,17 +260,20 @@ function hanging(
   return { ...kept, still: Uint8Array.from(still) };
 }
 
-const holds = (box: Box, x: number, y: number) =>
+const isIn = (box: Box, x: number, y: number) =>
   x >= box.minX - 1e-9 && x <= box.maxX + 1e-9 && y >= box.minY - 1e-9 && y <= box.maxY + 1e-9;
+
+const holds = (support: Support, x: number, y: number) =>
+  isIn(support, x, y) && (!support.of || regionContains(support.of, x, y));
 
 const distanceTo = (box: Box, x: number, y: number) => boxDistance(box, boxOfPoint({ x, y }));
 
 /** The piece is held up to the edge of a box, not to the last node in it: links that cross the edge are cut there. */
-function held(graph: MedialGraph, supports: readonly Box[]): MedialGraph {
+function held(graph: MedialGraph, supports: readonly Support[]): MedialGraph {
   const { x, y, width } = graph;
   const links: [number, number][] = [];
   for (const [a, b] of graph.links) {
-    const box = supports.find((each) => holds(each, x[a]!, y[a]!) !== holds(each, x[b]!, y[b]!));
+    const box = supports.find((each) => isIn(each, x[a]!, y[a]!) !== isIn(each, x[b]!, y[b]!));
     if (!box) {
       links.push([a, b]);
       continue;
@@ -263,7 +305,7 @@ const AS_WIDE = 0.9;
  * Near the end of a wide stroke the middle forks into its corners, and only thin branches lead into a box there. A disc of material that
  * reaches into the box is held by the whole of its width: a beam goes straight from its middle to the box.
  */
-function rooted(graph: MedialGraph, supports: readonly Box[]): MedialGraph {
+function rooted(graph: MedialGraph, supports: readonly Support[]): MedialGraph {
   const { x, y, width, links } = graph;
   const beside = neighboursOf(x.length, links);
   for (const box of supports) {
@@ -279,7 +321,9 @@ function rooted(graph: MedialGraph, supports: readonly Box[]): MedialGraph {
         py: Math.min(box.maxY, Math.max(box.minY, y[i]!)),
         away: distanceTo(box, x[i]!, y[i]!),
       }))
-      .filter(({ i, away }) => away > 0 && away < REACHES * width[i]! && ways[i]! < AS_WIDE * width[i]!)
+      .filter(
+        ({ i, px, py, away }) => away > 0 && away < REACHES * width[i]! && ways[i]! < AS_WIDE * width[i]! && holds(box, px, py),
+      )
       .sort((m, n) => width[n.i]! - width[m.i]!);
     const taken: number[] = [];
     for (const { i, px, py, away } of reaching) {

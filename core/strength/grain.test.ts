@@ -5,7 +5,7 @@ import { STOCKS } from "../piece";
 import { rectangle } from "../tests/shapes";
 import { frameOf } from "./frame";
 import { grainOf, hankinson, strengthAcross } from "./grain";
-import { materialOf } from "./loads";
+import { materialOf } from "./material";
 
 const walnut = STOCKS.find(({ id }) => id === "walnut-6")!;
 const degrees = (angle: number) => (angle * Math.PI) / 180;

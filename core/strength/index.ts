@@ -2,19 +2,19 @@
  * The load test: what a piece takes where it is held, and where it breaks first.
  */
 export type { Material } from "./element";
-export { type Bent, type Frame, frameOf, type Push, type Pushed, type Strain, StrengthError } from "./frame";
+export { type Bent, type Frame, frameOf, type Push, type Pushed, type Strain, StrengthError, type Support } from "./frame";
 export { hankinson, strengthAcross } from "./grain";
+export { type Held, heldAt, heldBy, type Loaded } from "./held";
 export {
-  FINGER,
-  type Held,
-  type HeldBy,
-  heldAt,
-  heldBy,
+  type Forces,
+  forcesOf,
   type LetterLoad,
-  type Loaded,
+  type Load,
   loadsInUse,
   loadsOn,
-  materialOf,
+  USUAL_FORCES,
   type UseLoad,
 } from "./loads";
-export { bearsAll, createLoadTest, type Fingered, type LoadTest, type LoadTester } from "./loadTest";
+export { bearsAll, createLoadTest, type Fingered, type LoadTest, type LoadTester, usesThatCount } from "./loadTest";
+export { densityOf, materialOf } from "./material";
+export { gramsOf, hangsTurned, standsOut, weightOf } from "./weight";

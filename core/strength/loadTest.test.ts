@@ -4,10 +4,12 @@ import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { createExaminer } from "../examiner";
 import { regionBox } from "../geometry";
+import { measureWidths } from "../measure";
 import { type Piece, parsePiece, STOCKS } from "../piece";
 import { labelsOf } from "../report";
 import { fingerSentence, heldSentence, inUseSentence, loadSentence } from "../wording";
-import { createLoadTest } from "./index";
+import { createLoadTest, frameOf, materialOf, weightOf } from "./index";
+import { spreadOver } from "./weight";
 
 const library = shippedLibrary();
 const examiner = createExaminer(library);
@@ -28,7 +30,7 @@ describe("the load test", () => {
     (_, piece) => {
       const examination = examiner.update(piece);
       const { test, finger } = examiner.loads(piece);
-      expect(test.held.boxes.length).toBeGreaterThan(0);
+      expect(test.held.places.length).toBeGreaterThan(0);
       expect([...test.strokes].every((value) => Number.isFinite(value) && Math.abs(value) < 1e5)).toBe(true);
       const takes = test.letters.map((letter) => letter.takes);
       expect(takes).toEqual([...takes].sort((a, b) => a - b));
@@ -135,7 +137,7 @@ describe("the whole piece in use", () => {
   it("a key ring is tugged by its far end; a piece without letters of its own is pushed there", () => {
     const key = demoPieces().find(({ id }) => id === "demo-ferry-key")!;
     const uses = byKind(key);
-    expect([...uses.keys()]).toEqual(["at the far end", "tugging"]);
+    expect([...uses.keys()]).toEqual(["at the far end", "tugging", "hanging", "dropping"]);
     // Straight along it bears far more than across.
     expect(uses.get("tugging")!.takes).toBeGreaterThan(uses.get("at the far end")!.takes);
     const { test } = examiner.loads(key);
@@ -145,6 +147,79 @@ describe("the whole piece in use", () => {
     expect(inUseSentence(uses.get("tugging")!, "key ring")).toMatch(
       /^Tugged by its ring with 20 N, a little askew, it (holds|breaks)/,
     );
+  });
+});
+
+describe("its own weight", () => {
+  // A strip of 100 × 10 mm in birch of 3 mm: 100 · 10 · 3 mm³ · 0.68 g/cm³ = 2.04 g, 0.0200 N (density from memory, see the table).
+  const strip = (stock: object = {}): Piece =>
+    parsePiece({
+      name: "Strip",
+      stock: { ...STOCKS[0], thickness: 3, kerf: 0, strength: 40, ...stock },
+      parts: [{ kind: "shape", id: "strip", form: "plate", size: { by: "own", width: 100, height: 10 }, corner: 0 }],
+    });
+  it("is area, thickness and density", () => {
+    expect(examiner.loads(strip()).test.grams).toBeCloseTo(2.04, 2);
+    expect(examiner.loads(strip({ density: 2 })).test.grams).toBeCloseTo(6, 2);
+    expect(weightOf(1000)).toBeCloseTo(9.80665, 9);
+  });
+
+  it("bends a cantilever by half its length: q·l²/2 over w·t²/6, as in any handbook of strength of materials", () => {
+    const { material } = examiner.update(strip());
+    const box = regionBox(material)!;
+    const places = spreadOver(material);
+    // Held along a quarter of its length.
+    const held = [{ ...box, maxX: box.minX + 25 }];
+    const frame = frameOf(measureWidths(material).medial(), materialOf(strip().stock), held);
+    // One newton spread over 75 of the 100 mm: what lies in the box is held there.
+    const moment = (75 * (75 / 100)) / 2;
+    const { worst, widthFor } = frame.carry([0, 0, 1], places);
+    expect(worst.stress / (moment / ((10 * 3 ** 2) / 6))).toBeGreaterThan(0.95);
+    expect(worst.stress / (moment / ((10 * 3 ** 2) / 6))).toBeLessThan(1.08);
+    // Out of the sheet half the stress wants twice the width.
+    expect(widthFor(worst.stress / 2) / worst.width).toBeCloseTo(2, 3);
+    const { worst: inPlane, widthFor: inPlaneFor } = frame.carry([0, 1, 0], places);
+    expect(inPlane.stress / (moment / ((3 * 10 ** 2) / 6))).toBeGreaterThan(0.95);
+    expect(inPlane.stress / (moment / ((3 * 10 ** 2) / 6))).toBeLessThan(1.08);
+    // In it, the square.
+    expect(inPlaneFor(inPlane.stress / 4) / inPlane.width).toBeCloseTo(2, 3);
+  });
+
+  it("jerks what hangs, falls flat, and a film peels: each with its own force, said in a sentence", () => {
+    const hung = onBar();
+    hung.parts.push(parsePiece({ ...onBar(), parts: [{ kind: "loop", id: "loop", outer: 14, hole: 6 }] }).parts[0]!);
+    const { test } = examiner.loads(hung);
+    expect(test.held).toMatchObject({ by: "loop", ways: ["loop", "bar", "holder"] });
+    const uses = new Map(test.uses.map((use) => [use.kind, use]));
+    const weight = weightOf(test.grams);
+    expect(uses.get("hanging")!.force).toBeCloseTo(10 * weight, 9);
+    expect(uses.get("dropping")!.force).toBeCloseTo(50 * weight, 9);
+    // Strokes of some 4 to 6 mm under a film that pulls with 0.3 N for each.
+    expect(uses.get("peeling")!.force).toBeGreaterThan(0.6);
+    expect(uses.get("peeling")!.force).toBeLessThan(4);
+    for (const use of uses.values())
+      expect(inUseSentence(use, "sign")).toMatch(/^\S.* it (holds; it breaks at|breaks: it takes) [\d.]+ N\.$/);
+  });
+});
+
+describe("as the maker says", () => {
+  it("a piece is held by what was chosen, and by the usual where that is not there", () => {
+    const piece: Piece = { ...onBar(), hand: { held: "holder" } };
+    expect(examiner.loads(piece).test.held.by).toBe("holder");
+    expect(examiner.loads({ ...piece, hand: { held: "stick" } }).test.held.by).toBe("bar");
+  });
+
+  it("a letter gets another force and takes what it takes", () => {
+    const [usual, hard] = [onBar(), { ...onBar(), hand: { finger: 12 } }].map((piece) => examiner.loads(piece).test);
+    expect(hard!.finger).toBe(12);
+    expect(hard!.letters.map(({ takes }) => takes)).toEqual(usual!.letters.map(({ takes }) => takes));
+    expect(hard!.letters[0]!.force).toBe(12);
+  });
+
+  it("only what is held is held: a letter that merely reaches into the box beside its holder is not", () => {
+    const spiral = demoPieces().find(({ id }) => id === "demo-tide-spiral")!;
+    // Held by slivers of strokes in the box, letters "took" 0.2 N.
+    for (const { breaks } of examiner.loads(spiral).test.letters) expect(breaks.width).toBeGreaterThan(1);
   });
 });
 

@@ -1,16 +1,22 @@
 /**
  * The load test of a piece as a screen shows it: every letter, every stroke, and a finger anywhere.
  */
-import { type Point, type Region, simplify } from "../geometry";
+import { type Point, type Region, regionArea, regionCentroid, simplify } from "../geometry";
 import { measureWidths } from "../measure";
 import { lostToCut, type Piece } from "../piece";
 import { frameOf, type Strain, StrengthError } from "./frame";
-import { DIRECTIONS, FINGER, type Held, heldBy, type LetterLoad, type Loaded, loadsInUse, loadsOn, materialOf, type UseLoad } from "./loads";
+import { type Held, heldBy, type Loaded } from "./held";
+import { DIRECTIONS, dropped, forcesOf, type LetterLoad, loadsInUse, loadsOn, peeled, type UseLoad } from "./loads";
+import { materialOf } from "./material";
+import { gramsOf, spreadOver, weightOf } from "./weight";
 
 export interface LoadTest {
   held: Held;
   /** The force of a careless finger, N. */
   finger: number;
+  /** Of what hangs together, grams, and the centre of its mass. */
+  grams: number;
+  centre: Point | null;
   /** The weakest first. */
   letters: LetterLoad[];
   /** What the whole piece takes at its far end, and in use. */
@@ -48,42 +54,65 @@ export interface LoadTester {
 /** The outline that is shown bent is drawn with chords this near, mm. */
 const DRAWN = 0.05;
 const STROKE = 6;
+/** Where a piece lands it is held by so much of the disc there, to either side. */
+const LANDS = 0.25;
+
+/** What is asked, where not everything is. */
+export interface Asked {
+  /** Only these letters; left out, all. */
+  letters?: readonly string[] | undefined;
+  /** Whether it falls flat too; it takes a frame of its own. */
+  dropping?: boolean;
+}
 
 /** @throws StrengthError where nothing is held, or figures are none */
-export function createLoadTest(piece: Piece, loaded: Loaded): LoadTester {
-  const { strength } = piece.stock;
+export function createLoadTest(piece: Piece, loaded: Loaded, { letters: some, dropping = true }: Asked = {}): LoadTester {
+  const { strength, tool } = piece.stock;
   if (!(strength > 0)) throw new StrengthError("The load test needs a strength above zero");
   const held = heldBy(piece, loaded);
-  const frame = frameOf(
-    measureWidths(loaded.material).medial(),
-    materialOf(piece.stock, piece.grain),
-    held.boxes,
-    lostToCut(piece),
-  );
+  const forces = forcesOf(piece.hand);
+  const { finger } = forces;
+  const graph = measureWidths(loaded.material).medial();
+  const material = materialOf(piece.stock, piece.grain);
+  const lost = lostToCut(piece);
+  const frame = frameOf(graph, material, held.places, lost);
+  const whole = loaded.cutouts.flatMap(({ region, falls }) => (falls ? [] : region));
+  const grams = gramsOf(regionArea(whole), piece.stock);
+  const mass = { weight: weightOf(grams), places: spreadOver(whole) };
+
   const shares = new Float64Array(frame.beams.length / 5);
-  const letters = loadsOn(frame, loaded, held.boxes, { strength }, ({ stresses }) => {
-    for (let n = 0; n < shares.length; n++) shares[n] = Math.max(shares[n]!, (stresses[n]! * FINGER) / strength);
+  let peeling: UseLoad | undefined;
+  const pushed = some ? { ...loaded, letters: loaded.letters.filter(({ id }) => some.includes(id)) } : loaded;
+  const letters = loadsOn(frame, pushed, held.places, { strength }, finger, (_, direction, bent, under) => {
+    const { stresses } = bent;
+    for (let n = 0; n < shares.length; n++) shares[n] = Math.max(shares[n]!, (stresses[n]! * finger) / strength);
+    if (tool !== "laser" || direction !== "out of the sheet") return;
+    const film = peeled(bent, under, under.width, { strength });
+    if (!peeling || film.takes / film.force < peeling.takes / peeling.force) peeling = film;
   });
   const strokes = new Float64Array(shares.length * STROKE);
   for (let n = 0; n < shares.length; n++) {
     strokes.set(frame.beams.subarray(5 * n, 5 * n + 5), STROKE * n);
     strokes[STROKE * n + 5] = shares[n]!;
   }
+  const uses = loadsInUse(frame, { held, forces, mass }, loaded, { strength });
+  if (peeling) uses.push(peeling);
+  if (dropping) {
+    const { width: wide, ...lands } = frame.heaviest();
+    const side = LANDS * wide;
+    const underIt = { minX: lands.x - side, maxX: lands.x + side, minY: lands.y - side, maxY: lands.y + side };
+    uses.push(dropped(frameOf(graph, material, [underIt], lost), lands, mass, { strength }));
+  }
   let outline: Region | undefined;
   return {
-    test: { held, finger: FINGER, letters, uses: loadsInUse(frame, held, loaded, { strength }), strokes },
+    test: { held, finger, grams, centre: regionCentroid(whole), letters, uses, strokes },
     finger: (at, wanted) => {
-      const pushed = DIRECTIONS.filter(({ direction }) => wanted === undefined || direction === wanted).map(
+      const ways = DIRECTIONS.filter(({ direction }) => wanted === undefined || direction === wanted).map(
         ({ direction, force }) => ({ direction, bent: frame.bend({ ...at, force, grip: frame.underFinger(at) }) }),
       );
-      const { direction, bent } = pushed.reduce((worst, each) =>
-        each.bent.worst.stress > worst.bent.worst.stress ? each : worst,
-      );
+      const { direction, bent } = ways.reduce((worst, each) => (each.bent.worst.stress > worst.bent.worst.stress ? each : worst));
       // What has fallen does not bend with the rest.
-      outline ??= simplify(
-        loaded.cutouts.flatMap(({ region, falls }) => (falls ? [] : region)),
-        DRAWN,
-      );
+      outline ??= simplify(whole, DRAWN);
       const moved = outline.flatMap((ring) =>
         Array.from({ length: ring.length / 2 }, (_, i) => bent.moved(ring[2 * i]!, ring[2 * i + 1]!)).flat(),
       );
@@ -92,9 +121,9 @@ export function createLoadTest(piece: Piece, loaded: Loaded): LoadTester {
         direction,
         takes: bent.worst.stress > 0 ? strength / bent.worst.stress : Infinity,
         breaks: bent.worst,
-        gives: Math.hypot(...bent.displacement) * FINGER,
+        gives: Math.hypot(...bent.displacement) * finger,
         outline,
-        moved: Float64Array.from(moved, (mm) => mm * FINGER),
+        moved: Float64Array.from(moved, (mm) => mm * finger),
       };
     },
   };
@@ -102,5 +131,7 @@ export function createLoadTest(piece: Piece, loaded: Loaded): LoadTester {
 
 /** Every letter takes a careless finger, and the piece what happens to it in use; where there are letters, theirs are the far ends. */
 export const bearsAll = ({ letters, uses, finger }: Pick<LoadTest, "letters" | "uses" | "finger">): boolean =>
-  letters.every(({ takes }) => takes >= finger) &&
-  uses.every(({ kind, takes, force }) => takes >= force || (kind === "at the far end" && letters.length > 0));
+  letters.every(({ takes }) => takes >= finger) && usesThatCount({ letters, uses }).every(({ takes, force }) => takes >= force);
+
+export const usesThatCount = ({ letters, uses }: Pick<LoadTest, "letters" | "uses">): UseLoad[] =>
+  letters.length > 0 ? uses.filter(({ kind }) => kind !== "at the far end") : uses;

@@ -1,8 +1,9 @@
 /**
  * Findings as sentences: what, where, how much, what to do.
  */
-import { type Finding, type FindingOf, HANDLING_FORCE, type Labels, type PartLabel } from "../judge";
+import type { Finding, FindingOf, Labels, PartLabel } from "../judge";
 import { formatLength, formatNumber, type Units } from "../piece";
+import { loadedSo, newton } from "./loads";
 import { capital, countWord, listOf, nameOf, placeName } from "./names";
 
 /** @param labels how the parts are called that the finding names */
@@ -53,10 +54,10 @@ export function describeFinding(finding: Finding, labels: Labels, units: Units):
       return `${capital(first)} is swallowed by ${names[1]}: nothing of its outline is left. Move it out, or leave it out.`;
     case "sunk":
       return `${capital(first)} sits ${mm(width)} deep in ${names[1]}; ${Math.round(finding.share * 100)} % of its outline is left, so it loses its look. Move it out a little.`;
-    case "snaps": {
-      const [hang, reach] = parts.length > 1 ? ["hang", "reach"] : ["hangs", "reaches"];
-      return `${capital(listOf(names))} ${hang} by one joint of ${mm(width)} and ${reach} ${mm(finding.lever, 0)} out: ${HANDLING_FORCE} N at the end would snap it. Make the joint ${mm(finding.wanted)}, or add a second tie.`;
-    }
+    case "gives-way":
+      return givesWay(finding, labels, units);
+    case "untested":
+      return `What it must bear cannot be worked out. ${finding.why}.`;
     case "missing-letter":
       if (finding.why === "no font") return `The lettering "${finding.font}" is not here. Choose another.`;
       if (finding.why === "too thin")
@@ -113,6 +114,21 @@ function thinJoint(finding: FindingOf<"thin-joint">, labels: Labels, units: Unit
   if (means === "falls") return `${joint}. ${cutThrough(finding, units)}${loss} Overlap the parts by ${wanted} or more.`;
   const deep = bite ? ` They overlap ${formatLength(bite.depth, units)} deep over ${formatLength(bite.length, units)}:` : "";
   return `${joint}; it wants ${wanted}.${loss}${hangs(finding, units)}${deep} ${bite ? "bring" : "Bring"} the parts closer or overlap them more.`;
+}
+
+/** "The k gives way at 3.1 N, where it is 1.9 mm wide; a careless finger is 5 N." */
+function givesWay(finding: FindingOf<"gives-way">, labels: Labels, units: Units): string {
+  const { parts, meeting, letters, takes, force, load, width } = finding;
+  const [is, wanted] = beside(width, finding.wanted, units);
+  const place = parts.slice(0, meeting).find((id) => labels.get(id)?.kind !== "letter");
+  const name = nameOf(labels.get(place ?? parts[0] ?? ""));
+  const where = `where ${place === undefined && letters.length === 1 ? "it" : name} is ${is} wide`;
+  const advice = `Make ${place === undefined ? "it" : name} ${wanted} there, or hold it a second time.`;
+  if (letters.length === 0) return `${loadedSo(load, force)} it breaks at ${newton(takes)}, ${where}. ${advice}`;
+  const names = capital(listOf(letters.map((id) => nameOf(labels.get(id)))));
+  const many = letters.length > 1;
+  const at = many ? `give way, the first at ${newton(takes)}` : `gives way at ${newton(takes)}`;
+  return `${names} ${at}, ${where}; a careless finger is ${newton(force)}. ${advice}`;
 }
 
 const cutThrough = ({ lost }: { lost: number }, units: Units) =>

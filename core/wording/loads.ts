@@ -2,11 +2,11 @@
  * What the load test says.
  */
 import type { Labels } from "../judge";
-import { formatLength, type Piece, type Units } from "../piece";
-import type { Fingered, HeldBy, LetterLoad, LoadTest, UseLoad } from "../strength";
+import { formatLength, type HeldBy, type Piece, type Units } from "../piece";
+import type { Fingered, LetterLoad, LoadTest, UseLoad } from "../strength";
 import { capital, countWord, nameOf } from "./names";
 
-function newton(force: number): string {
+export function newton(force: number): string {
   if (!Number.isFinite(force)) return "any force";
   return `${Number.isInteger(force) || force >= 10 ? force.toFixed(0) : force.toFixed(1)} N`;
 }
@@ -42,16 +42,32 @@ export function loadSentence({ letters, finger, uses }: LoadTest, labels: Labels
   return `${all} would break under a careless finger of ${newton(finger)}. The weakest is ${name}, at ${newton(weakest.takes)}.`;
 }
 
+/** "Pushed in with 20 N, a little askew," */
+export function loadedSo(load: UseLoad["kind"] | LetterLoad["direction"], force: number, into?: string): string {
+  switch (load) {
+    case "planting":
+      return `Pushed ${into ? `into the ${into}` : "in"} with ${newton(force)}, a little askew,`;
+    case "tugging":
+      return `Tugged by its ring with ${newton(force)}, a little askew,`;
+    case "hanging":
+      return `Jerked while it hangs, by ten times its weight, ${newton(force)},`;
+    case "dropping":
+      return `Dropped flat, with fifty times its weight, ${newton(force)},`;
+    case "peeling":
+      return `When its film is pulled off with ${newton(force)}`;
+    case "at the far end":
+      return `Pushed at its far end with ${newton(force)}`;
+    default:
+      return `${PUSHED[load]} with ${newton(force)}`;
+  }
+}
+
 /** "Pushed into the cake with 20 N, a little askew, it holds; it breaks at 64 N." */
 export function inUseSentence({ kind, force, takes }: UseLoad, purpose: Piece["purpose"]): string {
-  const said = {
-    planting: `Pushed into the ${purpose === "stake" ? "soil" : "cake"} with ${newton(force)}, a little askew`,
-    tugging: `Tugged by its ring with ${newton(force)}, a little askew`,
-    "at the far end": `Pushed at its far end with ${newton(force)}`,
-  }[kind];
+  const said = loadedSo(kind, force, purpose === "stake" ? "soil" : "cake");
   return takes < force
-    ? `${said}, it breaks: it takes ${newton(takes)}.`
-    : `${said}, it holds; it ${Number.isFinite(takes) ? `breaks at ${newton(takes)}` : "takes any force"}.`;
+    ? `${said} it breaks: it takes ${newton(takes)}.`
+    : `${said} it holds; it ${Number.isFinite(takes) ? `breaks at ${newton(takes)}` : "takes any force"}.`;
 }
 
 export const takesText = ({ takes }: Pick<LetterLoad, "takes">): string => newton(takes);

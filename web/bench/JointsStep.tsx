@@ -1,5 +1,5 @@
 import type { Examination } from "@mend-joint/core";
-import { HANDLING_FORCE, isNarrower } from "@mend-joint/core/judge";
+import { isNarrower } from "@mend-joint/core/judge";
 import { formatLength, formatNumber, type Piece, type Stock, stockBounds, widthToDraw } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
 import { countWord, placeName, type SheetChoiceKey, sheetSentence } from "@mend-joint/core/wording";
@@ -79,7 +79,7 @@ function SheetFigures({ piece }: { piece: Piece }) {
             value={strength}
             {...stockBounds("strength")}
             onChange={(value) => set({ strength: value })}
-            hint={`${HANDLING_FORCE} N at a letter's far end must not snap it. From memory: try a strip of your own sheet.`}
+            hint="What the load test goes by. A test piece of your own sheet measures it."
           />
         );
     }

@@ -39,7 +39,7 @@ export function LoadStrokes({ test }: { test: LoadTest }) {
           <path d="M0 0V2.4" stroke="var(--color-ink)" strokeWidth={0.5} />
         </pattern>
       </defs>
-      {test.held.boxes.map(({ minX, minY, maxX, maxY }) => (
+      {test.held.places.map(({ minX, minY, maxX, maxY }) => (
         <rect
           key={`${minX} ${minY} ${maxX} ${maxY}`}
           x={minX - 1.5}

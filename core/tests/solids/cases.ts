@@ -5,9 +5,9 @@ import { demoPieces } from "@mend-joint/demo";
 import { shippedLibrary } from "@mend-joint/library";
 import { examine } from "../../examine";
 import { type Box, circleRing, difference, type Point, type Region, simplify, union } from "../../geometry";
+import { heldAt } from "../../strength";
 import type { Material } from "../../strength/element";
 import type { Push } from "../../strength/frame";
-import { heldAt } from "../../strength/loads";
 import { rectangle } from "../shapes";
 
 /** Across a stroke, from one edge to the other, mm. */
@@ -145,7 +145,8 @@ function pieces(): SolidCase[] {
         examination.cutouts.flatMap((cutout) => (cutout.falls ? [] : cutout.region)),
         COARSE,
       );
-      const supports = heldAt(piece, examination);
+      // All material in the box is held there: what finite elements were asked.
+      const supports = heldAt(piece, examination).map(({ minX, maxX, minY, maxY }) => ({ minX, maxX, minY, maxY }));
       return {
         name: piece.name,
         piece: true,

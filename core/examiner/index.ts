@@ -54,7 +54,7 @@ export interface Examiner {
   /** @throws FileError, PatternError */
   files(piece: Piece, formats: readonly FileFormat[], choices: FileOptions): Promise<MadeFile[]>;
   /** What the piece takes, worked out once for as long as it is the last that was asked for. @throws StrengthError */
-  loads(piece: Piece): LoadTester;
+  loads(piece: Piece, options?: { moving?: boolean }): LoadTester;
   /** How a word would survive in a lettering; `null` where the lettering is not there. */
   lettering(word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): LetteringFacts | null;
   /** How many whole examinations have been made so far. */
@@ -107,6 +107,8 @@ export function createExaminer(fonts: Library): Examiner {
     still = { id: piece.id, examination };
     return examination;
   };
+  const examineInHand: Examiner["moving"] = (piece, options) =>
+    still?.id === piece.id ? examineMoving(piece, library, still.examination, options) : update(piece, options);
   const fit: Draw = (points, closed) => {
     const key = `${closed ? "o" : "-"} ${fingerprint([points])}`;
     const known = curves.get(key);
@@ -118,8 +120,7 @@ export function createExaminer(fonts: Library): Examiner {
 
   return {
     update,
-    moving: (piece, options) =>
-      still?.id === piece.id ? examineMoving(piece, library, still.examination, options) : update(piece, options),
+    moving: examineInHand,
     mends: (piece, index) => {
       const examination = update(piece);
       const finding = examination.findings[index];
@@ -146,8 +147,8 @@ export function createExaminer(fonts: Library): Examiner {
       for (const format of formats) files.push(await makeFile(piece, sheet, format, { ...choices, fit }));
       return files;
     },
-    loads: (piece) => {
-      const examination = update(piece);
+    loads: (piece, { moving = false } = {}) => {
+      const examination = moving ? examineInHand(piece) : update(piece);
       if (tested?.examination !== examination)
         tested = { examination, tester: examination[TESTED] ?? createLoadTest(piece, examination) };
       return tested.tester;

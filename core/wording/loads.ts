@@ -3,7 +3,7 @@
  */
 import type { Labels } from "../judge";
 import { formatLength, type HeldBy, type Piece, type Units } from "../piece";
-import type { Fingered, LetterLoad, LoadTest, UseLoad } from "../strength";
+import type { Fingered, Forces, LetterLoad, LoadTest, UseLoad } from "../strength";
 import { capital, countWord, nameOf } from "./names";
 
 export function newton(force: number): string {
@@ -22,6 +22,22 @@ const HELD: Record<Exclude<HeldBy, "stick">, string> = {
 
 export const heldSentence = (by: HeldBy, purpose: Piece["purpose"]): string =>
   by === "stick" ? `Held by its stick, two thirds of it in the ${purpose === "stake" ? "soil" : "cake"}.` : `${HELD[by]}.`;
+
+/** What a piece is held by, for a list to choose from. */
+const WAYS: Record<HeldBy, string> = {
+  stick: "its stick",
+  stake: "its point",
+  loop: "its loop",
+  bar: "its bar",
+  backing: "its backing",
+  holder: "what its letters hang on",
+  letters: "its largest letter",
+};
+export const waySaid = (way: HeldBy): string => WAYS[way];
+
+export const FORCE_NAMES: Record<keyof Forces, string> = { finger: "A finger", planting: "Planting", tugging: "Tugging" };
+
+export const gramsText = (grams: number): string => `${grams < 10 ? grams.toFixed(1) : grams.toFixed(0)} g`;
 
 /** "The k gives way at 3.1 N; a careless finger is 5 N." */
 export function loadSentence({ letters, finger, uses }: LoadTest, labels: Labels): string {

@@ -2,9 +2,10 @@
  * The verdict, and what a fall test shows, as sentences.
  */
 import type { Examination } from "../examine";
-import { type Finding, type Labels, measureState, type PartLabel, type Verdict } from "../judge";
+import { type Finding, type FindingOf, type Labels, measureState, type PartLabel, type Verdict } from "../judge";
 import { formatLength, type Units } from "../piece";
 import { describeFinding } from "./findings";
+import { loadedSo, newton } from "./loads";
 import { capital, countWord, listOf, nameOf, placeName } from "./names";
 
 /** The one sentence above the piece. @param lost what the cut takes from a joint, mm */
@@ -23,7 +24,8 @@ export function verdictSentence(
   const measure = thinnest ? `${thinnestText(thinnest, labels, units)}; ${wants}` : capital(wants);
   const findings = all.filter(({ means, accepted }) => means !== "note" && accepted === undefined);
   const lenient = all.filter(({ accepted }) => accepted !== undefined).length;
-  const other = findings.find(({ kind }) => kind !== "loose" && kind !== "island" && !THIN.has(kind));
+  const givesWay = findings.filter((finding) => finding.kind === "gives-way");
+  const other = findings.find(({ kind }) => kind !== "loose" && kind !== "island" && kind !== "gives-way" && !THIN.has(kind));
   const first = other ? `${describeFinding(other, labels, units)} ` : "";
   if (verdict === "holds")
     return `${first}${lenient === 0 ? "Everything holds." : `${capital(countWord(lenient))} ${lenient === 1 ? "place" : "places"} accepted, the rest holds.`} ${measure}`;
@@ -38,11 +40,22 @@ export function verdictSentence(
   ].filter(Boolean);
   if (falls.length > 0) return `${first}${falls.map(capital).join(" ")} ${measure}`;
   const thin = findings.filter(({ kind }) => THIN.has(kind)).length;
-  if (thin === 0) return `${first}${measure}`;
-  return `${first}${capital(countWord(thin))} weak ${thin === 1 ? "place" : "places"}. ${measure}`;
+  const inHand = givesWay.length > 0 ? `${givesWayText(givesWay, labels)} ` : "";
+  if (thin === 0) return `${first}${inHand}${measure}`;
+  return `${first}${inHand}${capital(countWord(thin))} weak ${thin === 1 ? "place" : "places"}. ${measure}`;
 }
 
 const THIN: ReadonlySet<Finding["kind"]> = new Set(["thin-joint", "thin-stroke"]);
+
+/** "Four letters give way in the hand, the first at 3.6 N of 5 N." */
+function givesWayText(findings: readonly FindingOf<"gives-way">[], labels: Labels): string {
+  const worst = findings.reduce((least, each) => (each.takes / each.force < least.takes / least.force ? each : least));
+  const letters = findings.flatMap((finding) => finding.letters);
+  const at = `${newton(worst.takes)} of ${newton(worst.force)}`;
+  if (worst.letters.length === 0) return `${loadedSo(worst.load, worst.force)} it breaks at ${newton(worst.takes)}.`;
+  if (letters.length === 1) return `${capital(nameOf(labels.get(letters[0]!)))} gives way in the hand, at ${at}.`;
+  return `${capital(countWord(letters.length))} letters give way in the hand, the first at ${at}.`;
+}
 
 function thinnestText({ width, parts }: { width: number; parts: readonly string[] }, labels: Labels, units: Units): string {
   const [what, where] =

@@ -1,15 +1,23 @@
 import type { Examination } from "@mend-joint/core";
-import { hasGrain, type Piece } from "@mend-joint/core/piece";
+import type { Piece } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
-import { bearsAll, type LetterLoad } from "@mend-joint/core/strength";
-import { fingerSentence, heldSentence, inUseSentence, loadSentence, takesText, titleOf } from "@mend-joint/core/wording";
+import { bearsAll, type LetterLoad, usesThatCount } from "@mend-joint/core/strength";
+import {
+  fingerSentence,
+  gramsText,
+  heldSentence,
+  inUseSentence,
+  loadSentence,
+  takesText,
+  titleOf,
+} from "@mend-joint/core/wording";
 import { X } from "lucide-react";
 import { Link } from "react-router";
 import { exaggeration } from "../stage/Loads";
 import { useBench } from "../state/bench";
-import { usePiece } from "../state/piece";
 import { Choice } from "../ui/Choice";
 import { VerdictMark } from "../ui/VerdictMark";
+import { MustBear } from "./MustBear";
 
 const DIRECTIONS = [
   { value: "sideways", text: "sideways" },
@@ -19,8 +27,6 @@ const DIRECTIONS = [
 
 const drawn = (times: number) => (times === 1 ? "Drawn as far as it moves" : `Drawn ${times} times as far as it moves`);
 
-const grainIsAslant = ({ grain = 0 }: Piece) => ![0, 90].includes(grain);
-
 /** What every letter takes, the weakest first; the one that is pushed, and what it does. */
 export function Loads({ examination, piece }: { examination: Examination; piece: Piece }) {
   const loads = useBench((state) => state.loads);
@@ -29,8 +35,7 @@ export function Loads({ examination, piece }: { examination: Examination; piece:
   const units = useBench((state) => state.units);
   const labels = labelsOf(examination);
   const test = loads?.test;
-  // Where there are letters, their ends are the far ends.
-  const inUse = test?.uses.filter(({ kind }) => kind !== "at the far end") ?? [];
+  const inUse = test ? usesThatCount(test) : [];
   const before = new Map(loads?.before?.letters.map(({ id, takes }) => [id, takes]));
   return (
     <section id="findings" tabIndex={-1} aria-label="Load test" className="flex min-h-0 flex-1 flex-col outline-none">
@@ -56,10 +61,11 @@ export function Loads({ examination, piece }: { examination: Examination; piece:
           <>
             <div className="flex items-start gap-2" role="status" data-testid="load-verdict">
               <VerdictMark verdict={bearsAll(test) ? "holds" : "weak"} size={20} />
-              <p className="text-[14px] leading-snug font-medium">{loadSentence(test, labels)}</p>
+              <p className="text-[14px] leading-snug font-medium text-pretty">{loadSentence(test, labels)}</p>
             </div>
             <p className="mt-1.5 text-[13px] text-quiet">
-              {heldSentence(test.held.by, piece.purpose)} Press anywhere on the piece to push there.
+              {heldSentence(test.held.by, piece.purpose)} It weighs {gramsText(test.grams)}. Press anywhere on the piece to push
+              there.
             </p>
             {inUse.length > 0 && (
               <ul className="mt-2 flex flex-col gap-1 text-[13px]">
@@ -70,20 +76,7 @@ export function Loads({ examination, piece }: { examination: Examination; piece:
                 ))}
               </ul>
             )}
-            {hasGrain(piece.stock) && (
-              <div className="mt-3">
-                <Choice
-                  label="The grain runs"
-                  value={String(piece.grain ?? 0)}
-                  options={[
-                    { value: "0", text: "along the lettering" },
-                    { value: "90", text: "upright" },
-                    ...(grainIsAslant(piece) ? [{ value: String(piece.grain), text: `at ${piece.grain}°` }] : []),
-                  ]}
-                  onChange={(next) => usePiece.getState().change((before) => ({ ...before, grain: Number(next) }))}
-                />
-              </div>
-            )}
+            <MustBear piece={piece} held={test.held} />
             {finger && (
               <div className="mt-3 rounded-xl bg-film p-3 text-[13px]" role="group" aria-label="The finger">
                 <p className="font-medium">
@@ -123,7 +116,7 @@ export function Loads({ examination, piece }: { examination: Examination; piece:
               ))}
             </ol>
             <p className="mt-3 text-[12px] text-quiet">
-              A careless finger of {test.finger} N is an assumption, and so is how it is held. What the sheet bears,{" "}
+              What the sheet bears,{" "}
               <Link to={`/stock/${encodeURIComponent(piece.stock.id)}/test`} className="underline">
                 a test piece
               </Link>{" "}

@@ -1,6 +1,6 @@
 import type { Mend } from "@mend-joint/core/mend";
 import { formatNumber, type Piece } from "@mend-joint/core/piece";
-import { describeMend } from "@mend-joint/core/wording";
+import { describeMend, newton } from "@mend-joint/core/wording";
 import { ArrowRight } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useBench, useSettled } from "../state/bench";
@@ -66,8 +66,13 @@ export function Mends({ piece, index }: { piece: Piece; index: number }) {
               className="w-full rounded-lg border border-rule bg-film px-3 py-2 text-left hover:border-holds hover:bg-holds/6"
             >
               <span className="block text-[14px] font-medium">{title}</span>
+              {mend.takes && (
+                <span className="figure flex items-center gap-1.5 text-[12px] text-quiet">
+                  takes {newton(mend.takes.before)} <ArrowRight size={12} aria-label="becomes" /> {newton(mend.takes.after)}
+                </span>
+              )}
               {/* Of what is engraved or cut out there is no width to tell. */}
-              {(mend.before > 0 || mend.after > 0) && (
+              {!mend.takes && (mend.before > 0 || mend.after > 0) && (
                 <span className="figure flex items-center gap-1.5 text-[12px] text-quiet">
                   {formatNumber(mend.before, units)} <ArrowRight size={12} aria-label="becomes" />{" "}
                   {formatNumber(mend.after, units)} {units}

@@ -1,7 +1,8 @@
 import type { Piece } from "@mend-joint/core/piece";
 import type { LoadTest } from "@mend-joint/core/strength";
-import { useEffect } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useBench } from "../state/bench";
+import { usePiece } from "../state/piece";
 import { loadFinger, loadTest } from "../workers/examiner";
 
 /** The load test waits until the piece has been left alone for so long while it is not shown, ms … */
@@ -10,42 +11,50 @@ const AT_REST = 900;
 const FEW_LETTERS = 30;
 
 /**
- * The load test follows the piece, at once while it is shown, and the finger; the last answer stays until the next is there.
+ * The load test follows the piece, at once while it is shown, also while something of it is dragged, and the finger; the last answer stays
+ * until the next is there.
  */
 export function useLoads(): void {
   const shown = useBench((state) => state.show === "loads");
   const piece = useBench((state) => state.examined);
   const moving = useBench((state) => state.move !== null);
   const finger = useBench((state) => state.finger);
+  const asking = useRef(false);
+  const [answers, setAnswers] = useState(0);
 
   useEffect(() => {
     if (!shown) useBench.setState({ finger: null, fingered: null });
   }, [shown]);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: after each answer it is looked whether the piece is another by now
   useEffect(() => {
-    if (!piece || moving || (!shown && lettersOf(piece) > FEW_LETTERS)) return;
+    if (!piece || asking.current || (!shown && (moving || lettersOf(piece) > FEW_LETTERS))) return;
     // Said already.
     if (useBench.getState().loads?.piece === piece) return;
-    let gone = false;
     const tell = (test: LoadTest | null, fault: string | null) => {
-      if (gone) return;
+      if (usePiece.getState().piece?.id !== piece.id) return;
       useBench.setState(({ loads }) => {
-        const before = loads?.piece.id === piece.id ? (loads.test ?? loads.before) : null;
-        return { loads: { piece, test, fault, before }, ...(fault !== null && { finger: null }) };
+        const known = loads?.piece.id === piece.id ? loads : null;
+        // What it took before the hand came is what to compare with, not what it took a moment ago.
+        const before = known?.moving ? known.before : (known?.test ?? known?.before ?? null);
+        return { loads: { piece, test, fault, before, moving }, ...(fault !== null && { finger: null }) };
       });
     };
     const ask = () => {
-      loadTest(piece).then(
-        (test) => tell(test, null),
-        (error: Error) => tell(null, error.message),
-      );
+      asking.current = true;
+      loadTest(piece, moving)
+        .then(
+          (test) => tell(test, null),
+          (error: Error) => tell(null, error.message),
+        )
+        .finally(() => {
+          asking.current = false;
+          setAnswers((count) => count + 1);
+        });
     };
     const waiting = setTimeout(ask, shown ? 0 : AT_REST);
-    return () => {
-      gone = true;
-      clearTimeout(waiting);
-    };
-  }, [shown, piece, moving]);
+    return () => clearTimeout(waiting);
+  }, [shown, piece, moving, answers]);
 
   useEffect(() => {
     if (!shown || !piece || moving || !finger) {

@@ -63,7 +63,7 @@ interface BenchState {
   /** How the piece is shown: in its material, by the widths of its strokes, or by what they bear. */
   show: "material" | "widths" | "loads";
   /** What the load test says of the piece that was examined last, or why it says nothing; and what it said before the last change. */
-  loads: { piece: Piece; test: LoadTest | null; fault: string | null; before: LoadTest | null } | null;
+  loads: { piece: Piece; test: LoadTest | null; fault: string | null; before: LoadTest | null; moving: boolean } | null;
   /** The place that a finger is put on, and the letter that it belongs to. */
   finger: { at: Point; letter: string | null; direction?: LetterLoad["direction"] } | null;
   /** What that finger does. */

@@ -97,8 +97,8 @@ export function mendsFor(piece: Piece, finding: number): Promise<Mend[]> {
   return mender.ask((remote) => remote.mends(piece, finding));
 }
 
-/** What the piece takes. */
-export const loadTest = (piece: Piece): Promise<LoadTest> => mender.ask((remote) => remote.loads(piece));
+/** What the piece takes. @param moving something of it is in the hand */
+export const loadTest = (piece: Piece, moving = false): Promise<LoadTest> => mender.ask((remote) => remote.loads(piece, moving));
 
 /** A finger on a place of it; in the direction in which it bears least, unless one is said. */
 export const loadFinger = (piece: Piece, at: Point, direction?: LetterLoad["direction"]): Promise<Fingered> =>

@@ -40,7 +40,7 @@ const api = {
     return (await examining).examinePiece(piece, wish, tell);
   },
   mends: async (piece: Piece, finding: number): Promise<Mend[]> => (await examining).mendsFor(piece, finding),
-  loads: async (piece: Piece): Promise<LoadTest> => (await examining).loadTest(piece),
+  loads: async (piece: Piece, moving: boolean): Promise<LoadTest> => (await examining).loadTest(piece, moving),
   finger: async (piece: Piece, at: Point, direction?: LetterLoad["direction"]): Promise<Fingered> =>
     (await examining).loadFinger(piece, at, direction),
   lettering: async (word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): Promise<LetteringFacts | null> =>

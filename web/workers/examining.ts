@@ -116,10 +116,10 @@ export async function letterforms(word: Word, key: string): Promise<{ form: stri
   return font ? formsOfLetter(word, key, font) : [];
 }
 
-/** What the piece takes. @throws StrengthError */
-export async function loadTest(piece: Piece): Promise<LoadTest> {
+/** What the piece takes. @param moving something of it is in the hand @throws StrengthError */
+export async function loadTest(piece: Piece, moving: boolean): Promise<LoadTest> {
   await ensureFonts(piece);
-  return examiner.loads(piece).test;
+  return examiner.loads(piece, { moving }).test;
 }
 
 /** A finger anywhere on it. @throws StrengthError where what is pushed hangs on nothing */

@@ -1,9 +1,13 @@
 /**
  * Sheet materials as drawn patterns, in mm, so that the grain keeps its size while the piece is zoomed.
  */
+import { converter, formatHex } from "culori";
 import type { Stock } from "../piece";
 
 type Material = Stock["material"];
+
+/** What a sheet is drawn by. */
+export type SheetLook = Pick<Stock, "material" | "colour">;
 
 interface Look {
   base: string;
@@ -18,7 +22,7 @@ interface Look {
   opacity?: number;
 }
 
-export const LOOKS: Record<Material, Look> = {
+const LOOKS: Record<Material, Look> = {
   birch: {
     base: "#e2c596",
     edge: "#8a5f33",
@@ -104,9 +108,33 @@ function grainLines(count: number, seed: number): string[] {
   });
 }
 
-/** What a tile of the material is filled with, as SVG. */
-export function materialTile(material: Material): string {
-  const look = LOOKS[material];
+const lightness = converter("oklch");
+
+/** A colour as much darker or lighter than another as some are, in OKLCH (CSS Color 4). */
+function shaded(colour: string, like: string, base: string): string {
+  const [one, to, from] = [lightness(colour), lightness(like), lightness(base)];
+  if (!one || !to || !from) return like;
+  return formatHex({ ...one, l: Math.min(1, Math.max(0, one.l * (from.l > 0 ? to.l / from.l : 1))) });
+}
+
+/** How a sheet looks: as its material usually does, in its own colour if it has one. */
+export function lookOf({ material, colour }: SheetLook): Look {
+  const usual = LOOKS[material];
+  if (colour === undefined) return usual;
+  const like = (other: string) => shaded(colour, other, usual.base);
+  return {
+    ...usual,
+    base: colour,
+    edge: like(usual.edge),
+    side: like(usual.side),
+    ...(usual.grain && { grain: { ...usual.grain, dark: like(usual.grain.dark), light: like(usual.grain.light) } }),
+    ...(usual.speckle && { speckle: like(usual.speckle) }),
+  };
+}
+
+/** What a tile of the sheet is filled with, as SVG. */
+export function materialTile(sheet: SheetLook): string {
+  const look = lookOf(sheet);
   return `<rect width="${WIDE}" height="${HIGH}" fill="${look.base}"/>${surface(look)}`;
 }
 

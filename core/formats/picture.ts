@@ -3,7 +3,7 @@
  */
 import type { Stock } from "../piece";
 import type { Sheet } from "../report";
-import { LOOKS, materialTile, TILE } from "./material";
+import { lookOf, materialTile, TILE } from "./material";
 import { escapeXml, figure, pathData } from "./svg-out";
 
 export interface PictureOptions {
@@ -27,7 +27,7 @@ export function writePicture(
   const edge = EDGE * Math.max(box.maxX - box.minX, box.maxY - box.minY) + 1;
   const [width, height] = [box.maxX - box.minX + 2 * edge, box.maxY - box.minY + 2 * edge];
   const scale = pixels / Math.max(width, height);
-  const look = LOOKS[stock.material];
+  const look = lookOf(stock);
   const outline = sheet.material.map((ring) => pathData(ring)).join("");
   const engraved = sheet.engrave.map((ring) => pathData(ring)).join("");
   const scored = sheet.score.map((line) => pathData(line).replace(/Z$/, "")).join("");
@@ -35,7 +35,7 @@ export function writePicture(
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${Math.round(width * scale)}" height="${Math.round(height * scale)}" viewBox="${figure(box.minX - edge)} ${figure(-box.maxY - edge)} ${figure(width)} ${figure(height)}">`,
     `<title>${escapeXml(title)}</title>`,
-    `<defs><pattern id="sheet" width="${TILE.width}" height="${TILE.height}" patternUnits="userSpaceOnUse">${materialTile(stock.material)}</pattern></defs>`,
+    `<defs><pattern id="sheet" width="${TILE.width}" height="${TILE.height}" patternUnits="userSpaceOnUse">${materialTile(stock)}</pattern></defs>`,
     ground
       ? `<rect x="${figure(box.minX - edge)}" y="${figure(-box.maxY - edge)}" width="100%" height="100%" fill="${escapeXml(ground)}"/>`
       : "",

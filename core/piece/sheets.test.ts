@@ -21,7 +21,16 @@ import { hasGrain } from "./stock";
 const mine: ShelfSheet = {
   ...SHELF[0]!,
   id: "own-1",
-  stock: { ...SHELF[0]!.stock, id: "own-1", name: 'Ferry "plank", 4 mm', thickness: 4.1, hole: 0.9, grain: true },
+  stock: {
+    ...SHELF[0]!.stock,
+    id: "own-1",
+    name: 'Ferry "plank", 4 mm',
+    thickness: 4.1,
+    hole: 0.9,
+    grain: true,
+    density: 0.71,
+    colour: "#2f6f73",
+  },
   count: 3,
   price: 4.5,
   notes: "two lines\nand, a comma",
@@ -69,6 +78,8 @@ describe("the shelf of sheets", () => {
     expect(isNewer(STOCKS[0]!, { ...STOCKS[0]!, name: "another name" })).toBe(false);
     for (const key of ["leastWidth", "kerf", "strength"] as const)
       expect(isNewer(STOCKS[0]!, { ...STOCKS[0]!, [key]: STOCKS[0]![key] + 0.1 })).toBe(true);
+    for (const change of [{ strengthAcross: 3 }, { density: 0.5 }, { colour: "#2f6f73" }])
+      expect(isNewer(STOCKS[0]!, { ...STOCKS[0]!, ...change })).toBe(true);
   });
 });
 

@@ -10,7 +10,7 @@ import { type Material, type Stock, stockSchema } from "./schema";
 import { STOCKS } from "./stock";
 
 /** Figures of a sheet that come from somewhere. */
-export const SOURCED = ["thickness", "leastWidth", "kerf", "hole", "strength", "strengthAcross", "young"] as const;
+export const SOURCED = ["thickness", "leastWidth", "kerf", "hole", "strength", "strengthAcross", "young", "density"] as const;
 export type Sourced = (typeof SOURCED)[number];
 
 export const shelfSheetSchema = z.strictObject({
@@ -156,8 +156,8 @@ export function withOwn(own: readonly ShelfSheet[]): ShelfSheet[] {
   return [...own.filter(({ id }) => !SHELF.some((ours) => ours.id === id)), ...SHELF.map((each) => mine.get(each.id) ?? each)];
 }
 
-/** Whether a piece's copy of its sheet has other figures than the shelf now: those of which anything hangs. */
-export const isNewer = (stock: Stock, shelf: Stock): boolean =>
-  (["thickness", "leastWidth", "kerf", "hole", "strength", "young", "grain", "tool", "material"] as const).some(
-    (key) => stock[key] !== shelf[key],
-  );
+/** Figures of which anything hangs, and how it looks. */
+const TELLING = ["tool", "material", "grain", "colour", ...SOURCED] as const;
+
+/** Whether a piece's copy of its sheet has other figures than the shelf now. */
+export const isNewer = (stock: Stock, shelf: Stock): boolean => TELLING.some((key) => stock[key] !== shelf[key]);

@@ -51,7 +51,7 @@ export function Outcomes<T extends string>({ label, titled = false, around, valu
               {answer && (
                 <Thumbnail
                   examination={answer.examination}
-                  material={piece.stock.material}
+                  sheet={piece.stock}
                   focus={around === undefined ? undefined : boxAround(answer.examination, around)}
                 />
               )}

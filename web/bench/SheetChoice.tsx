@@ -52,7 +52,7 @@ function SheetMenu({ piece }: { piece: Piece }) {
           type="button"
           className="flex w-full items-center gap-3 border-b border-rule px-5 py-3 text-left outline-offset-[-2px] hover:bg-ink/4"
         >
-          <Swatch material={stock.material} />
+          <Swatch sheet={stock} />
           <span className="min-w-0 flex-1">
             <span className="block truncate font-semibold">{stock.name}</span>
             <span className="block text-[13px] text-quiet">
@@ -94,7 +94,7 @@ function Stocks({ piece }: { piece: Piece }) {
         onSelect={() => usePiece.getState().change((old) => cutFrom(old, each.id, sheets))}
         className="flex items-center gap-3 rounded-lg px-2 py-2 outline-none data-[highlighted]:bg-ink/8"
       >
-        <Swatch material={each.material} />
+        <Swatch sheet={each} />
         <span className="flex-1">{each.name}</span>
         <span className="figure text-[12px] text-quiet">{formatLength(each.leastWidth, units)}</span>
         <span className="grid size-4 place-items-center" title={answer && `in this sheet: ${answer.verdict}`}>

@@ -1,7 +1,7 @@
 import type { Examination } from "@mend-joint/core";
 import type { Finding } from "@mend-joint/core/judge";
 import { useRef } from "react";
-import { LOOKS, MaterialPattern } from "../stage/materials";
+import { lookOf, MaterialPattern, type SheetLook } from "../stage/materials";
 import { regionPath } from "../stage/paths";
 import { Rulers } from "../stage/Rulers";
 import { fitView, toScreen } from "../stage/view";
@@ -10,7 +10,7 @@ import { useSize } from "../ui/useSize";
 
 interface Props {
   examination: Examination;
-  material: keyof typeof LOOKS;
+  sheet: SheetLook;
   /** The finding that is pointed at in the list. */
   pointed: Finding | null;
 }
@@ -18,12 +18,12 @@ interface Props {
 const INK = { falls: "var(--color-falls)", weak: "var(--color-weak)", holds: "var(--color-holds)", note: "var(--color-quiet)" };
 
 /** A drawing from elsewhere in its material, with the places of what was found. */
-export function CheckedStage({ examination, material, pointed }: Props) {
+export function CheckedStage({ examination, sheet, pointed }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const size = useSize(frame);
   const units = useBench((state) => state.units);
   const { box, cutouts, findings } = examination;
-  const look = LOOKS[material];
+  const look = lookOf(sheet);
   const view = fitView(box, size, 64);
   const places = findings.filter((finding) => finding.means !== "note" || finding === pointed);
   return (
@@ -31,7 +31,7 @@ export function CheckedStage({ examination, material, pointed }: Props) {
       {size.width > 0 && box && (
         <svg width={size.width} height={size.height} role="img" aria-label="The drawing, as it would be cut">
           <defs>
-            <MaterialPattern id="checked-sheet" material={material} />
+            <MaterialPattern id="checked-sheet" sheet={sheet} />
           </defs>
           <g
             transform={`translate(${size.width / 2} ${size.height / 2}) scale(${view.scale} ${-view.scale}) translate(${-view.x} ${-view.y})`}

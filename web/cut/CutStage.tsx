@@ -5,7 +5,7 @@ import { curveData, OVERLAP, PatternError, type PatternLayout, pathData, pattern
 import { type Box, regionBox, ringArea } from "@mend-joint/core/geometry";
 import { formatLength, formatNumber, hasGrain, type Piece, startHoleFor } from "@mend-joint/core/piece";
 import { useMemo, useRef } from "react";
-import { LOOKS, MaterialPattern } from "../stage/materials";
+import { lookOf, MaterialPattern } from "../stage/materials";
 import { linePath, regionPath } from "../stage/paths";
 import { Rulers } from "../stage/Rulers";
 import { fitView, type View } from "../stage/view";
@@ -31,7 +31,7 @@ export function CutStage({ piece, sheet, view }: { piece: Piece; sheet: CutSheet
       {sheet && box && size.width > 0 && (
         <svg width={size.width} height={size.height} className="block" role="img" aria-label={LABELS[view](piece.name)}>
           <defs>
-            <MaterialPattern id="sheet" material={piece.stock.material} />
+            <MaterialPattern id="sheet" sheet={piece.stock} />
           </defs>
           <g
             transform={`translate(${size.width / 2} ${size.height / 2}) scale(${shown.scale} ${-shown.scale}) translate(${-shown.x} ${-shown.y})`}
@@ -90,7 +90,7 @@ function usePages(sheet: CutSheet | null): PatternLayout | null {
 }
 
 function Finished({ sheet: { sheet }, piece }: { sheet: CutSheet; piece: Piece }) {
-  const look = LOOKS[piece.stock.material];
+  const look = lookOf(piece.stock);
   const outline = regionPath(sheet.material);
   return (
     <g fillRule="evenodd">

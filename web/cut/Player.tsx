@@ -5,7 +5,7 @@ import type { LinePurpose } from "@mend-joint/core/cut";
 import { type Box, regionBox } from "@mend-joint/core/geometry";
 import { headAt, type Job, type Run } from "@mend-joint/core/machine";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { LOOKS, MaterialPattern } from "../stage/materials";
+import { lookOf, MaterialPattern, type SheetLook } from "../stage/materials";
 import { linePath, regionPath } from "../stage/paths";
 import { fitView } from "../stage/view";
 import type { CutJob } from "../state/api";
@@ -20,7 +20,7 @@ const COLOURS: Record<LinePurpose, string> = {
 /** Pieces that have dropped lie a little lower: by so much of the drawing's longer side. */
 const DROPPED = 0.012;
 
-export function Player({ job, trial, material }: { job: CutJob; trial: { job: Job; run: Run }; material: keyof typeof LOOKS }) {
+export function Player({ job, trial, sheet }: { job: CutJob; trial: { job: Job; run: Run }; sheet: SheetLook }) {
   const frame = useRef<HTMLDivElement>(null);
   const size = useSize(frame);
   const seconds = useClock(job);
@@ -38,7 +38,7 @@ export function Player({ job, trial, material }: { job: CutJob; trial: { job: Jo
       {size.width > 0 && (
         <svg width={size.width} height={size.height} role="img" aria-label={`${job.name} on the bed of the trial cutter`}>
           <defs>
-            <MaterialPattern id="bed-sheet" material={material} />
+            <MaterialPattern id="bed-sheet" sheet={sheet} />
           </defs>
           <g
             transform={`translate(${size.width / 2} ${size.height / 2}) scale(${view.scale}) translate(${-view.x} ${view.y})`}
@@ -51,7 +51,7 @@ export function Player({ job, trial, material }: { job: CutJob; trial: { job: Jo
               height={trial.job.height + 6}
               fill="url(#bed-sheet)"
               fillOpacity={0.55}
-              stroke={LOOKS[material].edge}
+              stroke={lookOf(sheet).edge}
               vectorEffect="non-scaling-stroke"
             />
             {gone.map(({ region, kind, at }) => (
@@ -62,7 +62,7 @@ export function Player({ job, trial, material }: { job: CutJob; trial: { job: Jo
                     d={regionPath(region)}
                     transform={`translate(0 ${DROPPED * Math.max(trial.job.width, trial.job.height)})`}
                     fill="url(#bed-sheet)"
-                    stroke={LOOKS[material].edge}
+                    stroke={lookOf(sheet).edge}
                     strokeWidth={1}
                     vectorEffect="non-scaling-stroke"
                     data-dropped=""

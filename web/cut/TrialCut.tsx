@@ -106,9 +106,7 @@ export function TrialCut({ name }: { name: string }) {
         className: "relative bg-film",
         children: (
           <>
-            {job && trial && !("refused" in trial.trial) && (
-              <Player job={job} trial={trial.trial} material={trial.stock.material} />
-            )}
+            {job && trial && !("refused" in trial.trial) && <Player job={job} trial={trial.trial} sheet={trial.stock} />}
             {job && !trial && <p className="grid h-full place-items-center text-quiet">Reading the file …</p>}
             {!job && (
               <p className="grid h-full place-items-center font-display text-[22px] text-quiet">

@@ -1,9 +1,10 @@
-import { formatLength, formatNumber, type Stock } from "@mend-joint/core/piece";
+import { formatLength, formatNumber } from "@mend-joint/core/piece";
 import type { RowShape, RunRow } from "@mend-joint/core/runs";
 import { describeAllDone, describeFinding } from "@mend-joint/core/wording";
 import { useEffect, useId, useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
+import type { SheetLook } from "../stage/materials";
 import { useBench } from "../state/bench";
 import { useFonts } from "../state/fonts";
 import { changeRow, openRow, type RowChange } from "../state/runs";
@@ -19,7 +20,7 @@ interface Props {
   row: RunRow;
   lines: number;
   shape: RowShape | undefined;
-  material: Stock["material"];
+  sheet: SheetLook;
   /** The row is a piece of the rack, and changed there. */
   picked: boolean;
   /** Told when something of the row is changed: it stays in sight, also where it is no longer in the list. */
@@ -27,7 +28,7 @@ interface Props {
 }
 
 /** The row in the hand: large, with what is wrong, what was done, and what can be changed. */
-export function RowCard({ run, row, lines, shape, material, picked, onChange }: Props) {
+export function RowCard({ run, row, lines, shape, sheet, picked, onChange }: Props) {
   const units = useBench((state) => state.units);
   const navigate = useNavigate();
   const { facts, number, pieceId, leftOut } = row;
@@ -56,7 +57,7 @@ export function RowCard({ run, row, lines, shape, material, picked, onChange }: 
             {row.due ? "Being examined …" : "Not examined yet"}
           </p>
         ) : (
-          <RowDrawing shape={shape} material={material} />
+          <RowDrawing shape={shape} sheet={sheet} />
         )}
       </div>
       <div>

@@ -1,16 +1,15 @@
-import type { Stock } from "@mend-joint/core/piece";
 import { boxOfShape, type RowShape, unpackRegion } from "@mend-joint/core/runs";
 import { memo, useId, useMemo } from "react";
-import { LOOKS, MaterialPattern } from "../stage/materials";
+import { lookOf, MaterialPattern, type SheetLook } from "../stage/materials";
 import { regionPath } from "../stage/paths";
 
 interface Props {
   shape: RowShape | undefined;
-  material: Stock["material"];
+  sheet: SheetLook;
 }
 
 /** A finished piece of a run, small; what falls is dotted, and lower than where it was. */
-export const RowDrawing = memo(function RowDrawing({ shape, material }: Props) {
+export const RowDrawing = memo(function RowDrawing({ shape, sheet }: Props) {
   const id = useId();
   const drawn = useMemo(() => {
     const box = shape && boxOfShape(shape);
@@ -24,7 +23,7 @@ export const RowDrawing = memo(function RowDrawing({ shape, material }: Props) {
   }, [shape]);
   if (!drawn) return null;
   const { box, held, fallen, engraved } = drawn;
-  const look = LOOKS[material];
+  const look = lookOf(sheet);
   const drop = fallen ? 3 : 0;
   const edge = { stroke: look.edge, strokeWidth: 0.8, vectorEffect: "non-scaling-stroke", fillRule: "evenodd" } as const;
   return (
@@ -34,7 +33,7 @@ export const RowDrawing = memo(function RowDrawing({ shape, material }: Props) {
       aria-hidden="true"
     >
       <defs>
-        <MaterialPattern id={id} material={material} />
+        <MaterialPattern id={id} sheet={sheet} />
       </defs>
       <g transform="scale(1 -1)">
         <path d={held} fill={`url(#${CSS.escape(id)})`} fillOpacity={look.opacity ?? 1} {...edge} />

@@ -1,9 +1,10 @@
-import { formatLength, formatNumber, type Stock } from "@mend-joint/core/piece";
+import { formatLength, formatNumber } from "@mend-joint/core/piece";
 import type { RowShape, RunRow } from "@mend-joint/core/runs";
 import { describeAllDone, describeFinding } from "@mend-joint/core/wording";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { Check } from "lucide-react";
 import { type KeyboardEvent, memo, useEffect, useRef } from "react";
+import type { SheetLook } from "../stage/materials";
 import { useBench } from "../state/bench";
 import { shapeKey } from "../state/runs";
 import { VerdictMark } from "../ui/VerdictMark";
@@ -13,7 +14,7 @@ import { isMended, kindOf, nameOf } from "./rows";
 interface Props {
   rows: readonly RunRow[];
   chosen: number | null;
-  material: Stock["material"];
+  sheet: SheetLook;
   shapes: ReadonlyMap<string, RowShape>;
   /** The rows are pieces of the rack. */
   picked: boolean;
@@ -27,7 +28,7 @@ const GRID =
   "grid grid-cols-[84px_minmax(0,1fr)_68px_64px] items-center gap-3 px-5 @3xl:grid-cols-[120px_minmax(0,1.1fr)_minmax(0,2fr)_72px_104px] @3xl:gap-4";
 
 /** One row for each name; only those in sight are drawn. */
-export function RowTable({ rows, chosen, material, shapes, picked, want, onChoose }: Props) {
+export function RowTable({ rows, chosen, sheet, shapes, picked, want, onChoose }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const list = useVirtualizer({
     count: rows.length,
@@ -79,7 +80,7 @@ export function RowTable({ rows, chosen, material, shapes, picked, want, onChoos
                   row={row}
                   chosen={row.number === chosen}
                   picked={picked}
-                  material={material}
+                  sheet={sheet}
                   shape={shapes.get(shapeKey(row))}
                   onChoose={onChoose}
                 />
@@ -96,12 +97,12 @@ interface RowProps {
   row: RunRow;
   chosen: boolean;
   picked: boolean;
-  material: Stock["material"];
+  sheet: SheetLook;
   shape: RowShape | undefined;
   onChoose(number: number): void;
 }
 
-const Row = memo(function Row({ row, chosen, picked, material, shape, onChoose }: RowProps) {
+const Row = memo(function Row({ row, chosen, picked, sheet, shape, onChoose }: RowProps) {
   const units = useBench((state) => state.units);
   const { facts } = row;
   const kind = kindOf(row);
@@ -116,7 +117,7 @@ const Row = memo(function Row({ row, chosen, picked, material, shape, onChoose }
         kind === "left out" ? "opacity-50" : ""
       }`}
     >
-      <span className="block h-[62px]">{kind !== "waiting" && <RowDrawing shape={shape} material={material} />}</span>
+      <span className="block h-[62px]">{kind !== "waiting" && <RowDrawing shape={shape} sheet={sheet} />}</span>
       <span className="min-w-0">
         <span className="flex items-center gap-2">
           <span className="truncate text-[15px] font-semibold">{nameOf(row)}</span>

@@ -26,7 +26,7 @@ export function RunNames({ followed, onSheets }: { followed: FollowedRun; onShee
     () => new Map(FILTERS.map(({ value, shows }) => [value, [...rows.values()].filter(shows).length])),
     [rows],
   );
-  const material = design.stock.material;
+  const sheet = design.stock;
   const row = (chosen === null ? undefined : rows.get(chosen)) ?? shown[0];
   return (
     <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto md:grid md:grid-cols-[minmax(0,1fr)_300px] md:overflow-visible">
@@ -95,7 +95,7 @@ export function RunNames({ followed, onSheets }: { followed: FollowedRun; onShee
             rows={shown}
             picked={design.picked}
             chosen={row?.number ?? null}
-            material={material}
+            sheet={sheet}
             shapes={shapes}
             want={want}
             onChoose={setChosen}
@@ -114,7 +114,7 @@ export function RunNames({ followed, onSheets }: { followed: FollowedRun; onShee
             row={row}
             lines={Math.max(1, design.lines)}
             shape={shapes.get(shapeKey(row))}
-            material={material}
+            sheet={sheet}
           />
         )}
         <RunChoices followed={followed} />

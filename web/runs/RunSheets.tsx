@@ -92,7 +92,7 @@ export function RunSheets({ followed, onTrial }: { followed: FollowedRun; onTria
             layout={layout}
             rows={rows}
             shapes={shapes}
-            material={design.stock.material}
+            stock={design.stock}
             chosen={chosen}
             onChoose={setChosen}
           />

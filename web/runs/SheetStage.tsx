@@ -1,10 +1,9 @@
 import { boxOfKept, type Matrix, type Region, transformRegion } from "@mend-joint/core/geometry";
-import type { Stock } from "@mend-joint/core/piece";
 import { type Layout, outlineOf, type RowShape, type RunRow, unpackRegion } from "@mend-joint/core/runs";
 import { Pin, RotateCw } from "lucide-react";
 import { type KeyboardEvent, memo, type PointerEvent, useEffect, useId, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
-import { LOOKS, MaterialPattern } from "../stage/materials";
+import { lookOf, MaterialPattern, type SheetLook } from "../stage/materials";
 import { regionPath } from "../stage/paths";
 import { moveToSheet } from "../state/offcuts";
 import { movePlaces, shapeKey } from "../state/runs";
@@ -17,7 +16,7 @@ interface Props {
   layout: Layout;
   rows: ReadonlyMap<number, RunRow>;
   shapes: ReadonlyMap<string, RowShape>;
-  material: Stock["material"];
+  stock: SheetLook;
   chosen: number;
   onChoose(sheet: number): void;
 }
@@ -51,7 +50,7 @@ interface Held {
   from: { x: number; y: number; matrix: Matrix } | null;
 }
 
-function OneSheet({ run, layout, k, rows, shapes, material, onChoose }: Omit<Props, "chosen"> & { k: number }) {
+function OneSheet({ run, layout, k, rows, shapes, stock, onChoose }: Omit<Props, "chosen"> & { k: number }) {
   const id = useId();
   const stage = useRef<SVGSVGElement>(null);
   const { choices, faults } = layout;
@@ -131,7 +130,7 @@ function OneSheet({ run, layout, k, rows, shapes, material, onChoose }: Omit<Pro
     else if (event.key === "Escape") setHeld(null);
     else if (event.key === "Enter" && held) put(place, held.matrix);
   };
-  const look = LOOKS[material];
+  const look = lookOf(stock);
   return (
     <>
       <div className="mb-1.5 flex h-8 items-center justify-between gap-3">
@@ -174,7 +173,7 @@ function OneSheet({ run, layout, k, rows, shapes, material, onChoose }: Omit<Pro
         }}
       >
         <defs>
-          <MaterialPattern id={id} material={material} />
+          <MaterialPattern id={id} sheet={stock} />
         </defs>
         {left ? (
           <path
@@ -232,7 +231,7 @@ function OneSheet({ run, layout, k, rows, shapes, material, onChoose }: Omit<Pro
                   {...outline}
                   at={matrixOf(place).join(" ")}
                   pattern={id}
-                  material={material}
+                  stock={stock}
                   red={isRed(place)}
                   taken={taken === place}
                 />
@@ -303,14 +302,14 @@ interface PieceProps {
   /** Its matrix, as text. */
   at: string;
   pattern: string;
-  material: Stock["material"];
+  stock: SheetLook;
   red: boolean;
   taken: boolean;
 }
 
 /** Drawn where it lies: the grain is the sheet's, however the piece is turned. */
-const PieceOnSheet = memo(function PieceOnSheet({ region, engraved, at, pattern, material, red, taken }: PieceProps) {
-  const look = LOOKS[material];
+const PieceOnSheet = memo(function PieceOnSheet({ region, engraved, at, pattern, stock, red, taken }: PieceProps) {
+  const look = lookOf(stock);
   const paths = useMemo(() => {
     const matrix = at.split(" ").map(Number) as unknown as Matrix;
     return { cut: regionPath(transformRegion(region, matrix)), engraved: regionPath(transformRegion(engraved, matrix)) };

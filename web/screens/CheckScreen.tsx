@@ -118,9 +118,7 @@ export function CheckScreen() {
                 {state.why}
               </p>
             )}
-            {state.now === "checked" && (
-              <CheckedStage examination={state.checked.examination} material={stock.material} pointed={pointed} />
-            )}
+            {state.now === "checked" && <CheckedStage examination={state.checked.examination} sheet={stock} pointed={pointed} />}
           </main>
           <aside
             className="flex min-h-0 flex-col gap-5 overflow-y-auto border-l border-rule px-5 py-4"

@@ -174,7 +174,7 @@ function DesignCard({ offer, texts, pressed, onChoose }: CardProps) {
       className="flex w-full flex-col rounded-2xl border border-rule text-left transition-colors hover:border-quiet aria-pressed:border-ink aria-pressed:ring-1 aria-pressed:ring-ink"
     >
       <span className="block h-[120px] w-full p-4">
-        {made && <Thumbnail examination={made.examination} material={made.piece.stock.material} />}
+        {made && <Thumbnail examination={made.examination} sheet={made.piece.stock} />}
       </span>
       <span className="flex w-full items-end justify-between gap-2 border-t border-rule px-3 py-2">
         <span className="min-w-0">

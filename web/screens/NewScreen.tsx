@@ -183,7 +183,7 @@ function Card({ beginning: { name, note }, made, onChoose }: { beginning: Beginn
     >
       <span className="block h-[170px] w-full p-5">
         {made ? (
-          <Thumbnail examination={made.examination} material={made.piece.stock.material} />
+          <Thumbnail examination={made.examination} sheet={made.piece.stock} />
         ) : (
           <span className="grid h-full place-items-center text-[13px] text-quiet">…</span>
         )}

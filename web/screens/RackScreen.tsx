@@ -187,9 +187,7 @@ function Card({ stored, picked, onPick, onRename, onDuplicate, onBeginning, onRe
   return (
     <li ref={card} className="group relative rounded-2xl border border-rule bg-film transition-colors hover:border-quiet">
       <Link to={`/bench/${stored.id}`} className="block rounded-2xl">
-        <div className="h-[210px] p-6">
-          {examination && <Thumbnail examination={examination} material={piece.stock.material} />}
-        </div>
+        <div className="h-[210px] p-6">{examination && <Thumbnail examination={examination} sheet={piece.stock} />}</div>
         <div className="flex items-end justify-between gap-3 border-t border-rule px-5 py-3.5">
           <div className="min-w-0">
             <h2 className="truncate font-display text-[17px] font-semibold">{piece.name}</h2>

@@ -98,7 +98,7 @@ export function StockScreen() {
                   onClick={() => setChosen(id)}
                   className="flex w-full items-center gap-3 rounded-lg px-3 py-1.5 text-left hover:bg-ink/5 aria-pressed:bg-film"
                 >
-                  <Swatch material={stock.material} size={32} />
+                  <Swatch sheet={stock} size={32} />
                   <span className="min-w-0 flex-1">
                     <span className="block truncate text-[14px] font-medium">{stock.name}</span>
                     <span className="block truncate text-[12px] text-quiet">

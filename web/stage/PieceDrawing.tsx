@@ -15,7 +15,7 @@ import { fallStyle, fallsOf } from "./fallen";
 import { LineHandles } from "./LineHandles";
 import { BentPiece, LoadMarks, LoadStrokes } from "./Loads";
 import { MoveNote } from "./MoveNote";
-import { LOOKS } from "./materials";
+import { lookOf } from "./materials";
 import { useMeasures } from "./measures";
 import { linePath, regionPath } from "./paths";
 import { TieHandles } from "./TieHandles";
@@ -44,7 +44,7 @@ export function PieceDrawing({
   const fallTest = useBench((state) => state.fallTest);
   const loads = useBench((state) => (state.show === "loads" ? (state.loads?.test ?? null) : null));
   const fingered = useBench((state) => (state.show === "loads" ? state.fingered : null));
-  const look = LOOKS[piece.stock.material];
+  const look = lookOf(piece.stock);
   const { cutouts, solids, ghosts, scores, box, leastWidth } = examination;
   const falls = useMemo(() => fallsOf(examination), [examination]);
   const measures = useMeasures(examination);

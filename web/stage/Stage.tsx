@@ -94,7 +94,7 @@ export function Stage({ piece, beside }: Props) {
           aria-label={`${piece.name}, as it will be cut`}
         >
           <defs>
-            <MaterialPattern id="sheet" material={piece.stock.material} />
+            <MaterialPattern id="sheet" sheet={piece.stock} />
           </defs>
           {examination && size.width > 0 && <PieceDrawing examination={examination} piece={piece} view={view} size={size} />}
           <Rulers view={view} size={size} units={units} />

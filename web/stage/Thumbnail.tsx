@@ -2,23 +2,23 @@ import type { Examination } from "@mend-joint/core";
 import { type Box, regionBox } from "@mend-joint/core/geometry";
 import { memo, useId } from "react";
 import { fallStyle, fallsOf } from "./fallen";
-import { LOOKS, MaterialPattern } from "./materials";
+import { lookOf, MaterialPattern, type SheetLook } from "./materials";
 import { regionPath } from "./paths";
 
 interface Props {
   examination: Examination;
-  material: keyof typeof LOOKS;
+  sheet: SheetLook;
   /** What is looked at; all of the piece, with what has dropped, where it is left out. */
   focus?: Box | undefined;
 }
 
 /** A piece as it will be, loose parts dropped. Drawn anew only where it is another: there are many on a page, of many points. */
-export const Thumbnail = memo(function Thumbnail({ examination, material, focus }: Props) {
+export const Thumbnail = memo(function Thumbnail({ examination, sheet, focus }: Props) {
   const id = useId();
   const { cutouts, ghosts } = examination;
   const box = focus ?? examination.box;
   if (!box) return <p className="grid h-full place-items-center text-[13px] text-quiet">no words yet</p>;
-  const look = LOOKS[material];
+  const look = lookOf(sheet);
   const falls = fallsOf(examination);
   const dropped = focus ? [] : cutouts.flatMap(({ region }, i) => (falls[i] ? regionBox(region)!.minY + falls[i].dy - 2 : []));
   const lowest = Math.min(box.minY, ...dropped);
@@ -26,7 +26,7 @@ export const Thumbnail = memo(function Thumbnail({ examination, material, focus 
   return (
     <svg viewBox={`${box.minX - 2} ${-box.maxY - 2} ${width} ${height}`} className="size-full" aria-hidden="true">
       <defs>
-        <MaterialPattern id={id} material={material} />
+        <MaterialPattern id={id} sheet={sheet} />
       </defs>
       <g transform="scale(1 -1)">
         {cutouts.map(({ region }, i) => (

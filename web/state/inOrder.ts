@@ -2,7 +2,7 @@
  * Changes that are shown at once and kept on the server one after the other, so that the last one is what stays.
  */
 
-/** @param about what the work keeps as a whole: of several that wait, the last says it all */
+/** @param about what the work keeps as a whole: of several that wait, only the last is sent */
 export type Queue = (about: string, work: () => Promise<unknown>) => Promise<void>;
 
 interface Change {
@@ -32,7 +32,8 @@ export function createQueue(again: () => Promise<void>): Queue {
     waiting.add(change);
     const sent = () => {
       waiting.delete(change);
-      change.sent ??= work();
+      const isOutdated = [...waiting].some((later) => later.about === about);
+      change.sent ??= isOutdated ? Promise.resolve() : work();
       return change.sent;
     };
     const done = turn.then(sent).then(

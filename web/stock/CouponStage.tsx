@@ -12,7 +12,7 @@ import {
 import { formatLength, hasGrain } from "@mend-joint/core/piece";
 import { rowName } from "@mend-joint/core/wording";
 import type { KeyboardEvent } from "react";
-import { LOOKS, MaterialPattern } from "../stage/materials";
+import { lookOf, MaterialPattern } from "../stage/materials";
 import { useBench } from "../state/bench";
 
 interface Props {
@@ -64,13 +64,13 @@ export function CouponStage({ coupon, onNeck, onHole }: Props) {
       aria-label={`${coupon.name}, as it was read`}
     >
       <defs>
-        <MaterialPattern id="coupon-sheet" material={stock.material} />
+        <MaterialPattern id="coupon-sheet" sheet={stock} />
       </defs>
       <path
         d={outline}
         fillRule="evenodd"
         fill="url(#coupon-sheet)"
-        stroke={LOOKS[stock.material].edge}
+        stroke={lookOf(stock).edge}
         strokeWidth={0.25}
         strokeLinejoin="round"
       />

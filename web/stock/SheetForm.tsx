@@ -8,8 +8,9 @@ import {
   smallestHole,
   stockBounds,
 } from "@mend-joint/core/piece";
-import { materialOf, strengthAcross } from "@mend-joint/core/strength";
+import { densityOf, materialOf, strengthAcross } from "@mend-joint/core/strength";
 import { type ReactNode, useState } from "react";
+import { lookOf } from "../stage/materials";
 import { Swatch } from "../stage/Swatch";
 import { Button, ButtonLink } from "../ui/Button";
 import { Choice } from "../ui/Choice";
@@ -65,7 +66,7 @@ export function SheetForm({ sheet, shipped, onChange, onDrop }: Props) {
       onSubmit={(event) => event.preventDefault()}
     >
       <div className="flex items-center gap-5">
-        <Swatch material={stock.material} size={76} />
+        <Swatch sheet={stock} size={76} />
         <div className="grid min-w-0 flex-1 gap-3 sm:grid-cols-2">
           <NameField name={stock.name} onChange={(name) => setStock({ name })} />
           <Pick<Material>
@@ -74,6 +75,7 @@ export function SheetForm({ sheet, shipped, onChange, onDrop }: Props) {
             options={MATERIALS.map((value) => ({ value, text: MATERIAL_NAMES[value] }))}
             onChange={(material) => setStock({ material })}
           />
+          <ColourField sheet={stock} onChange={setStock} />
         </div>
       </div>
       <Group title="What a verdict goes by">
@@ -141,6 +143,16 @@ export function SheetForm({ sheet, shipped, onChange, onDrop }: Props) {
             {...stockBounds("young")}
             step={100}
             onChange={(value) => figure("young", value)}
+          />
+        </Figure>
+        <Figure source={sourceOf("density")}>
+          <NumberField
+            label="Density"
+            unit="g/cm³"
+            value={densityOf(stock)}
+            {...stockBounds("density")}
+            step={0.01}
+            onChange={(value) => figure("density", value)}
           />
         </Figure>
         <Choice
@@ -242,6 +254,28 @@ function NameField({ name, onChange }: { name: string; onChange(name: string): v
         className="mt-0.5 block w-full border-b border-quiet/50 bg-transparent py-1.5 text-[15px] text-ink hover:border-ink"
       />
     </label>
+  );
+}
+
+/** The sheet's own colour, where it is another than is usual for its material. */
+function ColourField({ sheet, onChange }: { sheet: Stock; onChange(change: Partial<Stock>): void }) {
+  return (
+    <div className="flex items-end gap-3 text-[13px] text-quiet">
+      <label className="flex items-center gap-3">
+        Colour
+        <input
+          type="color"
+          value={lookOf(sheet).base}
+          onChange={(event) => onChange({ colour: event.target.value })}
+          className="h-8 w-12 cursor-pointer rounded border border-quiet/50 bg-transparent p-0.5"
+        />
+      </label>
+      {sheet.colour !== undefined && (
+        <Button look="quiet" className="h-8 px-2 text-[13px]" onClick={() => onChange({ colour: undefined })}>
+          As usual
+        </Button>
+      )}
+    </div>
   );
 }
 

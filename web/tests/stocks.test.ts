@@ -2,7 +2,7 @@ import { SHELF } from "@mend-joint/core/piece";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 
 interface Sent {
-  stock: { name: string; leastWidth: number; kerf: number };
+  stock: { name: string; leastWidth: number; kerf: number; colour?: string };
   keepalive: boolean | undefined;
   answer(): void;
 }
@@ -30,14 +30,26 @@ const shown = (id: string) => stocks.useStockShelf.getState().sheets.find((sheet
 const change = (id: string, stock: object) => stocks.saveSheet({ ...shown(id), stock: { ...shown(id).stock, ...stock } });
 const widthAndCut = () => sent.map(({ stock }) => [stock.leastWidth, stock.kerf]);
 
+/** The first is under way before the others are made. */
+async function inTurn(...makes: (() => Promise<void>)[]): Promise<Promise<void>[]> {
+  const [begin, ...others] = makes;
+  const begun = begin!();
+  await vi.waitFor(() => expect(sent).toHaveLength(1));
+  return [begun, ...others.map((make) => make())];
+}
+
 it("a second change is made on top of the first, before that is answered, and reaches the server after it", async () => {
-  const changes = [change(first!.id, { leastWidth: 2.2 }), change(first!.id, { kerf: 0.3 })];
+  const changes = await inTurn(
+    () => change(first!.id, { leastWidth: 2.2 }),
+    () => change(first!.id, { kerf: 0.3 }),
+  );
   expect(shown(first!.id).stock).toMatchObject({ leastWidth: 2.2, kerf: 0.3 });
-  for (const [i, each] of changes.entries()) {
-    await vi.waitFor(() => expect(sent).toHaveLength(i + 1));
-    sent[i]!.answer();
-    await each;
-  }
+  expect(sent).toHaveLength(1);
+  sent[0]!.answer();
+  await changes[0];
+  await vi.waitFor(() => expect(sent).toHaveLength(2));
+  sent[1]!.answer();
+  await changes[1];
   expect(widthAndCut()).toEqual([
     [2.2, first!.stock.kerf],
     [2.2, 0.3],
@@ -45,13 +57,12 @@ it("a second change is made on top of the first, before that is answered, and re
 });
 
 it("when the page ends, what waits is sent at once, the last of each sheet, and outlives the page", async () => {
-  const changes = [
-    change(first!.id, { leastWidth: 2.2 }),
-    change(first!.id, { leastWidth: 2.4 }),
-    change(second!.id, { kerf: 0.25 }),
-    change(first!.id, { kerf: 0.3 }),
-  ];
-  await vi.waitFor(() => expect(sent).toHaveLength(1));
+  const changes = await inTurn(
+    () => change(first!.id, { leastWidth: 2.2 }),
+    () => change(first!.id, { leastWidth: 2.4 }),
+    () => change(second!.id, { kerf: 0.25 }),
+    () => change(first!.id, { kerf: 0.3 }),
+  );
   endPage();
   expect(widthAndCut()).toEqual([
     [2.2, first!.stock.kerf],
@@ -63,4 +74,15 @@ it("when the page ends, what waits is sent at once, the last of each sheet, and 
   for (const { answer } of sent) answer();
   await Promise.all(changes);
   expect(sent).toHaveLength(3);
+});
+
+it("of many changes while one is under way only the last is sent: a colour that is looked for", async () => {
+  const changes = await inTurn(
+    ...["#102030", "#203040", "#304050", "#405060"].map((colour) => () => change(first!.id, { colour })),
+  );
+  sent[0]!.answer();
+  await vi.waitFor(() => expect(sent).toHaveLength(2));
+  sent[1]!.answer();
+  await Promise.all(changes);
+  expect(sent.map(({ stock }) => stock.colour)).toEqual(["#102030", "#405060"]);
 });

@@ -1,13 +1,15 @@
 /**
- * Symmetric systems of equations in blocks of six, one for each node of a frame: factored once, solved for many loads.
+ * Symmetric systems of equations in blocks of three, one for each node of a frame: factored once, solved for many loads.
  *
  * Nodes are eliminated where they have the fewest neighbours (minimum degree; W. F. Tinney and J. W. Walker, 1967). A frame is nearly a
  * tree, so that hardly any block comes that was not there.
  */
 
 /** Unknowns of a node. */
-export const DOF = 6;
+export const DOF = 3;
 const BLOCK = DOF * DOF;
+/** Of the matrix of an element. */
+const SIDE = 2 * DOF;
 
 /** A pivot that is this small against the diagonal belongs to something that nothing holds. */
 const SINGULAR = 1e-13;
@@ -29,16 +31,16 @@ export class BlockMatrix {
     this.beside = Array.from({ length: nodes }, () => new Map());
   }
 
-  /** Adds the stiffness of an element: four blocks of 6 × 6 in a matrix of 12 × 12, row by row. */
+  /** Adds the stiffness of an element: four blocks of 3 × 3 in a matrix of 6 × 6, row by row. */
   addElement(a: number, b: number, k: Float64Array): void {
     const [aa, bb] = [this.diagonal[a]!, this.diagonal[b]!];
     const [ab, ba] = [blockAt(this.beside[a]!, b), blockAt(this.beside[b]!, a)];
     for (let i = 0; i < DOF; i++) {
       for (let j = 0; j < DOF; j++) {
-        aa[i * DOF + j]! += k[i * 12 + j]!;
-        ab[i * DOF + j]! += k[i * 12 + j + DOF]!;
-        ba[i * DOF + j]! += k[(i + DOF) * 12 + j]!;
-        bb[i * DOF + j]! += k[(i + DOF) * 12 + j + DOF]!;
+        aa[i * DOF + j]! += k[i * SIDE + j]!;
+        ab[i * DOF + j]! += k[i * SIDE + j + DOF]!;
+        ba[i * DOF + j]! += k[(i + DOF) * SIDE + j]!;
+        bb[i * DOF + j]! += k[(i + DOF) * SIDE + j + DOF]!;
       }
     }
   }
@@ -62,7 +64,7 @@ interface Step {
 }
 
 export interface Factored {
-  /** @param load six numbers for each node @returns the same of displacements (mm) and rotations */
+  /** @param load so many numbers for each node as there are unknowns @returns the same of displacements (mm) and rotations */
   solve(load: Float64Array): Float64Array;
 }
 

@@ -4,14 +4,16 @@
  * The frame is made of the whole medial graph, so that it hangs together exactly where the material does. A load beside it is carried to
  * the nearest node with its moment.
  */
+import Flatbush from "flatbush";
 import { ClearError } from "../errors";
 import { type Box, boxDistance, boxOfPoint, DisjointSets, type Region, regionContains } from "../geometry";
 import type { MedialGraph } from "../measure";
-import { BlockMatrix, DOF, type Factored, factor, Unheld } from "./blocks";
+import { type Factored, Unheld } from "./blocks";
 import { coarsened, merged, neighboursOf, SHORTEST, withoutCorners } from "./coarse";
 import { deepestIn } from "./discs";
 import { type Material, sectionsOf, stiffness, stressesIn, wideningTo } from "./element";
 import { hankinson } from "./grain";
+import { MOVES, systemOf } from "./system";
 
 /** A piece that cannot be tested; the message says why. */
 export class StrengthError extends ClearError {
@@ -124,11 +126,10 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
   const weaker = beams.map(({ beam: { dx, dy } }) =>
     grain ? 1 / hankinson(grain.strength, Math.atan2(dy, dx) - grain.direction) : 1,
   );
-  const matrix = new BlockMatrix(nodes);
-  for (const each of beams) matrix.addElement(each.a, each.b, stiffness(each.beam, each.material));
+  const elements = beams.map(({ a, b, beam, material: own }) => ({ a, b, k: stiffness(beam, own) }));
   let factored: Factored;
   try {
-    factored = factor(matrix, still);
+    factored = systemOf(nodes, elements, still);
   } catch (error) {
     if (error instanceof Unheld)
       throw new StrengthError("The load test cannot be worked out: the piece is not held firmly enough");
@@ -171,16 +172,16 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
   const addTo = (load: Float64Array, node: number, px: number, py: number, [fx, fy, fz]: Push["force"]) => {
     const [ax, ay] = [px - x[node]!, py - y[node]!];
     const here = [fx, fy, fz, ay * fz, -ax * fz, ax * fy - ay * fx];
-    for (let k = 0; k < DOF; k++) load[node * DOF + k]! += here[k]!;
+    for (let k = 0; k < MOVES; k++) load[node * MOVES + k]! += here[k]!;
   };
   const bend = ({ x: px, y: py, force, grip }: Push): Bent => {
     const node = grip ? nodeAt(grip.x, grip.y) : nodeAt(px, py);
-    const load = new Float64Array(DOF * nodes);
+    const load = new Float64Array(MOVES * nodes);
     addTo(load, node, px, py, force);
     const displacements = factored.solve(load);
     /** A place moves as its node does, and turns about it. */
     const movedWith = (n: number, dx: number, dy: number): [number, number, number] => {
-      const [ux, uy, uz, rx, ry, rz] = displacements.subarray(n * DOF, n * DOF + DOF);
+      const [ux, uy, uz, rx, ry, rz] = displacements.subarray(n * MOVES, n * MOVES + MOVES);
       return [ux! - rz! * dy, uy! + rz! * dx, uz! + rx! * dy - ry! * dx];
     };
     const moved: Bent["moved"] = (mx, my) => {
@@ -192,7 +193,7 @@ export function frameOf(graph: MedialGraph, material: Material, supports: readon
   };
   return {
     carry: ([fx, fy, fz], places) => {
-      const load = new Float64Array(DOF * nodes);
+      const load = new Float64Array(MOVES * nodes);
       const each: Push["force"] = [fx / places.length, fy / places.length, fz / places.length];
       for (const place of places) {
         if (isHanging(place)) addTo(load, deepest(place.x, place.y), place.x, place.y, each);
@@ -325,6 +326,14 @@ function rooted(graph: MedialGraph, supports: readonly Support[]): MedialGraph {
         ({ i, px, py, away }) => away > 0 && away < REACHES * width[i]! && ways[i]! < AS_WIDE * width[i]! && holds(box, px, py),
       )
       .sort((m, n) => width[n.i]! - width[m.i]!);
+    if (reaching.length === 0) continue;
+    const near = placesOf(x, y);
+    const linksOf: number[][] = x.map(() => []);
+    for (const [n, [a, b]] of links.entries()) {
+      linksOf[a]!.push(n);
+      linksOf[b]!.push(n);
+    }
+    const gone = new Set<number>();
     const taken: number[] = [];
     for (const { i, px, py, away } of reaching) {
       // One beam stands for all discs about it.
@@ -333,9 +342,10 @@ function rooted(graph: MedialGraph, supports: readonly Support[]): MedialGraph {
       // The thin branches in the disc would hold it twice.
       const inDisc = (k: number) => k === i || Math.hypot(x[i]! - x[k]!, y[i]! - y[k]!) < width[i]! / 2;
       const isNearer = (k: number) => k !== i && distanceTo(box, x[k]!, y[k]!) < away - 1e-9;
-      for (let n = links.length - 1; n >= 0; n--) {
+      const r = width[i]! / 2;
+      for (const n of near.search(x[i]! - r, y[i]! - r, x[i]! + r, y[i]! + r).flatMap((k) => linksOf[k]!)) {
         const [a, b] = links[n]!;
-        if (inDisc(a) && inDisc(b) && (isNearer(a) || isNearer(b))) links.splice(n, 1);
+        if (inDisc(a) && inDisc(b) && (isNearer(a) || isNearer(b))) gone.add(n);
       }
       if (away < SHORTEST) {
         [x[i], y[i]] = [px, py];
@@ -346,8 +356,19 @@ function rooted(graph: MedialGraph, supports: readonly Support[]): MedialGraph {
       width.push(width[i]!);
       links.push([i, x.length - 1]);
     }
+    const left = links.filter((_, n) => !gone.has(n));
+    links.length = 0;
+    for (const link of left) links.push(link);
   }
   return graph;
+}
+
+/** Nodes, to be looked up by place. */
+function placesOf(x: readonly number[], y: readonly number[]): Flatbush {
+  const index = new Flatbush(x.length);
+  for (let i = 0; i < x.length; i++) index.add(x[i]!, y[i]!, x[i]!, y[i]!);
+  index.finish();
+  return index;
 }
 
 /** For each node, how wide the widest way to one that is held is; 0 where none leads to one. */

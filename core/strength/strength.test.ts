@@ -223,12 +223,12 @@ describe("what must be so", () => {
       return seed / 2147483647 - 0.5;
     };
     for (let node = 0; node < 5; node++) {
-      const b = Float64Array.from({ length: 144 }, random);
-      const k = new Float64Array(144);
-      for (let i = 0; i < 12; i++)
-        for (let j = 0; j < 12; j++) {
-          for (let m = 0; m < 12; m++) k[i * 12 + j]! += b[m * 12 + i]! * b[m * 12 + j]!;
-          if (i === j) k[i * 12 + j]! += 1;
+      const b = Float64Array.from({ length: 36 }, random);
+      const k = new Float64Array(36);
+      for (let i = 0; i < 6; i++)
+        for (let j = 0; j < 6; j++) {
+          for (let m = 0; m < 6; m++) k[i * 6 + j]! += b[m * 6 + i]! * b[m * 6 + j]!;
+          if (i === j) k[i * 6 + j]! += 1;
         }
       matrix.addElement(node, (node + 1) % 5, k);
     }

@@ -7,10 +7,10 @@ import { measureWidths } from "@mend-joint/core/measure";
 import type { Piece, Stock } from "@mend-joint/core/piece";
 import { labelsOf } from "@mend-joint/core/report";
 import {
+  createLoadTest,
   forcesOf,
   frameOf,
   heldAt,
-  heldBy,
   loadsInUse,
   loadsOn,
   type Material,
@@ -86,6 +86,8 @@ interface Reported {
     at: [number, number];
     breaks: { at: [number, number]; width: number };
   }[];
+  /** What it weighs. */
+  grams?: number;
   /** What happens to the whole piece; `null` for any force. */
   uses?: {
     use: UseLoad["kind"];
@@ -115,6 +117,15 @@ export function testLoads(
   if (supports.length === 0) throw new UsageError("Say where it is held: --support X0,Y0,X1,Y1");
   const figure = (value: number) => (Math.abs(value) < NOTHING ? 0 : Number(value.toPrecision(6)));
   const point = ({ x, y }: { x: number; y: number }): [number, number] => [figure(x), figure(up * y) || 0];
+  /** Held as the caller says, nobody knows what it is used for. */
+  const heldAsSaid = () => {
+    const { strength } = stock;
+    const frame = frameOf(measureWidths(examination.material).medial(), { ...material, grain: usual.grain }, supports, lost);
+    const forces = forcesOf(piece?.hand);
+    const letters = loadsOn(frame, examination, supports, { strength }, forces.finger);
+    const uses = loadsInUse(frame, { held: { by: "letters", places: supports }, forces }, examination, { strength });
+    return { letters, uses };
+  };
   const json: Reported = {};
   const lines: string[] = [];
   if (request.pushes.length > 0) {
@@ -141,12 +152,10 @@ export function testLoads(
     const labels = labelsOf(examination);
     const { strength } = stock;
     if (!(strength > 0)) throw new StrengthError("The load test needs a strength above zero");
-    const frame = frameOf(measureWidths(examination.material).medial(), { ...material, grain: usual.grain }, supports, lost);
-    const forces = forcesOf(piece?.hand);
-    const loads = loadsOn(frame, examination, supports, { strength }, forces.finger);
-    // Held as the caller says, nobody knows what it is used for.
-    const by = given.length === 0 && piece ? heldBy(piece, examination).by : "letters";
-    const uses = loadsInUse(frame, { held: { by, places: supports }, forces }, examination, { strength });
+    const own = request.young ?? request.poisson ?? request.thickness;
+    const whole = piece && given.length === 0 && own === undefined ? createLoadTest(piece, examination).test : null;
+    const { letters: loads, uses } = whole ?? heldAsSaid();
+    if (whole) json.grams = figure(whole.grams);
     json.uses = uses.map(({ kind, force, takes, at, breaks }) => ({
       use: kind,
       takes: Number.isFinite(takes) ? figure(takes) : null,

@@ -78,7 +78,8 @@ describe("a push of anybody's own", () => {
 describe("what letters take", () => {
   it("of a topper on its stick: each letter once, the weakest first, and no figure that is none", async () => {
     const { out } = await run(file("topper.json", demoPiece("boat-naming")), "--loads", "--json");
-    const { loads, uses, parts } = JSON.parse(out) as {
+    const { loads, uses, parts, grams } = JSON.parse(out) as {
+      grams: number;
       loads: { letter: string; takes: number; gets: number }[];
       uses: { use: string; takes: number; gets: number }[];
       parts: { id: string }[];
@@ -89,6 +90,9 @@ describe("what letters take", () => {
     expect(uses.map(({ use, gets }) => [use, gets])).toEqual([
       ["at the far end", 5],
       ["planting", 20],
+      ["peeling", expect.closeTo(1.3, 0)],
+      // Fifty times its weight.
+      ["dropping", expect.closeTo(50 * (grams / 1000) * 9.80665, 3)],
     ]);
     // The far end of the piece is that of a letter.
     expect(uses[0]!.takes / loads[0]!.takes).toBeCloseTo(1, 1);

@@ -2,10 +2,11 @@
  * Lettering arranged in every way the trade does, by hand and by keyboard.
  */
 import { createRequire } from "node:module";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { faults } from "./axe";
 import { copyOf } from "./pieces";
 import { choose } from "./sentence";
+import { expect, test } from "./test";
 
 const require = createRequire(import.meta.url);
 const verdict = (page: Page) => page.getByTestId("verdict");

@@ -3,10 +3,11 @@
  */
 import { spawnSync } from "node:child_process";
 import { fileURLToPath } from "node:url";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { faults } from "./axe";
 import { copyOf } from "./pieces";
 import { openChoice } from "./sentence";
+import { expect, test } from "./test";
 
 const ROOT = fileURLToPath(new URL("..", import.meta.url));
 
@@ -72,7 +73,7 @@ test("while a letter is in the hand the verdict is that of now, notes of the oth
   await page.goto(`/bench/${await copyOf(page, "demo-boat-naming", "In the hand")}`);
   await expect(verdict(page)).toContainText("Two dots fall off.");
   const findings = page.getByRole("region", { name: "Findings" });
-  await expect(findings).toContainText("hang by one joint");
+  await expect(findings).toContainText("would break under a careless finger");
   await expect(findings).toContainText("The stick is");
   const letter = page.locator('[data-solid="w1:k7"]').last();
   const box = (await letter.boundingBox())!;
@@ -259,6 +260,42 @@ test("the load test says what each letter takes, bends the piece, and takes a fi
   await expect(panel.getByText(/, was [\d.]+ N$/).first()).toBeVisible();
   await panel.getByRole("button", { name: "Back to the findings" }).click();
   await expect(page.getByRole("region", { name: "Findings" })).toBeVisible();
+});
+
+test("what a piece must bear becomes part of its verdict, is mended, and follows a letter that is dragged", async ({ page }) => {
+  const piece = await copyOf(page, "demo-harbour-office", "In many hands");
+  await page.goto(`/bench/${piece}`);
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await page.getByRole("button", { name: "Load test", exact: true }).click();
+  const panel = page.getByRole("region", { name: "Load test" });
+  await expect(panel.getByText(/It weighs 14 g/)).toBeVisible();
+  await panel.getByText("It must bear this").click();
+  await expect(verdict(page)).toContainText("The U gives way in the hand, at 3.4 N of 5 N.");
+  await panel.getByText("How it is held, and how hard hands are").click();
+  await panel.getByLabel("A finger").fill("3");
+  await panel.getByLabel("A finger").press("Enter");
+  await expect(verdict(page)).toContainText("Everything holds.");
+  expect(await faults(page)).toEqual([]);
+  await page.keyboard.press("Control+z");
+  await expect(verdict(page)).toContainText("gives way in the hand");
+  // Dragged: what it takes is said anew all the while.
+  const letter = (await page.locator('[data-solid="w1:k6"]').last().boundingBox())!;
+  const [x, y] = [letter.x + letter.width / 2, letter.y + letter.height * 0.8];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  for (let i = 1; i <= 8; i++) await page.mouse.move(x, y + 2 * i);
+  await expect(panel.getByText(/, was 3\.4 N$/).first()).toBeVisible();
+  await page.mouse.up();
+  await page.keyboard.press("Control+z");
+  await expect(verdict(page)).toContainText("at 3.4 N of 5 N.");
+  await panel.getByRole("button", { name: "Back to the findings" }).click();
+  const findings = page.getByRole("region", { name: "Findings" });
+  await expect(findings.getByText(/^The U gives way at 3\.4 N, where /)).toBeVisible();
+  await findings.getByRole("button", { name: /^Strengthen it with a tie .* takes 3\.4 N/ }).click();
+  await expect(verdict(page)).toContainText("Everything holds.");
+  await expect(page.getByTestId("save-state")).toHaveText("saved");
+  await page.reload();
+  await expect(verdict(page)).toContainText("Everything holds.");
 });
 
 test("nothing is fetched from outside", async ({ page }) => {

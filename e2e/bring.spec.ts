@@ -4,10 +4,11 @@
 import { spawnSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { faults } from "./axe";
 import { copyOf } from "./pieces";
 import { choose, openChoice } from "./sentence";
+import { expect, test } from "./test";
 
 const ROOT = fileURLToPath(new URL("..", import.meta.url));
 const sheet = (page: Page) => page.getByRole("dialog", { name: "Bring in a drawing or a picture" });

@@ -1,9 +1,10 @@
 /**
  * Holders and the constructions of the trade, by hand and by keyboard.
  */
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { faults } from "./axe";
 import { choose, openChoice } from "./sentence";
+import { expect, test } from "./test";
 
 const verdict = (page: Page) => page.getByTestId("verdict");
 const step = (page: Page, name: RegExp) => page.getByRole("button", { name }).first();

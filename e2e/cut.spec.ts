@@ -2,11 +2,12 @@
  * From word to file: the way to the cutter and to the saw, the trial cut, and files from elsewhere.
  */
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { unzipSync } from "fflate";
 import { faults } from "./axe";
 import { copyOf } from "./pieces";
 import { openChoice } from "./sentence";
+import { expect, test } from "./test";
 
 async function toCutter(page: Page, id: string): Promise<void> {
   await page.goto(`/bench/${id}`);

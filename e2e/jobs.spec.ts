@@ -1,7 +1,8 @@
 /**
  * Jobs of the trade from the word to the file, each in few actions: a press, or a figure or a word typed, is one. (A bound of our own.)
  */
-import { expect, type Locator, type Page, test } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
+import { expect, test } from "./test";
 
 const MOST = 12;
 /** Of jobs with many parts. */

@@ -1,8 +1,9 @@
 /**
  * Looking into the joints: widths, fall test, chart, second ties, and findings that are let be.
  */
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { copyOf } from "./pieces";
+import { expect, test } from "./test";
 
 const findings = (page: Page) => page.getByRole("region", { name: "Findings" });
 const open = async (page: Page, id: string) => {

@@ -1,6 +1,7 @@
 /** What is done by keys alone: typing on the piece, ends of ties, points of curves, holders. */
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { choose } from "./sentence";
+import { expect, test } from "./test";
 
 const verdict = (page: Page) => page.getByTestId("verdict");
 const text = (page: Page) => page.getByLabel("Word or line");

@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 
 test("a mend is offered with its widths, shown on the piece, taken, and undone in one step", async ({ page }) => {
   await page.goto("/");

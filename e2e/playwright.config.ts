@@ -12,7 +12,7 @@ const PORT = Number(process.env.MEND_JOINT_E2E_PORT);
 export default defineConfig({
   testDir: ".",
   testMatch: "*.spec.ts",
-  timeout: 150_000,
+  timeout: 100_000,
   expect: { timeout: 40_000 },
   workers: 2,
   fullyParallel: true,

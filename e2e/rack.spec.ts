@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./test";
 
 test("the demo pieces hang there with their verdicts", async ({ page }) => {
   await page.goto("/");

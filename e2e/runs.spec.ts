@@ -3,9 +3,10 @@
  */
 import { readFileSync } from "node:fs";
 import { REGATTA_CREW } from "@mend-joint/demo/crew";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { unzipSync, zipSync } from "fflate";
 import { faults } from "./axe";
+import { expect, test } from "./test";
 
 const verdict = (page: Page) => page.getByTestId("run-verdict");
 const sheets = (page: Page) => page.getByTestId("sheet-verdict");

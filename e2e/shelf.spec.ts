@@ -1,9 +1,10 @@
 /**
  * The lettering shelf: the maker's own word in every lettering, measured, filtered, chosen.
  */
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { faults } from "./axe";
 import { choose, openChoice } from "./sentence";
+import { expect, test } from "./test";
 
 const shelf = (page: Page) => page.getByRole("region", { name: "Lettering shelf" });
 

@@ -2,9 +2,9 @@
  * The maker's own sheets: their figures, lists in and out, and pieces that say when the shelf has others.
  */
 import { readFileSync, writeFileSync } from "node:fs";
-import { expect, test } from "@playwright/test";
 import { faults } from "./axe";
 import { copyOf } from "./pieces";
+import { expect, test } from "./test";
 
 test("a sheet of one's own is made, used by a piece, changed, and taken over by the piece when its maker wants it", async ({
   page,

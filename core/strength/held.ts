@@ -27,6 +27,9 @@ const STANDING = 1 / 3;
 /** A piece as far as how it is held goes. */
 type Holding = Pick<Piece, "parts" | "hand">;
 
+/** A ring bears on so much of a loop's rim to either side, in widths of the rim. */
+const RIM = 0.3;
+
 export interface Held {
   by: HeldBy;
   places: Support[];
@@ -71,6 +74,21 @@ function placesOf(parts: Piece["parts"], { solids, standIn }: Pick<Loaded, "soli
     holder: solids.flatMap(({ holder, region }) => (holder ? within(region, lowest(STANDING)) : [])),
     letters: standIn >= 0 ? within(solids[standIn]!.region, whole) : [],
   };
+}
+
+/** Where a ring through a loop's hole bears: the rim on the far side of what hangs there. */
+export function rimsOf({ parts }: Holding, { solids }: Pick<Loaded, "solids">, centre: Point): Support[] {
+  return parts.flatMap((part): Support[] => {
+    const region = part.kind === "loop" ? solids.find(({ id }) => id === part.id)?.region : undefined;
+    const box = region && regionBox(region);
+    if (!region || !box || part.kind !== "loop") return [];
+    const at = middleOf([box]);
+    const away = Math.hypot(at.x - centre.x, at.y - centre.y) || 1;
+    const [wall, along] = [(part.outer - part.hole) / 2, (part.outer + part.hole) / 4 / away];
+    const [x, y] = [at.x + along * (at.x - centre.x), at.y + along * (at.y - centre.y)];
+    const side = RIM * wall;
+    return [{ minX: x - side, maxX: x + side, minY: y - side, maxY: y + side, of: region }];
+  });
 }
 
 export function middleOf(boxes: readonly Box[]): Point {

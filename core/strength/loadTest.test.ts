@@ -105,8 +105,9 @@ describe("what it says", () => {
   });
 });
 
+const byUse = (piece: Piece) => new Map(examiner.loads(piece).test.uses.map((use) => [use.kind, use]));
+
 describe("the whole piece in use", () => {
-  const byKind = (piece: Piece) => new Map(examiner.loads(piece).test.uses.map((use) => [use.kind, use]));
   const topper = (stick: number): Piece =>
     parsePiece({
       name: "Kit",
@@ -119,7 +120,7 @@ describe("the whole piece in use", () => {
     });
 
   it("a stick is pushed in a little askew: what breaks it is the tilt, by the formula of a beam", () => {
-    const [thin, thick] = [3, 6].map((width) => byKind(topper(width)).get("planting")!);
+    const [thin, thick] = [3, 6].map((width) => byUse(topper(width)).get("planting")!);
     expect(thin!.force).toBe(20);
     // Tilted out of the sheet it bends over its thickness, w·t²/6: twice as wide takes nearly twice as much; in the sheet, four times.
     expect(thick!.takes / thin!.takes).toBeGreaterThan(1.7);
@@ -136,7 +137,7 @@ describe("the whole piece in use", () => {
 
   it("a key ring is tugged by its far end; a piece without letters of its own is pushed there", () => {
     const key = demoPieces().find(({ id }) => id === "demo-ferry-key")!;
-    const uses = byKind(key);
+    const uses = byUse(key);
     expect([...uses.keys()]).toEqual(["at the far end", "tugging", "hanging", "dropping"]);
     // Straight along it bears far more than across.
     expect(uses.get("tugging")!.takes).toBeGreaterThan(uses.get("at the far end")!.takes);
@@ -199,6 +200,57 @@ describe("its own weight", () => {
     expect(uses.get("peeling")!.force).toBeLessThan(4);
     for (const use of uses.values())
       expect(inUseSentence(use, "sign")).toMatch(/^\S.* it (holds; it breaks at|breaks: it takes) [\d.]+ N\.$/);
+  });
+});
+
+describe("what the trade uses (common practice, no published source), in birch of 3 mm", () => {
+  const standing = (stick: number, width: number, length: number): Piece =>
+    parsePiece({
+      name: "Mia",
+      stock: STOCKS[0],
+      parts: [
+        { kind: "word", id: "w", text: "Mia", font: "archivo-black", size: { by: "width", mm: width }, dots: "tie" },
+        { kind: "bar", id: "bar", height: width > 100 ? 8 : 6, overlap: 3 },
+        { kind: "stick", id: "stick", width: stick, length, bite: 5 },
+      ],
+    });
+  const least = (piece: Piece) => examiner.loads(piece).test.letters[0]!;
+
+  it("a stick of 1/4 in bears just about a careless finger of 5 N on a topper of 120 mm", () => {
+    const { takes, breaks } = least(standing(6.35, 120, 110));
+    expect(breaks.width).toBeCloseTo(6.35 - STOCKS[0]!.kerf, 2);
+    expect(takes).toBeGreaterThan(4.5);
+    expect(takes).toBeLessThan(6);
+  });
+
+  it("a spike of 0.12 in can be planted, but wants to be a little wider for a finger on a stake of 3 in", () => {
+    const piece = standing(0.12 * 25.4, 75, 50);
+    expect(byUse(piece).get("planting")!.takes).toBeGreaterThan(30);
+    const { takes, wanted } = least(piece);
+    expect(takes).toBeGreaterThan(2);
+    expect(takes).toBeLessThan(5);
+    expect(wanted + STOCKS[0]!.kerf).toBeLessThan(5);
+  });
+
+  it("a loop 12/8 bears a tug of 20 N: a ring pulled apart has F·R/π under the force (Roark, rings; from memory)", () => {
+    const key = parsePiece({
+      name: "Mia",
+      purpose: "key ring",
+      stock: STOCKS[0],
+      parts: [
+        { kind: "word", id: "w", text: "Mia", font: "pacifico", size: { by: "width", mm: 50 }, meets: "engrave" },
+        { kind: "backing", id: "backing", distance: 3 },
+        { kind: "loop", id: "loop", outer: 12, hole: 8, angle: 180 },
+      ],
+    });
+    const { takes, breaks, force } = byUse(key).get("tugging")!;
+    const [rim, radius] = [2 - STOCKS[0]!.kerf, 5];
+    expect(breaks.width).toBeCloseTo(rim, 1);
+    expect(takes).toBeGreaterThan(force);
+    const byRoark = STOCKS[0]!.strength / (radius / Math.PI / ((3 * rim ** 2) / 6));
+    // Its other side is held by the body, and the ring bears on a place of its rim rather than on a point.
+    expect(takes / byRoark).toBeGreaterThan(0.6);
+    expect(takes / byRoark).toBeLessThan(1.05);
   });
 });
 

@@ -5,7 +5,7 @@ import { type Point, type Region, regionArea, regionCentroid, simplify } from ".
 import { measureWidths } from "../measure";
 import { lostToCut, type Piece } from "../piece";
 import { frameOf, type Strain, StrengthError } from "./frame";
-import { type Held, heldBy, type Loaded } from "./held";
+import { type Held, heldBy, type Loaded, rimsOf } from "./held";
 import { DIRECTIONS, dropped, forcesOf, type LetterLoad, loadsInUse, loadsOn, peeled, type UseLoad } from "./loads";
 import { materialOf } from "./material";
 import { gramsOf, spreadOver, weightOf } from "./weight";
@@ -95,7 +95,10 @@ export function createLoadTest(piece: Piece, loaded: Loaded, { letters: some, dr
     strokes.set(frame.beams.subarray(5 * n, 5 * n + 5), STROKE * n);
     strokes[STROKE * n + 5] = shares[n]!;
   }
-  const uses = loadsInUse(frame, { held, forces, mass }, loaded, { strength });
+  const centre = regionCentroid(whole);
+  const rims = held.by === "loop" && centre ? rimsOf(piece, loaded, centre) : [];
+  const byRim = rims.length > 0 ? frameOf(graph, material, rims, lost) : undefined;
+  const uses = loadsInUse(frame, { held, forces, mass, byRim }, loaded, { strength });
   if (peeling) uses.push(peeling);
   if (dropping) {
     const { width: wide, ...lands } = frame.heaviest();
@@ -105,7 +108,7 @@ export function createLoadTest(piece: Piece, loaded: Loaded, { letters: some, dr
   }
   let outline: Region | undefined;
   return {
-    test: { held, finger, grams, centre: regionCentroid(whole), letters, uses, strokes },
+    test: { held, finger, grams, centre, letters, uses, strokes },
     finger: (at, wanted) => {
       const ways = DIRECTIONS.filter(({ direction }) => wanted === undefined || direction === wanted).map(
         ({ direction, force }) => ({ direction, bent: frame.bend({ ...at, force, grip: frame.underFinger(at) }) }),

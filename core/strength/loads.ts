@@ -121,6 +121,8 @@ export interface Mass {
 interface InUse {
   held: Pick<Held, "by" | "places">;
   forces: Forces;
+  /** Of a piece on a loop, the same held by the loop's rim alone, as by a ring through its hole; left out, that is not asked. */
+  byRim?: Frame | undefined;
   /** Left out where nobody asks for what its own weight does. */
   mass?: Mass | undefined;
 }
@@ -133,7 +135,7 @@ interface InUse {
  */
 export function loadsInUse(
   frame: Frame,
-  { held: { by, places }, forces, mass }: InUse,
+  { held: { by, places }, forces, mass, byRim }: InUse,
   { cutouts, letters, solids }: Pick<Loaded, "cutouts" | "letters" | "solids">,
   sheet: Sheet,
 ): UseLoad[] {
@@ -156,12 +158,18 @@ export function loadsInUse(
     loads.push(pushed("planting", forces.planting, at, tilted(at, middle), grip));
   }
   if (by === "loop") {
-    loads.push(pushed("tugging", forces.tugging, tip, tilted(middle, tip)));
-    const centre = mass && regionCentroid(material);
+    const askew = pushed("tugging", forces.tugging, tip, tilted(middle, tip));
+    const centre = mass && byRim && regionCentroid(material);
     if (centre) {
+      // Straight down, as it hangs: a ring turns with what pulls at it.
       const [down] = tilted(middle, centre, 0);
-      loads.push({ kind: "hanging", ...loadOf(frame.carry(down!, mass.places), JERK * mass.weight, centre, sheet) });
-    }
+      const straight: UseLoad = {
+        kind: "tugging",
+        ...loadOf(byRim.bend({ ...centre, force: down!, grip: tip }), forces.tugging, tip, sheet),
+      };
+      loads.push(straight.takes < askew.takes ? straight : askew);
+      loads.push({ kind: "hanging", ...loadOf(byRim.carry(down!, mass.places), JERK * mass.weight, centre, sheet) });
+    } else loads.push(askew);
   }
   return loads;
 }

@@ -126,30 +126,27 @@ export function PieceDrawing({
         {skeleton && <Widths skeleton={skeleton} leastWidth={leastWidth} />}
         {loads && <LoadStrokes test={loads} />}
         {loads && fingered && <BentPiece fingered={fingered} />}
-        {loads && (
-          <path
-            d={regionPath(examination.material)}
-            fill="transparent"
-            fillRule="evenodd"
-            className="cursor-crosshair"
-            data-testid="push"
-            onPointerDown={(event) => event.stopPropagation()}
-            onClick={(event) => {
-              const at = toPiece(view, size, pointIn(event));
-              useBench.setState({ finger: { at, letter: null } });
-            }}
-          />
-        )}
         {preview && <MendPreview added={preview.added} removed={preview.removed} />}
-        {(loads ? [] : smallOnTop([...solids, ...ghosts])).map((solid) => (
-          <Handle
-            key={solid.id}
-            id={solid.id}
-            path={regionPath(solid.region)}
-            marked={marked.has(solid.id)}
-            goes={goes.has(solid.id)}
-          />
-        ))}
+        {/* In the load test a press is a finger on the place; what is dragged moves as ever. */}
+        <g
+          {...(loads && {
+            "data-testid": "push",
+            onClick: (event: MouseEvent<SVGGElement>) => {
+              const at = toPiece(view, size, pointIn(event));
+              useBench.setState({ finger: { at, letter: null }, selection: null });
+            },
+          })}
+        >
+          {smallOnTop([...solids, ...ghosts]).map((solid) => (
+            <Handle
+              key={solid.id}
+              id={solid.id}
+              path={regionPath(solid.region)}
+              marked={marked.has(solid.id)}
+              goes={goes.has(solid.id)}
+            />
+          ))}
+        </g>
       </g>
       {loads && <LoadMarks test={loads} fingered={fingered} view={view} size={size} />}
       {piece.purpose !== "key ring" && examination.hangers.length === 1 && examination.centre && (
@@ -175,7 +172,7 @@ export function PieceDrawing({
 }
 
 /** Where a press lies in the stage, pixels. */
-function pointIn(event: MouseEvent<SVGPathElement>): Point {
+function pointIn(event: MouseEvent<SVGGElement>): Point {
   const { left, top } = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
   return { x: event.clientX - left, y: event.clientY - top };
 }

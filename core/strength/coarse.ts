@@ -41,11 +41,13 @@ export function merged({ x, y, width, links }: MedialGraph): MedialGraph {
       }
     }
   }
-  const seen = new Set<string>();
+  const seen = new Set<number>();
   for (const [a, b] of links) {
-    const [p, q] = [numberOf[a]!, numberOf[b]!].sort((m, n) => m - n) as [number, number];
-    if (p === q || seen.has(`${p} ${q}`)) continue;
-    seen.add(`${p} ${q}`);
+    const [m, n] = [numberOf[a]!, numberOf[b]!];
+    const [p, q] = m < n ? [m, n] : [n, m];
+    const pair = p * x.length + q;
+    if (p === q || seen.has(pair)) continue;
+    seen.add(pair);
     kept.links.push([p, q]);
   }
   return kept;

@@ -95,12 +95,22 @@ const THINNEST = 0.01;
  * @param lost what the cut takes of every width, mm
  * @throws StrengthError where nothing is held, or figures are none
  */
-export function frameOf(graph: MedialGraph, material: Material, supports: readonly Support[], lost = 0): Frame {
+export const frameOf = (graph: MedialGraph, material: Material, supports: readonly Support[], lost = 0): Frame =>
+  framesOf(graph, material, lost)(supports);
+
+/** Frames of one piece that is held in several ways. */
+export function framesOf(graph: MedialGraph, material: Material, lost: number): (supports: readonly Support[]) => Frame {
+  const { x, y, width, links } = merged(graph);
+  return (supports) => frameHeld({ x: [...x], y: [...y], width: [...width], links: [...links] }, material, supports, lost);
+}
+
+/** @param graph taken to pieces here */
+function frameHeld(graph: MedialGraph, material: Material, supports: readonly Support[], lost: number): Frame {
   const { young, poisson, thickness } = material;
   if (!(young > 0 && thickness > 0 && poisson > -1 && poisson < 0.5)) {
     throw new StrengthError("The load test needs a stiffness and a thickness above zero, and a Poisson number below 0.5");
   }
-  const whole = held(merged(graph), supports);
+  const whole = held(graph, supports);
   const uncut = [...whole.links];
   const all = rooted(whole, supports);
   const isHeld = Uint8Array.from(all.x, (_, i) => (supports.some((box) => holds(box, all.x[i]!, all.y[i]!)) ? 1 : 0));

@@ -4,7 +4,7 @@
 import { type Point, type Region, regionArea, regionCentroid, simplify } from "../geometry";
 import { measureWidths } from "../measure";
 import { lostToCut, type Piece } from "../piece";
-import { frameOf, type Strain, StrengthError } from "./frame";
+import { framesOf, type Strain, StrengthError } from "./frame";
 import { type Held, heldBy, type Loaded, rimsOf } from "./held";
 import { DIRECTIONS, dropped, forcesOf, type LetterLoad, loadsInUse, loadsOn, peeled, type UseLoad } from "./loads";
 import { materialOf } from "./material";
@@ -72,10 +72,8 @@ export function createLoadTest(piece: Piece, loaded: Loaded, { letters: some, dr
   const held = heldBy(piece, loaded);
   const forces = forcesOf(piece.hand);
   const { finger } = forces;
-  const graph = measureWidths(loaded.material).medial();
-  const material = materialOf(piece.stock, piece.grain);
-  const lost = lostToCut(piece);
-  const frame = frameOf(graph, material, held.places, lost);
+  const frames = framesOf(measureWidths(loaded.material).medial(), materialOf(piece.stock, piece.grain), lostToCut(piece));
+  const frame = frames(held.places);
   const whole = loaded.cutouts.flatMap(({ region, falls }) => (falls ? [] : region));
   const grams = gramsOf(regionArea(whole), piece.stock);
   const mass = { weight: weightOf(grams), places: spreadOver(whole) };
@@ -97,14 +95,14 @@ export function createLoadTest(piece: Piece, loaded: Loaded, { letters: some, dr
   }
   const centre = regionCentroid(whole);
   const rims = held.by === "loop" && centre ? rimsOf(piece, loaded, centre) : [];
-  const byRim = rims.length > 0 ? frameOf(graph, material, rims, lost) : undefined;
+  const byRim = rims.length > 0 ? frames(rims) : undefined;
   const uses = loadsInUse(frame, { held, forces, mass, byRim }, loaded, { strength });
   if (peeling) uses.push(peeling);
   if (dropping) {
     const { width: wide, ...lands } = frame.heaviest();
     const side = LANDS * wide;
     const underIt = { minX: lands.x - side, maxX: lands.x + side, minY: lands.y - side, maxY: lands.y + side };
-    uses.push(dropped(frameOf(graph, material, [underIt], lost), lands, mass, { strength }));
+    uses.push(dropped(frames([underIt]), lands, mass, { strength }));
   }
   let outline: Region | undefined;
   return {

@@ -1,11 +1,12 @@
 /**
  * What a piece must bear in the hand, where that is a rule of its verdict.
  */
-import { type Point, regionContains } from "../geometry";
+import { boxDistance, boxOfPoint, type Point, regionBox, regionContains } from "../geometry";
 import type { Finding, FindingOf } from "../judge";
 import { lostToCut, type Piece } from "../piece";
 import { createLoadTest, type LetterLoad, type LoadTester, StrengthError, type UseLoad, usesThatCount } from "../strength";
 import type { Examination } from "./examination";
+import type { Solid } from "./solids";
 import { remark } from "./words";
 
 type GivesWay = FindingOf<"gives-way">;
@@ -29,8 +30,11 @@ export function judgeHand(piece: Piece, examination: Examination): { findings: F
   const findings: GivesWay[] = [];
   for (const load of loads) {
     const found = givesWay(load, examination, lostToCut(piece));
-    // What breaks at one place is one finding, whatever is pushed.
-    const same = findings.find(({ at, width }) => distance(at, found.at) < Math.max(width, found.width));
+    // Letters that break at one place are one finding.
+    const same = findings.find(
+      ({ at, width, letters }) =>
+        letters.length > 0 && found.letters.length > 0 && distance(at, found.at) < Math.max(width, found.width),
+    );
     if (!same) {
       findings.push(found);
       continue;
@@ -48,7 +52,8 @@ function givesWay(load: LetterLoad | UseLoad, { solids, letters, holds }: Examin
   const there = solids.filter(({ region }, i) => !holds[i]!.falls && regionContains(region, breaks.x, breaks.y));
   const letter = "id" in load ? letters.find(({ id }) => id === load.id) : undefined;
   const hanging = letter?.solids.map((i) => solids[i]!) ?? [];
-  const place = (there.length > 0 ? there : hanging).map(({ id }) => id);
+  const nearest = there.length + hanging.length > 0 ? [] : nearestTo(breaks, solids);
+  const place = [there, hanging, nearest].find((some) => some.length > 0)!.map(({ id }) => id);
   const half = { x: (-breaks.along.y * width) / 2, y: (breaks.along.x * width) / 2 };
   return {
     kind: "gives-way",
@@ -67,6 +72,15 @@ function givesWay(load: LetterLoad | UseLoad, { solids, letters, holds }: Examin
     load: "id" in load ? load.direction : load.kind,
     letters: "id" in load ? [load.id] : [],
   };
+}
+
+/** Where no part has the place itself, as in a crack between two that was closed. */
+function nearestTo({ x, y }: Point, solids: readonly Solid[]): Solid[] {
+  const away = ({ region }: Solid) => {
+    const box = regionBox(region);
+    return box ? boxDistance(box, boxOfPoint({ x, y })) : Infinity;
+  };
+  return [...solids].sort((a, b) => away(a) - away(b)).slice(0, 1);
 }
 
 const distance = (a: Point, b: Point) => Math.hypot(a.x - b.x, a.y - b.y);

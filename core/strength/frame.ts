@@ -21,6 +21,13 @@ export class StrengthError extends ClearError {
   readonly code = "strength";
 }
 
+class NothingHeld extends StrengthError {
+  override name = "NothingHeld";
+  constructor() {
+    super("No material lies where the piece is held");
+  }
+}
+
 export interface Push {
   /** Place, mm. */
   x: number;
@@ -101,7 +108,18 @@ export const frameOf = (graph: MedialGraph, material: Material, supports: readon
 /** Frames of one piece that is held in several ways. */
 export function framesOf(graph: MedialGraph, material: Material, lost: number): (supports: readonly Support[]) => Frame {
   const { x, y, width, links } = merged(graph);
-  return (supports) => frameHeld({ x: [...x], y: [...y], width: [...width], links: [...links] }, material, supports, lost);
+  const copy = (): MedialGraph => ({ x: [...x], y: [...y], width: [...width], links: [...links] });
+  return (supports) => {
+    try {
+      return frameHeld(copy(), material, supports, lost);
+    } catch (error) {
+      const regional = supports.some(({ of }) => of !== undefined);
+      if (!(error instanceof NothingHeld) || !regional) throw error;
+      // No stroke has its middle in so small a holder: all material about it is held.
+      const boxes = supports.map(({ minX, maxX, minY, maxY }) => ({ minX, maxX, minY, maxY }));
+      return frameHeld(copy(), material, boxes, lost);
+    }
+  };
 }
 
 /** @param graph taken to pieces here */
@@ -114,7 +132,7 @@ function frameHeld(graph: MedialGraph, material: Material, supports: readonly Su
   const uncut = [...whole.links];
   const all = rooted(whole, supports);
   const isHeld = Uint8Array.from(all.x, (_, i) => (supports.some((box) => holds(box, all.x[i]!, all.y[i]!)) ? 1 : 0));
-  if (!isHeld.includes(1)) throw new StrengthError("No material lies where the piece is held");
+  if (!isHeld.includes(1)) throw new NothingHeld();
   // What no beam leads to from a support moves freely: it is left out.
   const reached = reachedFrom(isHeld, all.links);
   // A branch that was cut at a support belongs to what is held all the same.
@@ -318,12 +336,12 @@ const AS_WIDE = 0.9;
  */
 function rooted(graph: MedialGraph, supports: readonly Support[]): MedialGraph {
   const { x, y, width, links } = graph;
-  const beside = neighboursOf(x.length, links);
   for (const box of supports) {
     const ways = widestWays(
       x.map((_, i) => holds(box, x[i]!, y[i]!)),
       width,
-      beside,
+      // The supports before it have brought nodes of their own.
+      neighboursOf(x.length, links),
     );
     const reaching = x
       .map((_, i) => ({

@@ -26,8 +26,9 @@ const TILT = 10;
 /** Jerked by its loop, and dropped flat, a piece is so many times as heavy. */
 const JERK = 10;
 const FALL = 50;
-/** A film that is peeled off pulls so hard, N for each mm of the stroke under it. */
+/** A film that is peeled off pulls so hard, N for each mm of the stroke under it; nobody pulls off strips wider than that, mm. */
 const PEEL = 0.3;
+const STRIP = 20;
 
 /** How much of a force something takes, and where it breaks. */
 export interface Load {
@@ -181,7 +182,7 @@ export function dropped(frame: Frame, at: Point, { weight, places }: Mass, sheet
 
 /** The film is pulled off by the ends of letters. @param width of the stroke there, mm; @param strained by one newton out of the sheet */
 export function peeled(strained: Strained, at: Point, width: number, sheet: Sheet): UseLoad {
-  return { kind: "peeling", ...loadOf(strained, PEEL * width, at, sheet) };
+  return { kind: "peeling", ...loadOf(strained, PEEL * Math.min(STRIP, width), at, sheet) };
 }
 
 /** One newton from one place towards another, tilted both ways in the plane and out of it. */

@@ -214,6 +214,30 @@ describe("what must be so", () => {
     }
   });
 
+  it("held at two places, of which each brings beams of its own", () => {
+    // Both ends of a wide strip: its middle forks before either box.
+    const wide = rectangle(0, 0, 60, 20);
+    const frame = frameOf(measureWidths([wide]).medial(), MATERIAL, [box(-1, -1, 3, 21), box(57, -1, 61, 21)]);
+    const { displacement } = frame.bend({ x: 30, y: 10, force: [0, 0, 1] });
+    const one = frameOf(measureWidths([wide]).medial(), MATERIAL, [box(-1, -1, 3, 21)]).bend({ x: 30, y: 10, force: [0, 0, 1] });
+    expect(displacement[2]).toBeGreaterThan(0);
+    expect(displacement[2]).toBeLessThan(one.displacement[2] / 3);
+  });
+
+  it("of what reaches into a box only the holder is held; one too small for a middle holds all about it", () => {
+    const bar = [rectangle(0, 0, 60, 10)];
+    const beside = rectangle(0, 20, 60, 4);
+    const both = normalise([...bar, beside, rectangle(50, 5, 4, 18)]);
+    const all = frameOf(measureWidths(both).medial(), MATERIAL, [box(-1, -1, 20, 30)]);
+    const held = frameOf(measureWidths(both).medial(), MATERIAL, [{ ...box(-1, -1, 20, 30), of: bar }]);
+    const push = { x: 30, y: 22, force: [0, 1, 0] } as const;
+    expect(held.bend(push).displacement[1]).toBeGreaterThan(3 * all.bend(push).displacement[1]);
+    const speck = [rectangle(12, 0.2, 1, 1)];
+    expect(
+      frameOf(measureWidths(both).medial(), MATERIAL, [{ ...box(-1, -1, 20, 30), of: speck }]).bend(push).displacement[1],
+    ).toBeCloseTo(all.bend(push).displacement[1], 9);
+  });
+
   it("a system of blocks is solved as it was put together", () => {
     // A chain closed to a ring, with one node held: the solution put back gives the load.
     const matrix = new BlockMatrix(5);

@@ -116,6 +116,9 @@ function thinJoint(finding: FindingOf<"thin-joint">, labels: Labels, units: Unit
   return `${joint}; it wants ${wanted}.${loss}${hangs(finding, units)}${deep} ${bite ? "bring" : "Bring"} the parts closer or overlap them more.`;
 }
 
+/** Nobody makes a stroke so many times as wide. */
+const ODD = 3;
+
 /** "The k gives way at 3.1 N, where it is 1.9 mm wide; a careless finger is 5 N." */
 function givesWay(finding: FindingOf<"gives-way">, labels: Labels, units: Units): string {
   const { parts, meeting, letters, takes, force, load, width } = finding;
@@ -123,7 +126,10 @@ function givesWay(finding: FindingOf<"gives-way">, labels: Labels, units: Units)
   const place = parts.slice(0, meeting).find((id) => labels.get(id)?.kind !== "letter");
   const name = nameOf(labels.get(place ?? parts[0] ?? ""));
   const where = `where ${place === undefined && letters.length === 1 ? "it" : name} is ${is} wide`;
-  const advice = `Make ${place === undefined ? "it" : name} ${wanted} there, or hold it a second time.`;
+  const isOdd = finding.wanted > ODD * width;
+  const advice = isOdd
+    ? "Hold it a second time, or take a thicker sheet."
+    : `Make ${place === undefined ? "it" : name} ${wanted} there, or hold it a second time.`;
   if (letters.length === 0) return `${loadedSo(load, force)} it breaks at ${newton(takes)}, ${where}. ${advice}`;
   const names = capital(listOf(letters.map((id) => nameOf(labels.get(id)))));
   const many = letters.length > 1;

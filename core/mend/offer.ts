@@ -6,7 +6,7 @@ import { type Examination, examine, type Library } from "../examine";
 import { compareRegions, type Region } from "../geometry";
 import { type Finding, type FindingOf, openFindings } from "../judge";
 import { canBeKept, type Part, type Piece } from "../piece";
-import { createLoadTest } from "../strength";
+import { createLoadTest, StrengthError } from "../strength";
 import { attemptsFor } from "./attempts";
 import { withoutIsland } from "./drawings";
 import { shortInHand } from "./hand";
@@ -147,7 +147,7 @@ function tryInHand(attempt: Attempt, trial: Trial): Mend | null {
     const bare = examine(mended, library, { notes: false, hand: false, base: before });
     if (others(bare) > others(before)) continue;
     const takes = takesOf(finding, mended, bare);
-    if (takes < finding.force) continue;
+    if (takes === null || takes < finding.force) continue;
     const after = examine(mended, library, { notes: false, hand: true, base: before });
     if (shortInHand(after) >= shortInHand(before)) continue;
     return { ...describe(attempt, { amount, mended, after }, trial), takes: { before: finding.takes, after: takes } };
@@ -155,14 +155,23 @@ function tryInHand(attempt: Attempt, trial: Trial): Mend | null {
   return null;
 }
 
-/** The least that what gave way takes now, N. */
-function takesOf({ letters, load }: FindingOf<"gives-way">, piece: Piece, examination: Examination): number {
+/** The least that what gave way takes now, N; infinite for any force, `null` where that cannot be told. */
+function takesOf({ letters, load }: FindingOf<"gives-way">, piece: Piece, examination: Examination): number | null {
+  const held = new Set(
+    examination.letters.filter((each) => each.solids.some((i) => !examination.holds[i]!.falls)).map(({ id }) => id),
+  );
+  if (!letters.every((id) => held.has(id))) return null;
   // Of loads of the whole piece only the film is about letters.
   const some = letters.length > 0 || load !== "peeling" ? letters : undefined;
   const asked = { letters: some, dropping: load === "dropping" };
-  const { test } = createLoadTest(piece, examination, asked);
-  const now = letters.length > 0 ? test.letters : test.uses.filter(({ kind }) => kind === load);
-  return Math.min(...now.map(({ takes }) => takes));
+  try {
+    const { test } = createLoadTest(piece, examination, asked);
+    const now = letters.length > 0 ? test.letters : test.uses.filter(({ kind }) => kind === load);
+    return Math.min(...now.map(({ takes }) => takes));
+  } catch (error) {
+    if (error instanceof StrengthError) return null;
+    throw error;
+  }
 }
 
 const BRINGS_A_HOLDER: ReadonlySet<MendKind> = new Set(["bar", "overlap", "leave-out"]);
@@ -219,9 +228,12 @@ function tryFor(
   const prove = (amount: number): Mend | "nearly" | "not" => {
     const mended = attempt.apply(piece, amount);
     if (!canBeKept(mended)) return "not";
-    const after = examine(mended, library, { notes: finding.means === "note", base: before });
+    const after = examine(mended, library, { notes: finding.means === "note", hand: false, base: before });
     const proof = proveMend(before, after, finding, attempt.loses ?? [], wanted);
-    return proof === "mended" ? describe(attempt, { amount, mended, after }, trial) : proof;
+    if (proof !== "mended") return proof;
+    // What it must bear is part of the verdict, but not of this proof.
+    const whole = mended.hand?.rule ? examine(mended, library, { notes: false, base: before, hand: true }) : after;
+    return describe(attempt, { amount, mended, after: whole }, trial);
   };
   const { amounts } = attempt;
   if (amounts) {

@@ -32,7 +32,7 @@ export async function loads(library: Library, bar: Bar): Promise<void> {
     times.push(await median(() => createLoadTest(piece, examination), 3, 1));
   }
   console.log(`  load test of ${SIZES.map((count, i) => `${count} letters ${times[i]!.toFixed(0)} ms`).join(", ")}`);
-  // Every letter is pushed and every beam looked at for each: the time goes with letters times beams.
+  // A letter is solved for along its own way to what is held.
   const share = times.at(-1)! / times[0]! / (SIZES.at(-1)! / SIZES[0]!);
   console.log(`  200 letters take ${share.toFixed(1)} times as long for each letter as 10`);
 }

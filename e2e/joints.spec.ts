@@ -90,7 +90,7 @@ test("an examination that takes long can be stopped, and the next change is meas
 
 test("the sheet's own figures can be changed, and change what is found", async ({ page }) => {
   await open(page, await copyOf(page, "demo-boat-naming", "Softer wood"));
-  await expect(findings(page)).toContainText("would snap it");
+  await expect(findings(page)).toContainText("would break under a careless finger");
   await page
     .getByRole("button", { name: /Joints/ })
     .first()
@@ -99,7 +99,7 @@ test("the sheet's own figures can be changed, and change what is found", async (
   await page.getByRole("button", { name: /^Bending strength: / }).click();
   await page.getByRole("textbox", { name: "Bending strength" }).fill("400");
   await page.getByRole("textbox", { name: "Bending strength" }).press("Enter");
-  await expect(findings(page)).not.toContainText("would snap it");
+  await expect(findings(page)).not.toContainText("would break under a careless finger");
   await page.getByRole("button", { name: /^Undo/ }).click();
-  await expect(findings(page)).toContainText("would snap it");
+  await expect(findings(page)).toContainText("would break under a careless finger");
 });

@@ -64,8 +64,12 @@ interface Step {
 }
 
 export interface Factored {
-  /** @param load so many numbers for each node as there are unknowns @returns the same of displacements (mm) and rotations */
-  solve(load: Float64Array): Float64Array;
+  /**
+   * @param load so many numbers for each node as there are unknowns
+   * @param wanted nodes of which the answer is wanted, by 1; left out, all
+   * @returns the same of displacements (mm) and rotations; of other nodes than those wanted it may be zero
+   */
+  solve(load: Float64Array, wanted?: Uint8Array): Float64Array;
 }
 
 /** @param held nodes that do not move; they are left out @throws Unheld where something could move freely */
@@ -115,7 +119,7 @@ export function factor({ nodes, diagonal, beside }: BlockMatrix, held: Uint8Arra
     degree = Math.max(0, Math.min(degree, ...to.map((one) => rows[one]!.size)));
   }
   const flat = flattened(steps);
-  return { solve: (load) => solved(flat, load, nodes) };
+  return { solve: (load, wanted) => solved(flat, load, nodes, wanted) };
 }
 
 /** Steps of an elimination, one after the other in plain arrays: loads are solved for by the hundred. */
@@ -152,7 +156,12 @@ function flattened(steps: readonly Step[]): Rows {
   return rows;
 }
 
-function solved({ node, inverse, start, to, blocks }: Rows, load: Float64Array, nodes: number): Float64Array {
+function solved(
+  { node, inverse, start, to, blocks }: Rows,
+  load: Float64Array,
+  nodes: number,
+  wanted?: Uint8Array,
+): Float64Array {
   const work = load.slice();
   const reduced = new Float64Array(DOF);
   for (let s = 0; s < node.length; s++) {
@@ -170,9 +179,17 @@ function solved({ node, inverse, start, to, blocks }: Rows, load: Float64Array, 
       }
     }
   }
+  // What a node does follows from what its neighbours do that were eliminated after it.
+  const needed = wanted?.slice();
+  if (needed) {
+    for (let s = 0; s < node.length; s++) {
+      if (needed[node[s]!] === 1) for (let n = start[s]!; n < start[s + 1]!; n++) needed[to[n]!] = 1;
+    }
+  }
   const moved = new Float64Array(DOF * nodes);
   const rest = new Float64Array(DOF);
   for (let s = node.length - 1; s >= 0; s--) {
+    if (needed && needed[node[s]!] === 0) continue;
     const own = DOF * node[s]!;
     for (let i = 0; i < DOF; i++) rest[i] = work[own + i]!;
     for (let n = start[s]!; n < start[s + 1]!; n++) {

@@ -203,11 +203,15 @@ function forcesIn({ ends, figures }: Sections, n: number, moved: Float64Array, f
  *
  * @param moved displacements and rotations, six for each node
  * @param stresses two for each beam, written here
+ * @param only beams that are strained; left out, all
  */
-export function stressesIn(sections: Sections, moved: Float64Array, stresses: Float64Array): void {
+export function stressesIn(sections: Sections, moved: Float64Array, stresses: Float64Array, only?: readonly number[]): void {
   const { ends, figures } = sections;
   const forces = new Float64Array(FORCES);
-  for (let n = 0, f = 0; 2 * n < ends.length; n++, f += FIGURES) {
+  const count = only?.length ?? ends.length / 2;
+  for (let k = 0; k < count; k++) {
+    const n = only ? only[k]! : k;
+    const f = FIGURES * n;
     forcesIn(sections, n, moved, forces);
     const twist = forces[5]! / figures[f + 15]!;
     const shear = 3 * twist * twist;

@@ -14,6 +14,7 @@ import { deepestIn } from "./discs";
 import { type Material, sectionsOf, stiffness, stressesIn, wideningTo } from "./element";
 import { hankinson } from "./grain";
 import { MOVES, systemOf } from "./system";
+import { bearingBeams } from "./ways";
 
 /** A piece that cannot be tested; the message says why. */
 export class StrengthError extends ClearError {
@@ -87,6 +88,8 @@ export interface Frame {
   push(pushes: readonly Push[]): Pushed[];
   /** @throws StrengthError for a push on what is not held */
   bend(push: Push): Bent;
+  /** What a push strains alone, quicker. @throws StrengthError for a push on what is not held */
+  strain(push: Push): Strained;
   /** @param force N, spread evenly over places: weight, or a jerk; what lies on nothing that hangs there is left out */
   carry(force: Push["force"], places: readonly { x: number; y: number }[]): Strained;
   /** The place with most material around it. */
@@ -172,12 +175,14 @@ function frameHeld(graph: MedialGraph, material: Material, supports: readonly Su
     if (!isHanging({ x: px, y: py })) throw new StrengthError("What is pushed there hangs on nothing that is held");
     return deepest(px, py);
   };
-  const strainsOf = (moved: Float64Array, pushed: number): Strained => {
+  const strainsOf = (moved: Float64Array, pushed: number, only?: readonly number[]): Strained => {
     const atEnds = new Float64Array(2 * beams.length);
-    stressesIn(sections, moved, atEnds);
+    stressesIn(sections, moved, atEnds, only);
     const stresses = new Float64Array(beams.length);
     let [end, most] = [-1, 0];
-    for (let n = 0; n < stresses.length; n++) {
+    const count = only?.length ?? stresses.length;
+    for (let k = 0; k < count; k++) {
+      const n = only ? only[k]! : k;
       const [one, other] = [atEnds[2 * n]!, atEnds[2 * n + 1]!];
       stresses[n] = weaker[n]! * Math.max(one, other);
       if (stresses[n]! > most) [end, most] = [one >= other ? 2 * n : 2 * n + 1, stresses[n]!];
@@ -202,10 +207,16 @@ function frameHeld(graph: MedialGraph, material: Material, supports: readonly Su
     const here = [fx, fy, fz, ay * fz, -ax * fz, ax * fy - ay * fx];
     for (let k = 0; k < MOVES; k++) load[node * MOVES + k]! += here[k]!;
   };
-  const bend = ({ x: px, y: py, force, grip }: Push): Bent => {
+  const loadOf = ({ x: px, y: py, force, grip }: Push): { node: number; load: Float64Array } => {
     const node = grip ? nodeAt(grip.x, grip.y) : nodeAt(px, py);
     const load = new Float64Array(MOVES * nodes);
     addTo(load, node, px, py, force);
+    return { node, load };
+  };
+  const bearing = bearingBeams(nodes, links, still);
+  const bend = (push: Push): Bent => {
+    const { x: px, y: py } = push;
+    const { node, load } = loadOf(push);
     const displacements = factored.solve(load);
     /** A place moves as its node does, and turns about it. */
     const movedWith = (n: number, dx: number, dy: number): [number, number, number] => {
@@ -220,6 +231,13 @@ function frameHeld(graph: MedialGraph, material: Material, supports: readonly Su
     return { displacement: movedWith(node, px - x[node]!, py - y[node]!), ...strainsOf(displacements, node), moved };
   };
   return {
+    strain: (push) => {
+      const { node, load } = loadOf(push);
+      const only = bearing(node);
+      const wanted = new Uint8Array(nodes);
+      for (const n of only) for (const end of links[n]!) wanted[end] = 1;
+      return strainsOf(factored.solve(load, wanted), node, only);
+    },
     carry: ([fx, fy, fz], places) => {
       const load = new Float64Array(MOVES * nodes);
       const each: Push["force"] = [fx / places.length, fy / places.length, fz / places.length];

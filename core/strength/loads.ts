@@ -101,9 +101,9 @@ export function loadsOn(
     if (!at || !frame.hangs(at)) return [];
     const grip = frame.underFinger(at);
     return DIRECTIONS.map(({ direction, force }): LetterLoad => {
-      const bent = frame.bend({ ...at, force, grip });
-      onPush(id, direction, bent, grip);
-      return { id, direction, ...loadOf(bent, finger, at, sheet) };
+      const strained = frame.strain({ ...at, force, grip });
+      onPush(id, direction, strained, grip);
+      return { id, direction, ...loadOf(strained, finger, at, sheet) };
     })
       .filter(({ takes }) => Number.isFinite(takes))
       .sort((a, b) => a.takes - b.takes)
@@ -147,7 +147,7 @@ export function loadsInUse(
   if (!tip || !frame.hangs(tip)) return [];
   const pushed = (kind: UseLoad["kind"], force: number, at: Point, ways: readonly Push["force"][], grip?: Point): UseLoad =>
     ways
-      .map((way) => ({ kind, ...loadOf(frame.bend({ ...at, force: way, ...(grip && { grip }) }), force, at, sheet) }))
+      .map((way) => ({ kind, ...loadOf(frame.strain({ ...at, force: way, ...(grip && { grip }) }), force, at, sheet) }))
       .reduce((least, each) => (each.takes < least.takes ? each : least));
   const anyWay = DIRECTIONS.map(({ force }) => force);
   const loads = [pushed("at the far end", forces.finger, tip, anyWay, frame.underFinger(tip))];
@@ -166,7 +166,7 @@ export function loadsInUse(
       const [down] = tilted(middle, centre, 0);
       const straight: UseLoad = {
         kind: "tugging",
-        ...loadOf(byRim.bend({ ...centre, force: down!, grip: tip }), forces.tugging, tip, sheet),
+        ...loadOf(byRim.strain({ ...centre, force: down!, grip: tip }), forces.tugging, tip, sheet),
       };
       loads.push(straight.takes < askew.takes ? straight : askew);
       loads.push({ kind: "hanging", ...loadOf(byRim.carry(down!, mass.places), JERK * mass.weight, centre, sheet) });

@@ -32,7 +32,7 @@ export function systemOf(nodes: number, elements: readonly Element[], held: Uint
     return { unknowns, factored: factor(matrix, held) };
   });
   return {
-    solve: (load) => {
+    solve: (load, wanted) => {
       const moved = new Float64Array(MOVES * nodes);
       for (const { unknowns, factored } of systems) {
         const own = new Float64Array(DOF * nodes);
@@ -46,7 +46,7 @@ export function systemOf(nodes: number, elements: readonly Element[], held: Uint
           }
         }
         if (!any) continue;
-        const solution = factored.solve(own);
+        const solution = factored.solve(own, wanted);
         for (let n = 0; n < nodes; n++) for (let k = 0; k < DOF; k++) moved[n * MOVES + unknowns[k]!] = solution[n * DOF + k]!;
       }
       return moved;

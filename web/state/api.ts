@@ -3,6 +3,7 @@
  */
 import type { MachineProfile } from "@mend-joint/core/cut";
 import { type KeptOutline, type Piece, parsePiece, type Stock } from "@mend-joint/core/piece";
+import { earlyAnswer } from "../early";
 
 export interface StoredPiece {
   id: string;
@@ -61,7 +62,8 @@ export async function call<T>(path: string, init: RequestInit = {}, patience = P
   if (keepalive) lastWords += size;
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, { ...init, keepalive, signal: AbortSignal.timeout(patience) });
+    const early = init.method === undefined ? earlyAnswer(path) : undefined;
+    response = await (early ?? fetch(`/api${path}`, { ...init, keepalive, signal: AbortSignal.timeout(patience) }));
   } catch (error) {
     const hung = (error as Error).name === "TimeoutError";
     throw new ApiError(

@@ -12,6 +12,7 @@ import type { LetteringFacts } from "@mend-joint/core/shelf";
 import type { Fingered, LetterLoad, LoadTest } from "@mend-joint/core/strength";
 import type { Picture } from "@mend-joint/core/trace";
 import { proxy, type Remote, wrap } from "comlink";
+import { earlyWorker, startExaminer } from "../early";
 import type { Chosen, Found, TraceWish } from "./bringing";
 import type { CutChoices, CutSheet, Trial } from "./cutting";
 import type { ExaminerApi } from "./examiner.worker";
@@ -39,10 +40,14 @@ interface Host {
   stop(): void;
 }
 
-function host(onStart: (remote: Remote<ExaminerApi>) => void = () => {}): Host {
+/** @param first the worker to begin with, where there is one */
+function host(
+  onStart: (remote: Remote<ExaminerApi>) => void = () => {},
+  first: () => Worker | undefined = () => undefined,
+): Host {
   let running: Running | undefined;
   const start = (): Running => {
-    const worker = new Worker(new URL("./examiner.worker.ts", import.meta.url), { type: "module" });
+    const worker = first() ?? startExaminer();
     const lost = new Promise<never>((_, reject) => {
       const end = () => {
         worker.terminate();
@@ -77,7 +82,7 @@ let onProgress: (stage: string) => void = () => {};
 /** Gives up what is being examined. */
 let giveUp: (reason: Error) => void = () => {};
 
-const examiner = host((remote) => void remote.onProgress(proxy((stage: string) => onProgress(stage))));
+const examiner = host((remote) => void remote.onProgress(proxy((stage: string) => onProgress(stage))), earlyWorker);
 /** Mends take longer than examining; a worker of their own keeps them out of the way of the hand. */
 const mender = host();
 /** A worker of its own measures the lettering shelf, so that nothing else waits for it. */

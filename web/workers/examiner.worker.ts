@@ -25,6 +25,10 @@ examining.then(
   },
   () => {},
 );
+/** A piece that will be asked for soon. */
+addEventListener("message", ({ data }: MessageEvent<{ soon?: Piece }>) => {
+  if (!started && Array.isArray(data.soon?.parts)) sendForFonts(data.soon);
+});
 const cutting = () => import("./cutting");
 const bringing = () => import("./bringing");
 

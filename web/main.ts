@@ -1,0 +1,4 @@
+import { beginEarly } from "./early";
+
+beginEarly(location.pathname);
+void import("./app");

@@ -2,8 +2,9 @@
  * How long the load test takes: the frame, all letters in three directions, and how that grows with the piece.
  */
 import { examine, type Library } from "@mend-joint/core";
+import { createExaminer } from "@mend-joint/core/examiner";
 import { measureWidths } from "@mend-joint/core/measure";
-import { lostToCut, type Piece } from "@mend-joint/core/piece";
+import { applyMove, lostToCut, type Piece } from "@mend-joint/core/piece";
 import { createLoadTest, frameOf, heldAt, materialOf } from "@mend-joint/core/strength";
 import { median } from "./clock";
 import { letters, threeLines } from "./pieces";
@@ -25,6 +26,21 @@ export async function loads(library: Library, bar: Bar): Promise<void> {
   bar("frame of three lines, built and factored", built, 80, "ms");
   const all = await median(() => createLoadTest(threeLines, whole), 9, 3);
   bar("all its letters in three directions, beyond that", all - built, 120, "ms");
+  const examiner = createExaminer(library);
+  examiner.loads(threeLines);
+  let step = 0;
+  const [letter] = whole.letters.slice(-1);
+  const dragged = await median(
+    () => {
+      step++;
+      const { wordId, key } = letter!;
+      const moved = applyMove(threeLines, { what: "letters", letters: [{ wordId, key }], dx: 0.02 * step, dy: 0.01 * step });
+      examiner.loads(moved, { moving: true });
+    },
+    9,
+    3,
+  );
+  bar("load test while a letter is dragged", dragged, 150, "ms");
   const times: number[] = [];
   for (const count of SIZES) {
     const piece = letters(count);

@@ -6,7 +6,7 @@ import { usePiece } from "../state/piece";
 import { loadFinger, loadTest } from "../workers/examiner";
 
 /** The load test waits until the piece has been left alone for so long while it is not shown, ms … */
-const AT_REST = 900;
+const AT_REST = 1500;
 /** … and is not asked for then of pieces with more letters than this: they would keep the examiner from what is changed next. */
 const FEW_LETTERS = 30;
 

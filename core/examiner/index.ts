@@ -53,7 +53,7 @@ export interface Examiner {
   sheet(piece: Piece, choices: FileOptions): CutSheet;
   /** @throws FileError, PatternError */
   files(piece: Piece, formats: readonly FileFormat[], choices: FileOptions): Promise<MadeFile[]>;
-  /** What the piece takes, worked out once for as long as it is the last that was asked for. @throws StrengthError */
+  /** What the piece takes, worked out once for as long as it is the last that was asked for; what is in the hand does not fall. @throws StrengthError */
   loads(piece: Piece, options?: { moving?: boolean }): LoadTester;
   /** How a word would survive in a lettering; `null` where the lettering is not there. */
   lettering(word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): LetteringFacts | null;
@@ -150,7 +150,7 @@ export function createExaminer(fonts: Library): Examiner {
     loads: (piece, { moving = false } = {}) => {
       const examination = moving ? examineInHand(piece) : update(piece);
       if (tested?.examination !== examination)
-        tested = { examination, tester: examination[TESTED] ?? createLoadTest(piece, examination) };
+        tested = { examination, tester: examination[TESTED] ?? createLoadTest(piece, examination, { dropping: !moving }) };
       return tested.tester;
     },
     lettering: (word, font, piece) => measureLettering(word, font, piece, library),

@@ -37,7 +37,11 @@ export function useLoads(): void {
         const known = loads?.piece.id === piece.id ? loads : null;
         // What it took before the hand came is what to compare with, not what it took a moment ago.
         const before = known?.moving ? known.before : (known?.test ?? known?.before ?? null);
-        return { loads: { piece, test, fault, before, moving }, ...(fault !== null && { finger: null }) };
+        // How it falls is worked out when it is let go.
+        const kept = moving ? (known?.test?.uses.filter(({ kind }) => kind === "dropping") ?? []) : [];
+        const whole =
+          test && kept.length > 0 ? { ...test, uses: [...test.uses.filter(({ kind }) => kind !== "dropping"), ...kept] } : test;
+        return { loads: { piece, test: whole, fault, before, moving }, ...(fault !== null && { finger: null }) };
       });
     };
     const ask = () => {

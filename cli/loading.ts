@@ -11,6 +11,7 @@ import {
   forcesOf,
   frameOf,
   heldAt,
+  heldBy,
   loadsInUse,
   loadsOn,
   type Material,
@@ -117,14 +118,14 @@ export function testLoads(
   if (supports.length === 0) throw new UsageError("Say where it is held: --support X0,Y0,X1,Y1");
   const figure = (value: number) => (Math.abs(value) < NOTHING ? 0 : Number(value.toPrecision(6)));
   const point = ({ x, y }: { x: number; y: number }): [number, number] => [figure(x), figure(up * y) || 0];
-  /** Held as the caller says, nobody knows what it is used for. */
+  /** In another material, or held as the caller says: then nobody knows what it is used for. */
   const heldAsSaid = () => {
     const { strength } = stock;
     const frame = frameOf(measureWidths(examination.material).medial(), { ...material, grain: usual.grain }, supports, lost);
-    const forces = forcesOf(piece?.hand);
-    const letters = loadsOn(frame, examination, supports, { strength }, forces.finger);
-    const uses = loadsInUse(frame, { held: { by: "letters", places: supports }, forces }, examination, { strength });
-    return { letters, uses };
+    const by = given.length === 0 && piece ? heldBy(piece, examination).by : "letters";
+    const asked = { held: { by, places: supports }, forces: forcesOf(piece?.hand) };
+    const letters = loadsOn(frame, asked, examination, { strength });
+    return { letters, uses: loadsInUse(frame, asked, examination, { strength }) };
   };
   const json: Reported = {};
   const lines: string[] = [];

@@ -13,7 +13,7 @@ export const startExaminer = (): Worker =>
 
 /** @param path of the page's address */
 export function beginEarly(path: string): void {
-  const id = /^\/bench\/([^/]+)/.exec(path)?.[1];
+  const id = /^\/bench\/([^/]+)\/?$/.exec(path)?.[1];
   if (!id) return;
   const own = { worker: startExaminer(), failed: false };
   own.worker.addEventListener("error", () => {

@@ -2,7 +2,7 @@
  * What was read off a coupon after it was cut, peeled, washed and handled.
  */
 import { z } from "zod";
-import { stockSchema } from "../piece";
+import { GRAVITY, stockSchema } from "../piece";
 import { type CouponPlan, couponPlanSchema, NECKS, PULLED, type Row, STRIPS } from "./plan";
 
 /** It held, it broke, or nobody has said. */
@@ -98,9 +98,6 @@ export const strengthFromPull = (force: number, plan: Pick<CouponPlan, "pulled">
 /** The pull that breaks it, N. @param strength MPa */
 export const pullForStrength = (strength: number, plan: Pick<CouponPlan, "pulled">, thickness: number, kerf: number): number =>
   strength * modulusOver(kerf, thickness, plan);
-
-/** Standard gravity, m/s² (CGPM, 1901). */
-const GRAVITY = 9.80665;
 
 /** A pull as a scale shows it: "12", "12 N", "1.2 kg", "850 g". @returns N, `null` for what cannot be read */
 export function parseForce(text: string): number | null {

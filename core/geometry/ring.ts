@@ -80,6 +80,23 @@ export function vertexCount(region: Region): number {
   return region.reduce((n, ring) => n + ring.length / 2, 0);
 }
 
+/** The corner that is farthest from a place, and how far, mm; `null` where none counts. */
+export function farthestCorner(
+  region: Region,
+  from: Point,
+  counts: (corner: Point) => boolean = () => true,
+): (Point & { away: number }) | null {
+  let best: (Point & { away: number }) | null = null;
+  for (const ring of region) {
+    for (let i = 0; i < ring.length; i += 2) {
+      const corner = { x: ring[i]!, y: ring[i + 1]! };
+      const away = Math.hypot(corner.x - from.x, corner.y - from.y);
+      if (away > (best?.away ?? -1) && counts(corner)) best = { ...corner, away };
+    }
+  }
+  return best;
+}
+
 /** Smallest box around a region, or `null` when there is nothing in it. */
 export function regionBox(region: Region): Box | null {
   const box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };

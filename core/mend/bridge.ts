@@ -2,7 +2,7 @@
  * An ornament put where it joins the most of what is loose or weak.
  */
 import { type Examination, examine, type Library } from "../examine";
-import { joinBoxes, type Point, regionBox } from "../geometry";
+import { farthestCorner, joinBoxes, type Point, regionBox } from "../geometry";
 import { type Finding, isNarrower, openFindings } from "../judge";
 import type { Ornament, Piece } from "../piece";
 import { round, unit } from "./scene";
@@ -78,11 +78,8 @@ function relieved({ solids, holds }: Examination): number {
   const reaches = new Map<object, number>();
   holds.forEach(({ falls, anchor, neck, ties, at }, i) => {
     if (falls || anchor || solids[i]!.holder || !neck || ties > 1) return;
-    let reach = reaches.get(neck) ?? 0;
-    for (const ring of solids[i]!.region) {
-      for (let k = 0; k < ring.length; k += 2) reach = Math.max(reach, Math.hypot(ring[k]! - at.x, ring[k + 1]! - at.y));
-    }
-    reaches.set(neck, reach);
+    const reach = farthestCorner(solids[i]!.region, at)?.away ?? 0;
+    reaches.set(neck, Math.max(reach, reaches.get(neck) ?? 0));
   });
   return -[...reaches.values()].reduce((sum, reach) => sum + reach, 0);
 }

@@ -2,7 +2,7 @@
  * An ornament in the place of a letter's counter.
  */
 import { examine, type Library } from "../examine";
-import { backwards, ringArea } from "../geometry";
+import { backwards, farthestCorner, ringArea } from "../geometry";
 import { ornamentOutline } from "../holders";
 import { poleOf } from "../measure";
 import type { Ornament, Piece, SymbolName } from "../piece";
@@ -37,8 +37,5 @@ export function counterPlace(
 /** Diameter of the disc about an ornament's middle that it just fits in, as a multiple of its height. */
 function acrossPerHeight(name: SymbolName): number {
   const outline = ornamentOutline({ name, height: 1, turn: 0, mirror: false, round: 0 }, { x: 0, y: 0 });
-  let farthest = 0;
-  for (const ring of outline)
-    for (let i = 0; i < ring.length; i += 2) farthest = Math.max(farthest, Math.hypot(ring[i]!, ring[i + 1]!));
-  return 2 * farthest;
+  return 2 * (farthestCorner(outline, { x: 0, y: 0 })?.away ?? 0);
 }

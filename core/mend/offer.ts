@@ -31,7 +31,6 @@ export interface Mend {
   /** Material that comes and goes, to be drawn over the piece. */
   added: Region;
   removed: Region;
-  verdict: Examination["verdict"];
 }
 
 /** How many mends are offered for one finding. */
@@ -230,10 +229,7 @@ function tryFor(
     if (!canBeKept(mended)) return "not";
     const after = examine(mended, library, { notes: finding.means === "note", hand: false, base: before });
     const proof = proveMend(before, after, finding, attempt.loses ?? [], wanted);
-    if (proof !== "mended") return proof;
-    // What it must bear is part of the verdict, but not of this proof.
-    const whole = mended.hand?.rule ? examine(mended, library, { notes: false, base: before, hand: true }) : after;
-    return describe(attempt, { amount, mended, after: whole }, trial);
+    return proof === "mended" ? describe(attempt, { amount, mended, after }, trial) : proof;
   };
   const { amounts } = attempt;
   if (amounts) {
@@ -325,7 +321,6 @@ function describe(attempt: Attempt, { amount, mended, after }: Success, { before
     change: area,
     added,
     removed,
-    verdict: after.verdict,
   };
 }
 

@@ -6,6 +6,9 @@ export type Units = "mm" | "in";
 /** Exact by definition (international inch, 1959). */
 export const MM_PER_INCH = 25.4;
 
+/** Standard gravity, m/s² (CGPM, 1901): N for each kg. */
+export const GRAVITY = 9.80665;
+
 const FACTOR: Record<string, number> = {
   mm: 1,
   cm: 10,

@@ -229,15 +229,14 @@ const WIDEST = 1000;
  * How many times as wide a beam must be at one of its ends, so that what it bears strains it by no more than so much. What it bears stays
  * as it is: true where one way alone leads to what is held, and a little much elsewhere, for what is stiffer bears more.
  *
+ * @param limit MPa
  * @param end 2 n for the first end of beam n, 2 n + 1 for the other
- * @param limit MPa @param width of the beam @param thickness of the sheet, mm
+ * @param width of the beam @param thickness of the sheet, mm
  */
 export function wideningTo(
   limit: number,
-  sections: Sections,
-  end: number,
-  moved: Float64Array,
-  { width, thickness }: { width: number; thickness: number },
+  { sections, moved }: { sections: Sections; moved: Float64Array },
+  { end, width, thickness }: { end: number; width: number; thickness: number },
 ): number {
   const [n, other] = [end >> 1, end & 1];
   const figure = (k: number) => sections.figures[FIGURES * n + k]!;

@@ -198,19 +198,20 @@ function frameHeld(graph: MedialGraph, material: Material, supports: readonly Su
       worst: { x: x[node]!, y: y[node]!, width: left[node]!, along: { x: dx / length, y: dy / length }, stress: most },
       stresses,
       widthFor: (stress) =>
-        left[node]! * wideningTo(stress / weaker[end >> 1]!, sections, end, moved, { width: wide, thickness }),
+        left[node]! * wideningTo(stress / weaker[end >> 1]!, { sections, moved }, { end, width: wide, thickness }),
     };
   };
   /** What a force at a place is where it goes into a node: with its moment about there. */
-  const addTo = (load: Float64Array, node: number, px: number, py: number, [fx, fy, fz]: Push["force"]) => {
+  const addTo = (load: Float64Array, node: number, { x: px, y: py, force: [fx, fy, fz] }: Push) => {
     const [ax, ay] = [px - x[node]!, py - y[node]!];
     const here = [fx, fy, fz, ay * fz, -ax * fz, ax * fy - ay * fx];
     for (let k = 0; k < MOVES; k++) load[node * MOVES + k]! += here[k]!;
   };
-  const loadOf = ({ x: px, y: py, force, grip }: Push): { node: number; load: Float64Array } => {
-    const node = grip ? nodeAt(grip.x, grip.y) : nodeAt(px, py);
+  const loadOf = (push: Push): { node: number; load: Float64Array } => {
+    const { x: px, y: py } = push.grip ?? push;
+    const node = nodeAt(px, py);
     const load = new Float64Array(MOVES * nodes);
-    addTo(load, node, px, py, force);
+    addTo(load, node, push);
     return { node, load };
   };
   const bearing = bearingBeams(nodes, links, still);
@@ -242,7 +243,7 @@ function frameHeld(graph: MedialGraph, material: Material, supports: readonly Su
       const load = new Float64Array(MOVES * nodes);
       const each: Push["force"] = [fx / places.length, fy / places.length, fz / places.length];
       for (const place of places) {
-        if (isHanging(place)) addTo(load, deepest(place.x, place.y), place.x, place.y, each);
+        if (isHanging(place)) addTo(load, deepest(place.x, place.y), { ...place, force: each });
       }
       return strainsOf(factored.solve(load), 0);
     },

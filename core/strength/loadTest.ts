@@ -6,7 +6,17 @@ import { measureWidths } from "../measure";
 import { lostToCut, type Piece } from "../piece";
 import { framesOf, type Strain, StrengthError } from "./frame";
 import { type Held, heldBy, type Loaded, rimsOf } from "./held";
-import { DIRECTIONS, dropped, forcesOf, type LetterLoad, loadsInUse, loadsOn, peeled, type UseLoad } from "./loads";
+import {
+  DIRECTIONS,
+  dropped,
+  forcesOf,
+  type LetterLoad,
+  loadsInUse,
+  loadsOn,
+  type OnLetters,
+  peeled,
+  type UseLoad,
+} from "./loads";
 import { materialOf } from "./material";
 import { gramsOf, spreadOver, weightOf } from "./weight";
 
@@ -81,13 +91,14 @@ export function createLoadTest(piece: Piece, loaded: Loaded, { letters: some, dr
   const shares = new Float64Array(frame.beams.length / 5);
   let peeling: UseLoad | undefined;
   const pushed = some ? { ...loaded, letters: loaded.letters.filter(({ id }) => some.includes(id)) } : loaded;
-  const letters = loadsOn(frame, pushed, held.places, { strength }, finger, (_, direction, bent, under) => {
-    const { stresses } = bent;
+  const onPush: OnLetters["onPush"] = ({ direction, strained, under }) => {
+    const { stresses } = strained;
     for (let n = 0; n < shares.length; n++) shares[n] = Math.max(shares[n]!, (stresses[n]! * finger) / strength);
     if (tool !== "laser" || direction !== "out of the sheet") return;
-    const film = peeled(bent, under, under.width, { strength });
+    const film = peeled(strained, under, { strength });
     if (!peeling || film.takes / film.force < peeling.takes / peeling.force) peeling = film;
-  });
+  };
+  const letters = loadsOn(frame, { held, forces, onPush }, pushed, { strength });
   const strokes = new Float64Array(shares.length * STROKE);
   for (let n = 0; n < shares.length; n++) {
     strokes.set(frame.beams.subarray(5 * n, 5 * n + 5), STROKE * n);

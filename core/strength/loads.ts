@@ -4,7 +4,7 @@
  * How hard a finger pushes, a stick is planted, a ring is tugged, how deep a fall jerks: assumptions, common practice, no published
  * source. The maker may have others of their own.
  */
-import { type Box, boxDistance, boxOfPoint, type Point, regionBox, regionCentroid } from "../geometry";
+import { boxDistance, boxOfPoint, farthestCorner, type Point, regionBox, regionCentroid } from "../geometry";
 import type { Hand } from "../piece";
 import type { Frame, Push, Strain, Strained } from "./frame";
 import { type Held, type Loaded, middleOf } from "./held";
@@ -74,36 +74,40 @@ function loadOf({ worst, widthFor }: Strained, force: number, at: Point, { stren
   return { force, takes, at, breaks: worst, wanted: takes >= force ? worst.width : widthFor(strength / force) };
 }
 
-/**
- * @param onPush told of every push of one newton, before it is judged
- * @returns the weakest letter first; letters that hang on nothing are left out
- */
+/** One newton on a letter: in which direction, what it strains, and where it presses on which width of stroke. */
+interface OneNewton {
+  direction: LetterLoad["direction"];
+  strained: Strained;
+  under: Point & { width: number };
+}
+
+/** What the loads of letters go by. */
+export interface OnLetters extends Pick<InUse, "forces"> {
+  held: Pick<Held, "places">;
+  /** Told of every push, before it is judged. */
+  onPush?: (push: OneNewton) => void;
+}
+
+/** @returns the weakest letter first; letters that hang on nothing are left out */
 export function loadsOn(
   frame: Frame,
+  { held: { places }, forces: { finger }, onPush }: OnLetters,
   { solids, letters, holds }: Pick<Loaded, "solids" | "letters" | "holds">,
-  supports: readonly Box[],
   sheet: Sheet,
-  finger = USUAL_FORCES.finger,
-  onPush: (
-    letter: string,
-    direction: LetterLoad["direction"],
-    strained: Strained,
-    under: Point & { width: number },
-  ) => void = () => {},
 ): LetterLoad[] {
-  const middle = middleOf(supports);
+  const middle = middleOf(places);
   const loads = letters.flatMap(({ id, solids: own }): LetterLoad[] => {
     const held = own.filter((i) => !holds[i]!.falls);
-    const at = farthest(
+    const at = farthestCorner(
       held.flatMap((i) => solids[i]!.region),
       middle,
     );
     if (!at || !frame.hangs(at)) return [];
-    const grip = frame.underFinger(at);
+    const under = frame.underFinger(at);
     return DIRECTIONS.map(({ direction, force }): LetterLoad => {
-      const strained = frame.strain({ ...at, force, grip });
-      onPush(id, direction, strained, grip);
-      return { id, direction, ...loadOf(strained, finger, at, sheet) };
+      const strained = frame.strain({ x: at.x, y: at.y, force, grip: under });
+      onPush?.({ direction, strained, under });
+      return { id, direction, ...loadOf(strained, finger, { x: at.x, y: at.y }, sheet) };
     })
       .filter(({ takes }) => Number.isFinite(takes))
       .sort((a, b) => a.takes - b.takes)
@@ -122,7 +126,7 @@ export interface Mass {
 interface InUse {
   held: Pick<Held, "by" | "places">;
   forces: Forces;
-  /** Of a piece on a loop, the same held by the loop's rim alone, as by a ring through its hole; left out, that is not asked. */
+  /** Of a piece on a loop, the same held by the loop's rim alone, as by a ring through its hole; left out, all of the loop is. */
   byRim?: Frame | undefined;
   /** Left out where nobody asks for what its own weight does. */
   mass?: Mass | undefined;
@@ -143,8 +147,9 @@ export function loadsInUse(
   const middle = middleOf(places);
   const lettering = regionBox(letters.flatMap(({ solids: own }) => own.flatMap((i) => solids[i]!.region)));
   const material = cutouts.flatMap(({ region, falls }) => (falls ? [] : region));
-  const tip = farthest(material, middle, places);
-  if (!tip || !frame.hangs(tip)) return [];
+  const far = farthestCorner(material, middle, (corner) => !places.some((box) => boxDistance(box, boxOfPoint(corner)) === 0));
+  if (!far || !frame.hangs(far)) return [];
+  const tip = { x: far.x, y: far.y };
   const pushed = (kind: UseLoad["kind"], force: number, at: Point, ways: readonly Push["force"][], grip?: Point): UseLoad =>
     ways
       .map((way) => ({ kind, ...loadOf(frame.strain({ ...at, force: way, ...(grip && { grip }) }), force, at, sheet) }))
@@ -160,17 +165,16 @@ export function loadsInUse(
   }
   if (by === "loop") {
     const askew = pushed("tugging", forces.tugging, tip, tilted(middle, tip));
-    const centre = mass && byRim && regionCentroid(material);
-    if (centre) {
-      // Straight down, as it hangs: a ring turns with what pulls at it.
-      const [down] = tilted(middle, centre, 0);
-      const straight: UseLoad = {
-        kind: "tugging",
-        ...loadOf(byRim.strain({ ...centre, force: down!, grip: tip }), forces.tugging, tip, sheet),
-      };
-      loads.push(straight.takes < askew.takes ? straight : askew);
-      loads.push({ kind: "hanging", ...loadOf(byRim.carry(down!, mass.places), JERK * mass.weight, centre, sheet) });
-    } else loads.push(askew);
+    const centre = regionCentroid(material);
+    if (!centre) return [...loads, askew];
+    // Straight down, as it hangs: a ring turns with what pulls at it.
+    const [down] = tilted(middle, centre, 0);
+    const straight = loadOf((byRim ?? frame).strain({ ...centre, force: down!, grip: tip }), forces.tugging, tip, sheet);
+    loads.push(straight.takes < askew.takes ? { kind: "tugging", ...straight } : askew);
+    if (mass) {
+      const hanging = (byRim ?? frame).carry(down!, mass.places);
+      loads.push({ kind: "hanging", ...loadOf(hanging, JERK * mass.weight, centre, sheet) });
+    }
   }
   return loads;
 }
@@ -180,9 +184,10 @@ export function dropped(frame: Frame, at: Point, { weight, places }: Mass, sheet
   return { kind: "dropping", ...loadOf(frame.carry([0, 0, 1], places), FALL * weight, at, sheet) };
 }
 
-/** The film is pulled off by the ends of letters. @param width of the stroke there, mm; @param strained by one newton out of the sheet */
-export function peeled(strained: Strained, at: Point, width: number, sheet: Sheet): UseLoad {
-  return { kind: "peeling", ...loadOf(strained, PEEL * Math.min(STRIP, width), at, sheet) };
+/** The film is pulled off by the ends of letters. @param strained by one newton out of the sheet @param under the stroke there */
+export function peeled(strained: Strained, under: OneNewton["under"], sheet: Sheet): UseLoad {
+  const at = { x: under.x, y: under.y };
+  return { kind: "peeling", ...loadOf(strained, PEEL * Math.min(STRIP, under.width), at, sheet) };
 }
 
 /** One newton from one place towards another, tilted both ways in the plane and out of it. */
@@ -195,17 +200,4 @@ function tilted(from: Point, to: Point, degrees = TILT): Push["force"][] {
     [c * ux + s * uy, c * uy - s * ux, 0],
     [c * ux, c * uy, s],
   ];
-}
-
-/** @param except boxes whose places do not count */
-function farthest(rings: readonly Float64Array[], { x, y }: Point, except: readonly Box[] = []): Point | null {
-  let [best, far]: [Point | null, number] = [null, -1];
-  for (const ring of rings) {
-    for (let i = 0; i < ring.length; i += 2) {
-      const away = Math.hypot(ring[i]! - x, ring[i + 1]! - y);
-      if (away > far && !except.some((box) => boxDistance(box, boxOfPoint({ x: ring[i]!, y: ring[i + 1]! })) === 0))
-        [best, far] = [{ x: ring[i]!, y: ring[i + 1]! }, away];
-    }
-  }
-  return best;
 }

@@ -2,11 +2,8 @@
  * How heavy a piece is, how it hangs, and whether it stands.
  */
 import { type Box, crossingsAt, type Point, type Region, regionArea, regionBox } from "../geometry";
-import type { Stock } from "../piece";
+import { GRAVITY, type Stock } from "../piece";
 import { densityOf } from "./material";
-
-/** Standard gravity, m/s² (ISO 80000-3). */
-const GRAVITY = 9.80665;
 
 /** Grams. @param area mm² */
 export const gramsOf = (area: number, stock: Pick<Stock, "material" | "density" | "thickness">): number =>

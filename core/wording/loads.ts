@@ -64,7 +64,7 @@ export function loadedSo(load: UseLoad["kind"] | LetterLoad["direction"], force:
     case "planting":
       return `Pushed ${into ? `into the ${into}` : "in"} with ${newton(force)}, a little askew,`;
     case "tugging":
-      return `Tugged by its ring with ${newton(force)}, a little askew,`;
+      return `Tugged by its ring with ${newton(force)}, straight and a little askew,`;
     case "hanging":
       return `Jerked while it hangs, by ten times its weight, ${newton(force)},`;
     case "dropping":

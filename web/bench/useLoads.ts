@@ -1,5 +1,5 @@
 import type { Piece } from "@mend-joint/core/piece";
-import type { LoadTest } from "@mend-joint/core/strength";
+import type { LoadTest, UseLoad } from "@mend-joint/core/strength";
 import { useEffect, useRef, useState } from "react";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
@@ -38,9 +38,8 @@ export function useLoads(): void {
         // What it took before the hand came is what to compare with, not what it took a moment ago.
         const before = known?.moving ? known.before : (known?.test ?? known?.before ?? null);
         // How it falls is worked out when it is let go.
-        const kept = moving ? (known?.test?.uses.filter(({ kind }) => kind === "dropping") ?? []) : [];
-        const whole =
-          test && kept.length > 0 ? { ...test, uses: [...test.uses.filter(({ kind }) => kind !== "dropping"), ...kept] } : test;
+        const fallen = known?.test?.uses.find(isFall);
+        const whole = test && moving && fallen && !test.uses.some(isFall) ? { ...test, uses: [...test.uses, fallen] } : test;
         return { loads: { piece, test: whole, fault, before, moving }, ...(fault !== null && { finger: null }) };
       });
     };
@@ -76,6 +75,8 @@ export function useLoads(): void {
     };
   }, [shown, piece, moving, finger]);
 }
+
+const isFall = ({ kind }: UseLoad) => kind === "dropping";
 
 const lettersOf = ({ parts }: Piece): number =>
   parts.reduce((sum, part) => sum + (part.kind === "word" ? part.keys.length : 0), 0);

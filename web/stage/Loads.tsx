@@ -16,6 +16,8 @@ const CLASSES = [
   { upTo: 1, colour: "var(--color-weak)", share: 0.38, text: "nearly all" },
   { upTo: Infinity, colour: "var(--color-falls)", share: 0.62, text: "breaks" },
 ] as const;
+/** What is held is hatched so far beyond its outline too, mm. */
+const BESIDE = 1.5;
 /** However thin a stroke is, its line is seen, mm. */
 const THINNEST = 0.3;
 
@@ -39,16 +41,23 @@ export function LoadStrokes({ test }: { test: LoadTest }) {
           <path d="M0 0V2.4" stroke="var(--color-ink)" strokeWidth={0.5} />
         </pattern>
       </defs>
-      {test.held.places.map(({ minX, minY, maxX, maxY }) => (
-        <rect
-          key={`${minX} ${minY} ${maxX} ${maxY}`}
-          x={minX - 1.5}
-          y={minY - 1.5}
-          width={maxX - minX + 3}
-          height={maxY - minY + 3}
-          fill="url(#held)"
-          fillOpacity={0.55}
-        />
+      {test.held.places.map(({ minX, minY, maxX, maxY, of = [] }, k) => (
+        // Only the holder is held, so far as it lies in the box, and not what lies beside it there.
+        <g key={`${minX} ${minY} ${maxX} ${maxY}`}>
+          <clipPath id={`held-${k}`}>
+            <rect x={minX - BESIDE} y={minY - BESIDE} width={maxX - minX + 2 * BESIDE} height={maxY - minY + 2 * BESIDE} />
+          </clipPath>
+          <path
+            d={regionPath(of)}
+            clipPath={`url(#held-${k})`}
+            fill="url(#held)"
+            stroke="url(#held)"
+            strokeWidth={2 * BESIDE}
+            fillOpacity={0.55}
+            strokeOpacity={0.55}
+            fillRule="evenodd"
+          />
+        </g>
       ))}
       {lines.map(({ key, d, colour, mm }) => (
         <path key={key} d={d} stroke={colour} strokeWidth={mm} />

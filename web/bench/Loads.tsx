@@ -156,8 +156,8 @@ function Letter({ letter, name, finger, before, on }: LetterProps) {
       className="grid w-full grid-cols-[minmax(0,1fr)_64px_56px] items-center gap-2 rounded-lg px-2 py-1.5 text-left hover:bg-ink/6 aria-pressed:bg-film"
     >
       <span className="min-w-0">
-        <span className="block truncate text-[14px]">{name}</span>
-        <span className="block truncate text-[12px] text-quiet">
+        <span className="block text-[14px] leading-tight">{name}</span>
+        <span className="block text-[12px] leading-tight text-quiet">
           {direction}
           {changed && <span className="figure">, was {takesText({ takes: before })}</span>}
         </span>

@@ -10,7 +10,7 @@ const folder = mkdtempSync(join(tmpdir(), "mend-joint-"));
 
 const told = <Told extends { stdout: Buffer }>(outcome: Told) => ({ ...outcome, stdout: outcome.stdout.toString("utf8") });
 const check = async (...args: string[]) => told(await outcomeOf(checkFile, args));
-const checkFromTerminal = (...args: string[]) => told(outcomeOfProcess(new URL("./check.ts", import.meta.url), args));
+const checkFromTerminal = (...args: string[]) => told(outcomeOfProcess("check", args));
 
 function file(name: string, content: string): string {
   const path = join(folder, name);

@@ -24,7 +24,7 @@ const told = ({ status, stdout, stderr }: ReturnType<typeof outcomeOfProcess>) =
   err: stderr.trim(),
 });
 const run = async (...args: string[]) => told(await outcomeOf(exportFile, args));
-const runFromTerminal = (...args: string[]) => told(outcomeOfProcess(new URL("./export.ts", import.meta.url), args));
+const runFromTerminal = (...args: string[]) => told(outcomeOfProcess("export", args));
 
 describe("formats", () => {
   it.each([

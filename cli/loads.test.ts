@@ -105,7 +105,7 @@ describe("what letters take", () => {
 
   it("is said in lines for people, from a terminal too", () => {
     const path = file("stake.json", demoPiece("sea-kale"));
-    const { stdout } = outcomeOfProcess(new URL("./check.ts", import.meta.url), [path, "--loads"]);
+    const { stdout } = outcomeOfProcess("check", [path, "--loads"]);
     expect(stdout.toString()).toMatch(/(takes|gives way at) \d+\.\d N/);
     expect(stdout.toString()).toContain("Pushed into the soil with 20 N, a little askew, it ");
   });

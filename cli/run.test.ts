@@ -145,7 +145,7 @@ describe("a list of names", () => {
 
   it("from a terminal, as DXF", () => {
     const out = join(folder, "terminal");
-    const { status, stdout } = outcomeOfProcess(new URL("./run.ts", import.meta.url), [
+    const { status, stdout } = outcomeOfProcess("run", [
       "key-ring",
       "--list",
       listOf("Kit\nFfion\n"),

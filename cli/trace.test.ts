@@ -189,15 +189,7 @@ describe("files and figures", () => {
 
   it("a hollow one, written to a file, from a terminal", async () => {
     const path = await file("b.png", (image) => image.png().toBuffer());
-    const { status, stdout } = outcomeOfProcess(new URL("./trace.ts", import.meta.url), [
-      path,
-      "--width",
-      "50",
-      "--hollow",
-      "4",
-      "--out",
-      at("b.svg"),
-    ]);
+    const { status, stdout } = outcomeOfProcess("trace", [path, "--width", "50", "--hollow", "4", "--out", at("b.svg")]);
     expect([status, stdout.length]).toEqual([0, 0]);
     expect(woundOf(ringsOf(readFileSync(at("b.svg"), "utf8"))) / (Math.PI * (25 ** 2 - 21 ** 2))).toBeCloseTo(1, 2);
   });

@@ -54,7 +54,7 @@ test("type a word with an i, see the dot, drag it down, take the file, check the
   expect(download.suggestedFilename()).toBe("kit.svg");
   const path = info.outputPath("piece.svg");
   await download.saveAs(path);
-  const checked = spawnSync("npx", ["tsx", "cli/check.ts", path, "--json"], { cwd: ROOT, encoding: "utf8" });
+  const checked = spawnSync(process.execPath, ["dist/check.js", path, "--json"], { cwd: ROOT, encoding: "utf8" });
   expect(checked.status).toBe(0);
   expect(JSON.parse(checked.stdout)).toMatchObject({ verdict: "holds", solids: 1 });
 

@@ -130,7 +130,7 @@ test("a picture: traced, its threshold by keyboard, cut, and the file holds", as
   ]);
   const file = info.outputPath("piece.svg");
   await download.saveAs(file);
-  const checked = spawnSync("npx", ["tsx", "cli/check.ts", file, "--lines", "--json"], { cwd: ROOT, encoding: "utf8" });
+  const checked = spawnSync(process.execPath, ["dist/check.js", file, "--lines", "--json"], { cwd: ROOT, encoding: "utf8" });
   expect(JSON.parse(checked.stdout)).toMatchObject({ verdict: "holds", solids: 1 });
 });
 
@@ -219,7 +219,7 @@ for (const [beginning, word, drawing] of [
     ]);
     const file = info.outputPath("piece.svg");
     await download.saveAs(file);
-    const checked = spawnSync("npx", ["tsx", "cli/check.ts", file, "--lines", "--json"], { cwd: ROOT, encoding: "utf8" });
+    const checked = spawnSync(process.execPath, ["dist/check.js", file, "--lines", "--json"], { cwd: ROOT, encoding: "utf8" });
     expect(JSON.parse(checked.stdout)).toMatchObject({ verdict: "holds", solids: 1 });
   });
 }

@@ -1,8 +1,12 @@
+import { existsSync } from "node:fs";
 import type { LaunchOptions } from "@playwright/test";
+
+/** Chromium without the pages of its own window, which take a tenth of the time. */
+const SHELL = "/usr/bin/chromium-headless-shell";
 
 /** Debian's Chromium, kept quiet: nothing is fetched from outside. */
 export const BROWSER: LaunchOptions = {
-  executablePath: "/usr/bin/chromium",
+  executablePath: existsSync(SHELL) ? SHELL : "/usr/bin/chromium",
   args: [
     "--no-sandbox",
     "--disable-gpu",

@@ -1,7 +1,6 @@
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { fileURLToPath } from "node:url";
 import { defineConfig } from "@playwright/test";
 import { BROWSER } from "./browser";
 
@@ -25,15 +24,13 @@ export default defineConfig({
     trace: process.env.MEND_JOINT_TRACE === "yes" ? "retain-on-failure" : "off",
   },
   webServer: {
-    command: "npx tsx server/index.ts",
+    command: "node dist/server.js",
     cwd: "..",
     url: `http://127.0.0.1:${PORT}/api/health`,
     timeout: 60_000,
     env: {
       MEND_JOINT_DATA: mkdtempSync(join(tmpdir(), "mend-joint-e2e-")),
       MEND_JOINT_PORT: String(PORT),
-      // Built together with the pages.
-      MEND_JOINT_TASKS: fileURLToPath(new URL("../server/dist/tasks.js", import.meta.url)),
     },
   },
 });

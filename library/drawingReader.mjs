@@ -1,5 +1,4 @@
-/** Starts the reading process, which knows TypeScript only after it has been told. */
-import { register } from "tsx/esm/api";
+/** Starts the process that reads drawings. */
+import { load } from "./load.mjs";
 
-register();
-await import("./drawingReader.ts");
+await load("drawingReader", new URL("./drawingReader.ts", import.meta.url));

@@ -1,5 +1,4 @@
-/** Starts the reading process, which knows TypeScript only after it has been told. */
-import { register } from "tsx/esm/api";
+/** Starts the process that reads fonts. */
+import { load } from "./load.mjs";
 
-register();
-await import("./fontReader.ts");
+await load("fontReader", new URL("./fontReader.ts", import.meta.url));

@@ -1,4 +1,4 @@
 /** The folder of the whole project. */
 export const ROOT: string;
-/** Where the file of all that threads load is built. */
-export const TASKS: string;
+/** Where the programs of Node.js are built. */
+export const BUILT: string;

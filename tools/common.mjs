@@ -53,8 +53,8 @@ export async function installCommands(wanted) {
   }
 }
 
-/** Where the file of all that threads load is built. */
-export const TASKS = join(ROOT, "server", "dist", "tasks.js");
+/** Where the programs of Node.js are built. */
+export const BUILT = join(ROOT, "dist");
 
-/** Pages, and what threads load, as they are served. @returns whether both could be built */
+/** Pages and programs, as they are served and run. @returns whether both could be built */
 export const build = async () => (await run("npm", ["run", "--silent", "build"])) === 0;

@@ -169,7 +169,7 @@ async function pictureOfBay(): Promise<Buffer> {
   return Buffer.from(await rasterise(Buffer.from(svg)));
 }
 
-const server = spawn(process.execPath, ["--import", "tsx", "server/index.ts"], {
+const server = spawn(process.execPath, ["dist/server.js"], {
   env: { ...process.env, MEND_JOINT_DATA: ":memory:", MEND_JOINT_PORT: "0" },
   stdio: ["ignore", "pipe", "inherit"],
 });

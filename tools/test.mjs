@@ -16,7 +16,7 @@ if (!postgresPrograms() && process.getuid?.() === 0) {
   writeFileSync("/etc/postgresql-common/createcluster.d/none.conf", "create_main_cluster = false\n");
 }
 await installCommands({
-  "command -v chromium": "chromium",
+  "command -v chromium-headless-shell || command -v chromium": "chromium-headless-shell",
   "command -v rsvg-convert": "librsvg2-bin",
   "/usr/bin/python3 -c 'import scipy'": "python3-scipy",
   "/usr/bin/python3 -c 'import PIL'": "python3-pil",
@@ -88,7 +88,7 @@ function browserCounts() {
   return { passed: stats.expected + stats.flaky, failed: stats.unexpected, names };
 }
 
-await check("Types", "npx", ["tsc", "-p", "."]);
+await check("Types", "npm", ["run", "--silent", "typecheck"]);
 await check("Format and lint", "npx", ["biome", "ci", "."]);
 await check("Imports run downwards", "npx", [
   "depcruise",

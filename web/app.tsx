@@ -1,40 +1,34 @@
-import { lazy, type ReactNode, StrictMode, Suspense } from "react";
+import { type ComponentType, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { Toaster } from "sonner";
-import { BenchScreen } from "./screens/BenchScreen";
-import { CheckScreen } from "./screens/CheckScreen";
-import { CutScreen } from "./screens/CutScreen";
 import { LostScreen } from "./screens/LostScreen";
-import { NewRunScreen } from "./screens/NewRunScreen";
-import { NewScreen } from "./screens/NewScreen";
-import { RackScreen } from "./screens/RackScreen";
-import { RunScreen } from "./screens/RunScreen";
-import { RunsScreen } from "./screens/RunsScreen";
 import "./styles.css";
 
-/** Rarely wanted, with what it brings. */
-const StockScreen = lazy(() => import("./screens/StockScreen").then((screen) => ({ default: screen.StockScreen })));
+/** A screen that is loaded when it is gone to; the one before it stays in sight meanwhile. */
+const screen = (path: string, load: () => Promise<ComponentType>) => ({
+  path,
+  lazy: { Component: load },
+  errorElement: <LostScreen />,
+  hydrateFallbackElement: <></>,
+});
 
-const CouponScreen = lazy(() => import("./screens/CouponScreen").then((screen) => ({ default: screen.CouponScreen })));
-
-function Later({ screen }: { screen: ReactNode }) {
-  return <Suspense fallback={null}>{screen}</Suspense>;
-}
+const run = async () => (await import("./screens/RunScreen")).RunScreen;
+const stock = async () => (await import("./screens/StockScreen")).StockScreen;
 
 const router = createBrowserRouter([
-  { path: "/", element: <RackScreen />, errorElement: <LostScreen /> },
-  { path: "/new", element: <NewScreen />, errorElement: <LostScreen /> },
-  { path: "/bench/:id", element: <BenchScreen />, errorElement: <LostScreen /> },
-  { path: "/bench/:id/cut", element: <CutScreen />, errorElement: <LostScreen /> },
-  { path: "/runs", element: <RunsScreen />, errorElement: <LostScreen /> },
-  { path: "/runs/new", element: <NewRunScreen />, errorElement: <LostScreen /> },
-  { path: "/runs/:id", element: <RunScreen />, errorElement: <LostScreen /> },
-  { path: "/runs/:id/:view", element: <RunScreen />, errorElement: <LostScreen /> },
-  { path: "/stock", element: <Later screen={<StockScreen />} />, errorElement: <LostScreen /> },
-  { path: "/stock/:sheet", element: <Later screen={<StockScreen />} />, errorElement: <LostScreen /> },
-  { path: "/stock/:sheet/test", element: <Later screen={<CouponScreen />} />, errorElement: <LostScreen /> },
-  { path: "/check", element: <CheckScreen />, errorElement: <LostScreen /> },
+  screen("/", async () => (await import("./screens/RackScreen")).RackScreen),
+  screen("/new", async () => (await import("./screens/NewScreen")).NewScreen),
+  screen("/bench/:id", async () => (await import("./screens/BenchScreen")).BenchScreen),
+  screen("/bench/:id/cut", async () => (await import("./screens/CutScreen")).CutScreen),
+  screen("/runs", async () => (await import("./screens/RunsScreen")).RunsScreen),
+  screen("/runs/new", async () => (await import("./screens/NewRunScreen")).NewRunScreen),
+  screen("/runs/:id", run),
+  screen("/runs/:id/:view", run),
+  screen("/stock", stock),
+  screen("/stock/:sheet", stock),
+  screen("/stock/:sheet/test", async () => (await import("./screens/CouponScreen")).CouponScreen),
+  screen("/check", async () => (await import("./screens/CheckScreen")).CheckScreen),
   { path: "*", element: <LostScreen /> },
 ]);
 

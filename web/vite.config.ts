@@ -10,7 +10,21 @@ export default defineConfig({
   // HarfBuzz finds its WebAssembly beside its own module, so it must stay a module of its own.
   optimizeDeps: { exclude: ["harfbuzzjs"] },
   worker: { format: "es" },
-  build: { target: "es2023", chunkSizeWarningLimit: 1200 },
+  build: {
+    target: "es2023",
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: "early", test: /web\/early|preload-helper/, priority: 2 },
+            { name: "react", priority: 1, test: /node_modules\/(react|react-dom|react-router|scheduler|sonner)\// },
+            // What several screens use is one file: fifty small ones take longer than the work in them.
+            { name: "shared", test: (path) => !/echarts|zrender|useChart/.test(path), minShareCount: 2 },
+          ],
+        },
+      },
+    },
+  },
   server: {
     port: 5181,
     strictPort: true,

@@ -1,6 +1,7 @@
 /** Commands run as tests want them: in this process, with what they wrote. */
 import { spawnSync } from "node:child_process";
-import { fileURLToPath } from "node:url";
+import { join } from "node:path";
+import { BUILT } from "../../tools/common.mjs";
 import { type Command, runCommand } from "../terminal";
 
 export async function outcomeOf(command: Command, args: readonly string[]) {
@@ -15,9 +16,7 @@ export async function outcomeOf(command: Command, args: readonly string[]) {
 }
 
 /** The same as a process of its own, as from a terminal. */
-export function outcomeOfProcess(entry: URL, args: readonly string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["--import", "tsx", fileURLToPath(entry), ...args], {
-    maxBuffer: 1e8,
-  });
+export function outcomeOfProcess(command: "check" | "export" | "run" | "trace", args: readonly string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [join(BUILT, `${command}.js`), ...args], { maxBuffer: 1e8 });
   return { status, stdout, stderr: stderr.toString("utf8") };
 }

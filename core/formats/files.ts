@@ -1,16 +1,14 @@
 /**
- * The files of a piece, each by one call.
+ * The files of a piece, each by one call. Writers and their libraries are loaded when a file is wanted, so that examining begins sooner.
  */
-
 import { strToU8, zipSync } from "fflate";
 import { type CutPlan, type Draw, type LinePurpose, type MachineProfile, planCut, type Tabs } from "../cut";
 import { ClearError } from "../errors";
 import { REACH, regionBox } from "../geometry";
 import type { Piece } from "../piece";
 import type { Sheet } from "../report";
-import { type DxfCurves, writeDxf } from "./dxf-out";
-import { type PatternOptions, writePattern } from "./pattern";
-import { writePdf } from "./pdf-out";
+import type { DxfCurves } from "./dxf-out";
+import type { PatternOptions } from "./pattern";
 import { type PictureOptions, writePicture } from "./picture";
 import { differenceOf } from "./proof";
 import { slug, writeSvg } from "./svg-out";
@@ -117,15 +115,18 @@ async function cutFile(piece: Piece, plan: CutPlan, format: "svg" | "dxf" | "pdf
     case "svg":
       return strToU8(writeSvg(plan, { title, name: title, source: options.source ? piece : undefined }));
     case "dxf":
-      return strToU8(writeDxf(plan, options.curves));
+      return strToU8((await import("./dxf-out")).writeDxf(plan, options.curves));
     case "pdf":
-      return writePdf(plan, { title });
+      return (await import("./pdf-out")).writePdf(plan, { title });
   }
 }
 
 async function drawnFile(piece: Piece, sheet: Sheet, format: "pattern" | "picture", options: FileOptions): Promise<Uint8Array> {
   const title = piece.name;
-  if (format === "pattern") return writePattern(sheet.material, { title, note: piece.stock.name, ...options.pattern });
+  if (format === "pattern") {
+    const { writePattern } = await import("./pattern");
+    return writePattern(sheet.material, { title, note: piece.stock.name, ...options.pattern });
+  }
   return strToU8(writePicture(sheet, piece.stock, { title, ...options.picture }));
 }
 

@@ -1,10 +1,7 @@
 /**
- * Reading an outline file by what is in it, whatever it is called.
+ * Reading an outline file by what is in it, whatever it is called. Each reader is loaded when a file needs it.
  */
 import { type Drawing, DrawingError, MOST_BYTES } from "./drawing";
-import { readDxf } from "./dxf-in";
-import { readPdf } from "./pdf-in";
-import { readSvg } from "./svg-in";
 
 export type DrawingFormat = "svg" | "dxf" | "pdf";
 
@@ -23,7 +20,8 @@ export async function readDrawing(bytes: Uint8Array): Promise<Drawing & { format
   if (bytes.length > MOST_BYTES) throw new DrawingError(`The file is larger than ${MOST_BYTES / 1e6} MB`);
   const format = drawingFormat(bytes);
   if (format === null) throw new DrawingError("This is neither an SVG, nor a DXF in text form, nor a PDF");
-  if (format === "pdf") return { format, ...(await readPdf(bytes)) };
+  if (format === "pdf") return { format, ...(await (await import("./pdf-in")).readPdf(bytes)) };
   const text = new TextDecoder("utf-8").decode(bytes);
-  return { format, ...(format === "svg" ? readSvg(text) : readDxf(text)) };
+  if (format === "dxf") return { format, ...(await import("./dxf-in")).readDxf(text) };
+  return { format, ...(await import("./svg-in")).readSvg(text) };
 }

@@ -1,5 +1,4 @@
-/** Starts the reading process, which knows TypeScript only after it has been told. */
-import { register } from "tsx/esm/api";
+/** Starts the process that reads files for the cutter. */
+import { load } from "../../library/load.mjs";
 
-register();
-await import("./jobReader.ts");
+await load("jobReader", new URL("./jobReader.ts", import.meta.url));

@@ -5,8 +5,8 @@ import { type ChildProcess, spawn } from "node:child_process";
 import { cpSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { fileURLToPath } from "node:url";
 import { afterAll, inject } from "vitest";
+import { BUILT } from "../../tools/common.mjs";
 
 const made: string[] = [];
 afterAll(() => {
@@ -34,19 +34,18 @@ export interface Running {
 
 /** Starts a worker of a shared database. */
 export async function startWorker(address: string): Promise<ChildProcess> {
-  const { child } = await startProcess("../worker.ts", { MEND_JOINT_DATABASE: address }, /is ready/);
+  const { child } = await startProcess("worker", { MEND_JOINT_DATABASE: address }, /is ready/);
   return child;
 }
 
 /** Starts a server on a folder. Rejects with what it printed when it ends instead. */
 export function start(path: string, more: Record<string, string> = {}): Promise<Running> {
-  return startProcess("../index.ts", { MEND_JOINT_DATA: path, MEND_JOINT_PORT: "0", ...more }, /http:\/\/[\d.]+:\d+/);
+  return startProcess("server", { MEND_JOINT_DATA: path, MEND_JOINT_PORT: "0", ...more }, /http:\/\/[\d.]+:\d+/);
 }
 
 /** @param ready what it prints when it is; the server's address is in it */
-function startProcess(script: string, more: Record<string, string>, ready: RegExp): Promise<Running> {
-  const entry = fileURLToPath(new URL(script, import.meta.url));
-  const child = spawn(process.execPath, ["--import", "tsx", entry], {
+function startProcess(program: string, more: Record<string, string>, ready: RegExp): Promise<Running> {
+  const child = spawn(process.execPath, [join(BUILT, `${program}.js`)], {
     env: { ...process.env, ...more },
     stdio: ["ignore", "pipe", "pipe"],
   });

@@ -6,8 +6,9 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { pathToFileURL } from "node:url";
 import type { TestProject } from "vitest/node";
-import { ROOT, TASKS } from "../../tools/common.mjs";
+import { BUILT, ROOT } from "../../tools/common.mjs";
 import { startPostgres } from "../../tools/postgres.mjs";
 import { openDatabase } from "../store/database";
 
@@ -21,10 +22,10 @@ declare module "vitest" {
 }
 
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
-  // Threads of the servers that are tested load one file, as they do in use.
-  const built = spawnSync("npm", ["run", "--silent", "build:tasks"], { cwd: ROOT, encoding: "utf8" });
+  // Processes and threads that are tested are those that were built, as they are in use.
+  const built = spawnSync("npm", ["run", "--silent", "build:programs"], { cwd: ROOT, encoding: "utf8" });
   if (built.status !== 0) throw new Error(built.stderr);
-  process.env.MEND_JOINT_TASKS = TASKS;
+  process.env.MEND_JOINT_BUILT = `${pathToFileURL(BUILT)}/`;
   const folder = mkdtempSync(join(tmpdir(), "mend-joint-template-"));
   const { close } = await openDatabase(folder);
   await close();

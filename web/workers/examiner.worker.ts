@@ -25,9 +25,11 @@ examining.then(
   },
   () => {},
 );
-/** A piece that will be asked for soon. */
-addEventListener("message", ({ data }: MessageEvent<{ soon?: Piece }>) => {
-  if (!started && Array.isArray(data.soon?.parts)) sendForFonts(data.soon);
+/** A piece that will be asked for soon is examined as soon as it can be; what goes wrong is told when it is asked for. */
+addEventListener("message", ({ data: { soon } }: MessageEvent<{ soon?: Piece }>) => {
+  if (!Array.isArray(soon?.parts)) return;
+  if (!started) sendForFonts(soon);
+  examining.then(({ examineSoon }) => examineSoon(soon)).catch(() => {});
 });
 const cutting = () => import("./cutting");
 const bringing = () => import("./bringing");

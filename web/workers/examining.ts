@@ -28,6 +28,7 @@ import {
   type KeptOutline,
   type Ornament,
   type Piece,
+  parsePiece,
   SYMBOL_NAMES,
   type SymbolName,
   starterById,
@@ -79,6 +80,11 @@ export async function examinePiece(
 ): Promise<Examination> {
   await ensureFonts(piece);
   return moving ? examiner.moving(piece, { skeleton, onProgress }) : examiner.update(piece, { skeleton, onProgress });
+}
+
+/** A piece as the server keeps it, before it is asked for: in the form in which it will be, so that it is not examined twice. */
+export async function examineSoon(document: unknown): Promise<void> {
+  await examinePiece(parsePiece(document), {}, () => {});
 }
 
 /** @param index of the finding in an examination of this piece */

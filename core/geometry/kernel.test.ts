@@ -11,6 +11,7 @@ import {
   backwards,
   crossingsAt,
   DisjointSets,
+  eachMeeting,
   insideTest,
   ringContains,
   segmentDistance2,
@@ -47,6 +48,25 @@ describe("scan lines", () => {
     expect(crossingsAt(frame, "x", 3)).toEqual([0, 2, 5, 10]);
     expect(crossingsAt(frame, "y", 3)).toEqual([0, 1, 5, 6]);
     expect(crossingsAt(frame, "x", 7)).toEqual([]);
+  });
+
+  it("are met at the same places when many of them are gone over at once, and along an edge at both its ends", () => {
+    for (let k = 0; k < 20; k++) {
+      const rings = randomHeap(seed + k);
+      for (const along of ["x", "y"] as const) {
+        const lines = Float64Array.from({ length: 50 }, (_, n) => n * 1.2345 - 20);
+        const met = Array.from(lines, (): number[] => []);
+        eachMeeting(rings, along, lines, (line, place) => met[line]!.push(place));
+        met.forEach((places, line) => {
+          expect(places.sort((a, b) => a - b).map((place) => place.toFixed(9))).toEqual(
+            crossingsAt(rings, along, lines[line]!).map((place) => place.toFixed(9)),
+          );
+        });
+      }
+    }
+    const onEdge: number[] = [];
+    eachMeeting(frame, "x", Float64Array.of(0), (_, x) => onEdge.push(x));
+    expect(onEdge.sort((a, b) => a - b)).toEqual([0, 0, 10, 10]);
   });
 });
 

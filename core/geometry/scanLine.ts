@@ -1,5 +1,5 @@
 /**
- * Where a level or an upright line meets outlines.
+ * Where level or upright lines meet outlines.
  */
 import type { Region } from "./ring";
 
@@ -20,4 +20,43 @@ export function crossingsAt(region: Region, along: "x" | "y", at: number): numbe
     }
   }
   return found.sort((one, other) => one - other);
+}
+
+/**
+ * All places where outlines meet many lines, edge by edge: each edge is looked at for the lines that it meets, not each line for all edges.
+ *
+ * @param along the axis along which the lines run: "x" for level ones
+ * @param lines where they cross the other axis, ascending, mm
+ * @param found told which line and where on it; the ends of an edge count, and of one that lies on the line both
+ */
+export function eachMeeting(
+  region: Region,
+  along: "x" | "y",
+  lines: Float64Array,
+  found: (line: number, place: number) => void,
+): void {
+  const [u, v] = along === "x" ? [0, 1] : [1, 0];
+  for (const ring of region) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [au, av, bu, bv] = [ring[j + u]!, ring[j + v]!, ring[i + u]!, ring[i + v]!];
+      const [least, most] = av < bv ? [av, bv] : [bv, av];
+      for (let k = firstFrom(lines, least); k < lines.length && lines[k]! <= most; k++) {
+        if (av === bv) {
+          found(k, au);
+          found(k, bu);
+        } else found(k, au + ((bu - au) * (lines[k]! - av)) / (bv - av));
+      }
+    }
+  }
+}
+
+/** Index of the first number that is not below a value. */
+function firstFrom(ascending: Float64Array, value: number): number {
+  let [low, high] = [0, ascending.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (ascending[middle]! < value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }

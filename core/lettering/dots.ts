@@ -4,6 +4,7 @@
 import {
   type Box,
   boxesMeet,
+  eachMeeting,
   intersectionTraced,
   type Region,
   type Ring,
@@ -63,43 +64,24 @@ export function biteShift(body: Region, dot: Region, asked: number): number {
 
 /** How far the dot goes until it first meets the letter; `null` where the letter is not in its way. */
 function touchingAt(body: Region, dot: Region, { minX, maxX }: Box, way: number, farthest: number): number | null {
-  let nearest: number | null = null;
-  const offer = (distance: number) => {
-    // What touches from the beginning may be a rounding beyond.
-    if (distance < -ROUNDED || distance > farthest || (nearest !== null && distance >= nearest)) return;
-    nearest = Math.max(0, distance);
-  };
   // Between corners both sides are straight, so the first touch is at some corner.
-  const columns = new Set<number>();
+  const xs = new Set<number>();
   for (const ring of [...body, ...dot]) {
-    for (let i = 0; i < ring.length; i += 2) if (ring[i]! >= minX && ring[i]! <= maxX) columns.add(ring[i]!);
+    for (let i = 0; i < ring.length; i += 2) if (ring[i]! >= minX && ring[i]! <= maxX) xs.add(ring[i]!);
   }
-  for (const x of columns) {
-    const near = outermost(dot, x, way);
-    if (near === null) continue;
-    for (const y of crossingsAt(body, x)) offer(way * (y - near));
-  }
-  return nearest;
-}
-
-/** The end of the region on a vertical that leads in the given way. */
-function outermost(region: Region, x: number, way: number): number | null {
-  const ys = crossingsAt(region, x);
-  if (ys.length === 0) return null;
-  return way > 0 ? Math.max(...ys) : Math.min(...ys);
-}
-
-function crossingsAt(region: Region, x: number): number[] {
-  const ys: number[] = [];
-  for (const ring of region) {
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [ax, bx] = [ring[j]!, ring[i]!];
-      if ((x < ax && x < bx) || (x > ax && x > bx)) continue;
-      if (ax === bx) ys.push(ring[j + 1]!, ring[i + 1]!);
-      else ys.push(ring[j + 1]! + ((ring[i + 1]! - ring[j + 1]!) * (x - ax)) / (bx - ax));
-    }
-  }
-  return ys;
+  const columns = Float64Array.from(xs).sort();
+  /** The end of the dot in each column that leads in the given way. */
+  const ends = new Float64Array(columns.length).fill(-way * Infinity);
+  eachMeeting(dot, "y", columns, (k, y) => {
+    if (way * y > way * ends[k]!) ends[k] = y;
+  });
+  let nearest = Infinity;
+  eachMeeting(body, "y", columns, (k, y) => {
+    const distance = way * (y - ends[k]!);
+    // What touches from the beginning may be a rounding beyond.
+    if (distance >= -ROUNDED && distance <= farthest && distance < nearest) nearest = Math.max(0, distance);
+  });
+  return nearest < Infinity ? nearest : null;
 }
 
 /** Where two outlines cross: a place, or the line along which both run (x0, y0, x1, y1). */

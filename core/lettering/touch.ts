@@ -1,7 +1,7 @@
 /**
  * How near two letters can stand: measured on their true outlines, not on their advance widths.
  */
-import type { Region } from "../geometry";
+import { eachMeeting, type Region } from "../geometry";
 
 /**
  * @param left and right: outlines, each from its own origin
@@ -41,33 +41,11 @@ function heightsOf(a: Region, b: Region): Float64Array {
   return Float64Array.from(heights).sort();
 }
 
-/**
- * Largest x·sign on the outline at each height; -Infinity where it has none. Edge by edge: each is looked at for the heights that it
- * passes, not each height for all edges.
- */
+/** Largest x·sign on the outline at each height; -Infinity where it has none. */
 function outermostAt(region: Region, heights: Float64Array, sign: 1 | -1): Float64Array {
   const outermost = new Float64Array(heights.length).fill(-Infinity);
-  for (const ring of region) {
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [ay, by] = [ring[j + 1]!, ring[i + 1]!];
-      const [ax, bx] = [sign * ring[j]!, sign * ring[i]!];
-      const top = Math.max(ay, by);
-      for (let k = firstFrom(heights, Math.min(ay, by)); k < heights.length && heights[k]! <= top; k++) {
-        const x = ay === by ? Math.max(ax, bx) : ax + ((bx - ax) * (heights[k]! - ay)) / (by - ay);
-        if (x > outermost[k]!) outermost[k] = x;
-      }
-    }
-  }
+  eachMeeting(region, "x", heights, (k, x) => {
+    if (sign * x > outermost[k]!) outermost[k] = sign * x;
+  });
   return outermost;
-}
-
-/** Index of the first height that is not below a value. */
-function firstFrom(heights: Float64Array, value: number): number {
-  let [low, high] = [0, heights.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (heights[middle]! < value) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }

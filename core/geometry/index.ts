@@ -7,6 +7,7 @@ export * from "./fit";
 export * from "./grid";
 export * from "./inside";
 export * from "./islands";
+export * from "./linear";
 export * from "./nearBox";
 export * from "./nearest";
 export * from "./path";

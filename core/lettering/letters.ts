@@ -3,7 +3,6 @@
  */
 import {
   backwards,
-  clearanceAt,
   type Matrix,
   multiply,
   type Point,
@@ -14,7 +13,7 @@ import {
   transformRegion,
   translateRegion,
 } from "../geometry";
-import { type Body, climb, poleOf, type Steps } from "../measure";
+import { type Body, poleOf, summitFrom } from "../measure";
 import { type DotsWay, usualTieWidth, type Word } from "../piece";
 import type { Cluster } from "./clusters";
 import { biteShifts } from "./dots";
@@ -148,8 +147,6 @@ function keptPole(region: Region, find = () => poleOf(region)): Body | null {
   return pole;
 }
 
-/** From the middle at another size the best place is no farther than the chords of both outlines are from their curves: a short climb. */
-const BESIDE: Steps = { first: 0.01, last: 0.0008, most: 40, between: 0 };
 /** What a middle may lose on the way, mm: less than by which outlines of two sizes differ. */
 const LOST = 0.02;
 
@@ -164,7 +161,8 @@ function scaledPole(cluster: Cluster, shape: LetterShape, region: Region): Body 
     const pole = keptPole(island);
     // Of several dots as large as each other, any may be the first.
     if (!pole || !regionContains(region, pole.x * k, pole.y * k)) continue;
-    const body = climb((x, y) => 2 * clearanceAt(region, x, y), pole.x * k, pole.y * k, BESIDE);
+    // The best place is no farther than the chords of both outlines are from their curves.
+    const body = summitFrom(region, pole.x * k, pole.y * k);
     if (body.width > pole.width * k - LOST) return body;
   }
   return null;

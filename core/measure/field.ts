@@ -13,7 +13,7 @@
 import { OutlineError } from "../errors";
 import { type Box, joinBoxes, type Point, type Region, regionArea, regionPerimeter } from "../geometry";
 import { type Boundary, boundaryOf, pointAt } from "./boundary";
-import { climb, ENOUGH, SEARCH, WALK } from "./climb";
+import { climb, ENOUGH, WALK } from "./climb";
 import { areasOf, flowOf, type Necks } from "./flow";
 import { type Disc, type Located, locatorOf } from "./locate";
 import { type MedialGraph, medialGraph } from "./medial";
@@ -50,10 +50,10 @@ export interface WidthField {
    */
   middle(x: number, y: number): Located | null;
   /**
-   * The nearest local maximum of the distance to the boundary, uphill of a place: its middle and the diameter of its disc, mm. Where only
-   * a diameter is asked for, the way ends as soon as that is reached or cannot be.
+   * The nearest local maximum of the distance to the boundary, uphill of a place: its middle and the diameter of its disc, mm. The way ends
+   * as soon as the diameter is enough, or cannot become so.
    */
-  summit(x: number, y: number, enough?: number): Body;
+  summit(x: number, y: number, enough: number): Body;
   /** Area of the material that belongs to each body, mm². */
   areas(): Float64Array;
   /** For each piece, the parts that have edges of it, ascending. */
@@ -200,7 +200,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
       const { top, sample, clearance: width, from, to } = middle;
       return { body: bodyAt(top.x, top.y, sample).body, clearance: width, from, to };
     },
-    summit: (x, y, enough) => climb(clearance, x, y, enough === undefined ? SEARCH : ENOUGH, enough),
+    summit: (x, y, enough) => climb(clearance, x, y, ENOUGH, enough),
     areas: () => (areas ??= areasOf(shapes, flow)),
     partsOfPieces: () => partsOfPieces(mesh, boundary, pieceOfTriangle, pieces),
     pieceOf,

@@ -16,13 +16,14 @@ import {
 } from "../geometry";
 import { type FieldOptions, tryMeasure, type WidthField } from "./field";
 import type { Body } from "./necks";
+import { summitFrom } from "./summit";
 
 /** Widths this close to the widest count as equally wide (mm); among them the most central place is taken. */
 const ALIKE = 0.01;
 /** A disc between samples this near to the true one needs no climbing, mm. */
-const TRUE = 0.003;
+const TRUE = 0.001;
 /** Of outlines with hundreds of places alike, so many are climbed at most. */
-const MOST_CLIMBS = 4;
+const MOST_CLIMBS = 16;
 /** Bodies looked at more closely at most; outlines made of samples only, such as rings, have hundreds of equals. */
 const LOOKED_AT = 400;
 
@@ -63,7 +64,7 @@ function findPole(all: Region): Body | null {
     if (width < widest - ALIKE) break;
     const clearance = field.locate(x, y)?.clearance ?? 0;
     const climbing = clearance < width - TRUE && climbs++ < MOST_CLIMBS;
-    const body = climbing ? field.summit(x, y) : { x, y, width: clearance };
+    const body = climbing ? summitFrom(region, x, y) : { x, y, width: clearance };
     if (body.width === 0) continue;
     found.push(body);
     widest = Math.max(widest, body.width);

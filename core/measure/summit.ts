@@ -1,0 +1,87 @@
+/**
+ * The largest disc near a place, by its true distances from all edges.
+ */
+import { alongSegment, type HalfSpace, linearOptimum, type Region, regionContains } from "../geometry";
+import type { Body } from "./necks";
+
+/** A step that widens the disc by less is the last, mm. */
+const LEAST_GAIN = 1e-5;
+/** Steps are taken within a square about the disc's middle: half its side, as a share of the disc's radius, at first. */
+const FIRST = 0.1;
+const MOST_STEPS = 60;
+
+/**
+ * The disc moves and grows until edges hold it on all sides. The distance from an edge is a convex function of the place, so its tangent
+ * never promises too much: each step is the best that the tangents of all edges in reach allow (sequential linear programming; R. E.
+ * Griffith & R. A. Stewart, "A nonlinear programming technique for the optimization of continuous processing systems", 1961), and the disc
+ * is never smaller afterwards.
+ *
+ * @returns the disc near (x, y) that no step makes larger; of no width for a place outside the region
+ */
+export function summitFrom(region: Region, x: number, y: number): Body {
+  const offsets = new Float64Array(region.reduce((sum, ring) => sum + ring.length, 0));
+  let top: Body = { x, y, width: 0 };
+  // From outside the way up has no end.
+  if (!regionContains(region, x, y)) return top;
+  let around = 0;
+  for (let step = 0; step < MOST_STEPS; step++) {
+    const radius = offsetsFrom(region, top.x, top.y, offsets);
+    top.width = 2 * radius;
+    if (radius === 0) break;
+    around ||= FIRST * radius;
+    // Whatever is farther cannot touch the disc after a step to the square's corner.
+    const reach = radius + 2 * Math.SQRT2 * around;
+    const best = linearOptimum([0, 0, 1], scattered(tangents(offsets, reach)), [
+      [-around, around],
+      [-around, around],
+      [0, reach],
+    ]);
+    if (!best || best[2]! < radius + LEAST_GAIN) break;
+    const [sx, sy] = best as [number, number, number];
+    top = { x: top.x + sx, y: top.y + sy, width: 2 * best[2]! };
+    if (Math.max(Math.abs(sx), Math.abs(sy)) > 0.99 * around) around *= 2;
+  }
+  return top;
+}
+
+/** @param offsets filled with the way to (x, y) from the nearest place of each edge (dx, dy), mm @returns the shortest of them, mm */
+function offsetsFrom(region: Region, x: number, y: number, offsets: Float64Array): number {
+  let least = Infinity;
+  let n = 0;
+  for (const ring of region) {
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [ax, ay] = [ring[j]!, ring[j + 1]!];
+      const [ux, uy] = [ring[i]! - ax, ring[i + 1]! - ay];
+      const t = alongSegment(x, y, ax, ay, ax + ux, ay + uy);
+      const dx = x - ax - t * ux;
+      const dy = y - ay - t * uy;
+      offsets[n++] = dx;
+      offsets[n++] = dy;
+      least = Math.min(least, dx * dx + dy * dy);
+    }
+  }
+  return least === Infinity ? 0 : Math.sqrt(least);
+}
+
+/** How far the disc can grow after a step, by each edge within reach. */
+function tangents(offsets: Float64Array, reach: number): HalfSpace[] {
+  const spaces: HalfSpace[] = [];
+  for (let i = 0; i < offsets.length; i += 2) {
+    const [dx, dy] = [offsets[i]!, offsets[i + 1]!];
+    const distance2 = dx * dx + dy * dy;
+    if (distance2 >= reach * reach) continue;
+    const distance = Math.sqrt(distance2);
+    spaces.push({ normal: [-dx / distance, -dy / distance, 1], most: distance });
+  }
+  return spaces;
+}
+
+/** The same half-spaces in no particular order, the same every time (every so many, by a number that shares no factor with theirs). */
+function scattered(spaces: readonly HalfSpace[]): HalfSpace[] {
+  const n = spaces.length;
+  let stride = Math.max(1, Math.round(n * 0.618));
+  while (common(stride, n) > 1) stride++;
+  return spaces.map((_, k) => spaces[(k * stride) % n]!);
+}
+
+const common = (a: number, b: number): number => (b === 0 ? a : common(b, a % b));

@@ -30,8 +30,17 @@ export function regionNear(region: Region, { minX, minY, maxX, maxY }: Box): Reg
 /** Of each run of corners beyond the side, the first and the last stay. */
 function withoutRuns(ring: Ring, { axis, sign, limit }: Side): Ring {
   const n = ring.length;
-  const beyond = (i: number) => sign * ring[((i + n) % n) + axis]! > limit;
-  const kept: number[] = [];
-  for (let i = 0; i < n; i += 2) if (!beyond(i) || !beyond(i - 2) || !beyond(i + 2)) kept.push(ring[i]!, ring[i + 1]!);
-  return kept.length === n ? ring : Float64Array.from(kept);
+  const kept = new Float64Array(n);
+  let k = 0;
+  let before = sign * ring[n - 2 + axis]! > limit;
+  let here = sign * ring[axis]! > limit;
+  for (let i = 0; i < n; i += 2) {
+    const after = sign * ring[(i + 2 < n ? i + 2 : 0) + axis]! > limit;
+    if (!here || !before || !after) {
+      kept[k++] = ring[i]!;
+      kept[k++] = ring[i + 1]!;
+    }
+    [before, here] = [here, after];
+  }
+  return k === n ? ring : kept.slice(0, k);
 }

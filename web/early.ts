@@ -1,32 +1,43 @@
 /**
- * What a bench needs first is asked for while the page itself is still on its way: its piece, and the worker that measures it.
+ * What a page needs first is asked for while the page itself is still on its way: the workers that measure, and the piece of a bench.
  */
 
 /** So long the piece is waited for, ms. */
 const PATIENCE = 20_000;
 
 const answers = new Map<string, Promise<Response>>();
-let begun: { worker: Worker; failed: boolean } | undefined;
+/** Workers that nobody has asked anything yet. */
+const begun: { worker: Worker; failed: boolean }[] = [];
 
 export const startExaminer = (): Worker =>
   new Worker(new URL("./workers/examiner.worker.ts", import.meta.url), { type: "module" });
 
-/** @param path of the page's address */
-export function beginEarly(path: string): void {
-  const id = /^\/bench\/([^/]+)\/?$/.exec(path)?.[1];
-  if (!id) return;
+function begin(): Worker {
   const own = { worker: startExaminer(), failed: false };
   own.worker.addEventListener("error", () => {
     own.failed = true;
   });
-  begun = own;
+  begun.push(own);
+  return own.worker;
+}
+
+/** @param path of the page's address */
+export function beginEarly(path: string): void {
+  if (path === "/new") {
+    // Beginnings are made by two.
+    begin();
+    begin();
+  }
+  const id = /^\/bench\/([^/]+)\/?$/.exec(path)?.[1];
+  if (!id) return;
+  const worker = begin();
   const at = `/pieces/${id}`;
   const answer = fetch(`/api${at}`, { signal: AbortSignal.timeout(PATIENCE) });
   answers.set(at, answer);
   // Its fonts can be on their way too. What fails here is told where the answer is wanted.
   answer
     .then((response) => response.clone().json())
-    .then(({ document }) => own.worker.postMessage({ soon: document }))
+    .then(({ document }) => worker.postMessage({ soon: document }))
     .catch(() => {});
 }
 
@@ -37,9 +48,8 @@ export function earlyAnswer(path: string): Promise<Response> | undefined {
   return answer;
 }
 
-/** The worker that was started early, once. */
+/** A worker that was started early, each once. */
 export function earlyWorker(): Worker | undefined {
-  const worker = begun?.failed ? undefined : begun?.worker;
-  begun = undefined;
-  return worker;
+  const next = begun.shift();
+  return next?.failed ? undefined : next?.worker;
 }

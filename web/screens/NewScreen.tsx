@@ -1,6 +1,6 @@
 import { type Piece, parsePiece, STARTERS, STOCKS, UNNAMED } from "@mend-joint/core/piece";
 import { ArrowLeft } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { toast } from "sonner";
 import { bringIn } from "../bring/BringIn";
@@ -10,7 +10,7 @@ import { createPiece, listPieces } from "../state/api";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { VerdictMark } from "../ui/VerdictMark";
-import { beginWith, beginWithOwn } from "../workers/examiner";
+import { BEGINNERS, type Beginner, beginWith, beginWithOwn } from "../workers/examiner";
 
 /** Shown while nothing is typed. */
 const EXAMPLE = ["Isolde", "Kit"] as const;
@@ -121,7 +121,7 @@ interface Beginning {
   note: string;
   own: boolean;
   /** @param asTyped without capitals where it is made for them */
-  make(texts: readonly string[], asTyped: boolean): Promise<Made>;
+  make(texts: readonly string[], asTyped: boolean, by?: Beginner): Promise<Made>;
 }
 
 const SHIPPED: readonly Beginning[] = STARTERS.map(({ id, name, note }) => ({
@@ -129,7 +129,7 @@ const SHIPPED: readonly Beginning[] = STARTERS.map(({ id, name, note }) => ({
   name,
   note,
   own: false,
-  make: (texts, asTyped) => beginWith(id, texts, asTyped),
+  make: (texts, asTyped, by) => beginWith(id, texts, asTyped, by),
 }));
 
 /** Own beginnings first. Without the server there are still the shipped ones. */
@@ -145,10 +145,10 @@ function useAllBeginnings(): readonly Beginning[] {
             name: piece.name,
             note: `in ${piece.stock.name}`,
             own: true,
-            make: (texts) => beginWithOwn(piece, texts),
+            make: (texts, _, by) => beginWithOwn(piece, texts, by),
           }),
         );
-        setAll([...beginnings, ...SHIPPED]);
+        if (beginnings.length > 0) setAll([...beginnings, ...SHIPPED]);
       },
       () => {},
     );
@@ -204,25 +204,27 @@ const keyOf = ({ id }: Beginning, words: readonly string[], asTyped: boolean) =>
 const known = new Map<string, Made>();
 const KEPT = 240;
 
-/** All beginnings with these words, one after the other. */
+/** All beginnings with these words, by two workers from both ends: those that take longest stand last. */
 function useBeginnings(beginnings: readonly Beginning[], words: readonly string[], asTyped: boolean): ReadonlyMap<string, Made> {
   const [, setRound] = useState(0);
+  /** Whoever has just come has typed nothing yet. */
+  const asked = useRef(false);
   const all = words.join("\n");
   useEffect(() => {
     let gone = false;
-    const make = async () => {
-      const texts = all.split("\n");
-      for (const beginning of beginnings) {
-        const key = keyOf(beginning, texts, asTyped);
-        if (gone) return;
-        if (known.has(key)) continue;
-        const made = await beginning.make(texts, asTyped).catch(() => null);
+    const texts = all.split("\n");
+    const waiting = beginnings.filter((beginning) => !known.has(keyOf(beginning, texts, asTyped)));
+    const make = async (by: Beginner) => {
+      const take = () => (by === 0 ? waiting.shift() : waiting.pop());
+      for (let next = take(); next && !gone; next = take()) {
+        const made = await next.make(texts, asTyped, by).catch(() => null);
         if (known.size > KEPT) known.clear();
-        if (made) known.set(key, made);
+        if (made) known.set(keyOf(next, texts, asTyped), made);
         if (!gone) setRound((round) => round + 1);
       }
     };
-    const timer = setTimeout(() => void make(), PAUSE);
+    const timer = setTimeout(() => BEGINNERS.forEach(make), asked.current ? PAUSE : 0);
+    asked.current = true;
     return () => {
       gone = true;
       clearTimeout(timer);

@@ -74,6 +74,11 @@ function host(
   };
 }
 
+/** Where beginnings are made, their workers were started early; a bench has only one, for what lies on it. */
+function beginner(): Worker | undefined {
+  return location.pathname === "/new" ? earlyWorker() : undefined;
+}
+
 /** Longer than this (ms) and the maker is told what is going on. */
 const SLOW = 1000;
 
@@ -84,9 +89,9 @@ let giveUp: (reason: Error) => void = () => {};
 
 const examiner = host((remote) => void remote.onProgress(proxy((stage: string) => onProgress(stage))), earlyWorker);
 /** Mends take longer than examining; a worker of their own keeps them out of the way of the hand. */
-const mender = host();
+const mender = host(undefined, beginner);
 /** A worker of its own measures the lettering shelf, so that nothing else waits for it. */
-const shelver = host();
+const shelver = host(undefined, beginner);
 /** A worker of its own draws up cut files and checks those of others. */
 const cutter = host();
 /** A worker of its own reads drawings and pictures that are brought in. */
@@ -170,18 +175,29 @@ export function tiedUp(piece: Piece, width: number, count: 1 | 2): Promise<TiedU
   return mender.ask((remote) => remote.tieUp(piece, width, count));
 }
 
+/** Where no piece is on the bench, their workers share the beginnings. */
+const beginners = [shelver, mender] as const;
+export type Beginner = 0 | 1;
+/** Each makes one beginning at a time. */
+export const BEGINNERS: readonly Beginner[] = [0, 1];
+
 /** A starter with the maker's words in it, and what comes of it. */
 export function beginWith(
   starter: string,
   texts: readonly string[],
   asTyped: boolean,
+  by: Beginner = 0,
 ): Promise<{ piece: Piece; examination: Examination }> {
-  return shelver.ask((remote) => remote.begin(starter, texts, asTyped));
+  return beginners[by].ask((remote) => remote.begin(starter, texts, asTyped));
 }
 
 /** A piece of the maker's own as a beginning. */
-export function beginWithOwn(own: Piece, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
-  return shelver.ask((remote) => remote.beginOwn(own, texts));
+export function beginWithOwn(
+  own: Piece,
+  texts: readonly string[],
+  by: Beginner = 0,
+): Promise<{ piece: Piece; examination: Examination }> {
+  return beginners[by].ask((remote) => remote.beginOwn(own, texts));
 }
 
 /** Where an ornament joins the most of what is loose or weak; `null` where it helps nowhere. */

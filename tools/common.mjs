@@ -40,14 +40,20 @@ export async function installPackages() {
 
 const works = (test) => spawnSync("sh", ["-c", test]).status === 0;
 
-/** Debian packages for what is missing. @param wanted packages by the shell command that succeeds when they are there */
+/**
+ * Debian packages for what is missing.
+ *
+ * @param wanted packages by the shell command that succeeds when they are there; of several, the first that there is
+ */
 export async function installCommands(wanted) {
   const missing = Object.entries(wanted).filter(([test]) => !works(test));
   if (missing.length === 0) return;
-  const packages = missing.map(([, name]) => name);
-  console.log(`Installing ${packages.join(", ")} …`);
   const env = { DEBIAN_FRONTEND: "noninteractive" };
   await run("apt-get", ["update", "-q"], env);
+  const packages = missing.map(
+    ([, names]) => [names].flat().find((name) => works(`apt-cache show ${name}`)) ?? [names].flat()[0],
+  );
+  console.log(`Installing ${packages.join(", ")} …`);
   if ((await run("apt-get", ["install", "-q", "-y", "--no-install-recommends", ...packages], env)) !== 0) {
     stop(`These Debian packages are needed and could not be installed: ${packages.join(", ")}.`);
   }

@@ -16,7 +16,7 @@ if (!postgresPrograms() && process.getuid?.() === 0) {
   writeFileSync("/etc/postgresql-common/createcluster.d/none.conf", "create_main_cluster = false\n");
 }
 await installCommands({
-  "command -v chromium-headless-shell || command -v chromium": "chromium-headless-shell",
+  "command -v chromium-headless-shell || command -v chromium": ["chromium-headless-shell", "chromium"],
   "command -v rsvg-convert": "librsvg2-bin",
   "/usr/bin/python3 -c 'import scipy'": "python3-scipy",
   "/usr/bin/python3 -c 'import PIL'": "python3-pil",

@@ -32,3 +32,15 @@ test("addresses that lead nowhere say so", async ({ page }) => {
   await page.getByRole("link", { name: "Back to the rack" }).click();
   await expect(page.getByRole("heading", { name: "Mend Joint" })).toBeVisible();
 });
+
+test("a page from before the app was built anew is loaded again when a screen of it is gone", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Mend Joint" })).toBeVisible();
+  await page.evaluate(() => {
+    (window as { before?: boolean }).before = true;
+  });
+  await page.route("**/assets/CheckScreen-*.js", (route) => route.fulfill({ status: 404 }), { times: 1 });
+  await page.getByRole("button", { name: "Check a file" }).click();
+  await page.waitForFunction(() => !(window as { before?: boolean }).before);
+  await expect(page.getByRole("heading", { name: "Check a file" })).toBeVisible();
+});

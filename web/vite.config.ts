@@ -12,6 +12,7 @@ export default defineConfig({
   worker: { format: "es" },
   build: {
     target: "es2023",
+    chunkSizeWarningLimit: 1200,
     rolldownOptions: {
       output: {
         codeSplitting: {

@@ -60,7 +60,7 @@ describe("what must bear the hand", () => {
   });
 
   it("all is mended until it bears the hand, or what is left says so", { timeout: 240_000 }, () => {
-    for (const id of ["boat-naming", "harbour-office", "slipway"]) {
+    for (const id of ["boat-naming", "harbour-office", "slipway", "bell-rim"]) {
       const { piece, verdict, left } = mendAll(ruled(pieceOf(id)), library);
       const after = examine(piece, library);
       expect(after.verdict, id).toBe(verdict);

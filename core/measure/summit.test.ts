@@ -21,6 +21,14 @@ describe(`the largest disc near a place (seed ${SEED})`, () => {
     }
   });
 
+  it("is found from the tip of a needle, however near to the tip", () => {
+    for (const half of [0.05, 0.5, 5]) {
+      const region = normalise([Float64Array.of(0, 0, 60, -half, 60, half)]);
+      const diameter = (4 * regionArea(region)) / regionPerimeter(region);
+      for (const x of [0.05, 0.5, 5]) expect(summitFrom(region, x, 0).width, `${half}, from ${x}`).toBeCloseTo(diameter, 3);
+    }
+  });
+
   it("is a true one, is never smaller than where one began, and has no larger one beside it", () => {
     const next = numbersFrom(SEED);
     let tried = 0;

@@ -4,8 +4,10 @@
 import { alongSegment, type HalfSpace, linearOptimum, type Region, regionContains } from "../geometry";
 import type { Body } from "./necks";
 
-/** A step that widens the disc by less is the last, mm. */
+/** A step that widens the disc by less is the last, mm; */
 const LEAST_GAIN = 1e-5;
+/** of a small step, one that widens it by less than this share: out of a sharp corner the way is long, and begins with small steps. */
+const FLAT = 1e-5;
 /** Steps are taken within a square about the disc's middle: half its side, as a share of the disc's radius, at first. */
 const FIRST = 0.1;
 const MOST_STEPS = 60;
@@ -36,7 +38,7 @@ export function summitFrom(region: Region, x: number, y: number): Body {
       [-around, around],
       [0, reach],
     ]);
-    if (!best || best[2]! < radius + LEAST_GAIN) break;
+    if (!best || best[2]! < radius + Math.min(LEAST_GAIN, FLAT * around)) break;
     const [sx, sy] = best as [number, number, number];
     top = { x: top.x + sx, y: top.y + sy, width: 2 * best[2]! };
     if (Math.max(Math.abs(sx), Math.abs(sy)) > 0.99 * around) around *= 2;

@@ -5,11 +5,11 @@ import { randomUUID } from "node:crypto";
 import { STARTERS } from "@mend-joint/core/piece";
 import { type KeptDesign, readList, USUAL_CHOICES } from "@mend-joint/core/runs";
 import { REGATTA_CREW } from "@mend-joint/demo/crew";
+import { startCrew } from "../server/jobs/crew";
+import { openPool } from "../server/jobs/pool";
+import { openQueue } from "../server/jobs/queue";
 import { openDatabase } from "../server/store/database";
 import { changeRun, createRun, tallyOf } from "../server/store/runs";
-import { startCrew } from "../server/work/crew";
-import { openPool } from "../server/work/pool";
-import { openQueue } from "../server/work/queue";
 import { slowness } from "./clock";
 
 const COUNT = 1000;

@@ -12,6 +12,8 @@ import { bodyLimit } from "hono/body-limit";
 import { compress } from "hono/compress";
 import { secureHeaders } from "hono/secure-headers";
 import { sameOriginOnly } from "./guard";
+import type { Crew } from "./jobs/crew";
+import type { Pool } from "./jobs/pool";
 import type { FaultyMachine } from "./machines/machine";
 import { handleError, problem } from "./problems";
 import { couponRoutes } from "./routes/coupons";
@@ -27,8 +29,6 @@ import { stockRoutes } from "./routes/stocks";
 import type { Keeper } from "./store/database";
 import { listPieces } from "./store/pieces";
 import type { Database } from "./store/stored";
-import type { Crew } from "./work/crew";
-import type { Pool } from "./work/pool";
 
 /** A piece document of 60 full words stays well below this. */
 /** A piece may have drawings in it. */

@@ -10,13 +10,13 @@
 import { resolve } from "node:path";
 import { serve } from "@hono/node-server";
 import { BUILT_PAGES, createApp } from "./app";
+import { startCrew } from "./jobs/crew";
+import { openPool } from "./jobs/pool";
+import { openQueue } from "./jobs/queue";
 import { startSimulatedCutter } from "./machines/simulated";
 import { DataFolderError, IN_MEMORY, openDatabase } from "./store/database";
 import { seedDemo } from "./store/demo";
 import { openPostgres } from "./store/postgres";
-import { startCrew } from "./work/crew";
-import { openPool } from "./work/pool";
-import { openQueue } from "./work/queue";
 
 const {
   MEND_JOINT_DATA = "data",

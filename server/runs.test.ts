@@ -22,13 +22,13 @@ import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import { unzipSync } from "fflate";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { createApp } from "./app";
+import { type Crew, startCrew } from "./jobs/crew";
+import { openPool } from "./jobs/pool";
+import { openQueue } from "./jobs/queue";
 import { startSimulatedCutter } from "./machines/simulated";
 import type { OpenDatabase } from "./store/database";
 import type { StoredRun } from "./store/runs";
 import { DATABASES } from "./tests/databases";
-import { type Crew, startCrew } from "./work/crew";
-import { openPool } from "./work/pool";
-import { openQueue } from "./work/queue";
 
 interface Told {
   id: string;

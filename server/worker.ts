@@ -3,11 +3,12 @@
  *
  * MEND_JOINT_DATABASE  address of the PostgreSQL server, such as postgres://user@host:5432/name
  */
+
+import { startCrew } from "./jobs/crew";
+import { openPool } from "./jobs/pool";
+import { openQueue } from "./jobs/queue";
 import { DataFolderError } from "./store/migrate";
 import { openPostgres } from "./store/postgres";
-import { startCrew } from "./work/crew";
-import { openPool } from "./work/pool";
-import { openQueue } from "./work/queue";
 
 const { MEND_JOINT_DATABASE } = process.env;
 

@@ -28,7 +28,7 @@ export default defineConfig({
       input: {
         server: here("../server/index.ts"),
         worker: here("../server/worker.ts"),
-        tasks: here("../server/work/tasks.ts"),
+        tasks: here("../server/jobs/tasks.ts"),
         jobReader: here("../server/machines/jobReader.ts"),
         fontReader: here("../library/fontReader.ts"),
         drawingReader: here("../library/drawingReader.ts"),

@@ -17,6 +17,8 @@ import { CATALOGUE } from "@mend-joint/library";
 import { Hono } from "hono";
 import { streamSSE } from "hono/streaming";
 import { z } from "zod";
+import type { Crew } from "../jobs/crew";
+import type { Pool } from "../jobs/pool";
 import { problem } from "../problems";
 import type { Keeper } from "../store/database";
 import { listFonts } from "../store/fonts";
@@ -38,8 +40,6 @@ import {
   tallyOf,
 } from "../store/runs";
 import type { Database } from "../store/stored";
-import type { Crew } from "../work/crew";
-import type { Pool } from "../work/pool";
 import { foundRun, NO_RUN } from "./foundRun";
 import { sheetRoutes } from "./sheets";
 import { validated } from "./validated";

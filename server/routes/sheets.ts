@@ -18,14 +18,14 @@ import {
 } from "@mend-joint/core/runs";
 import { type Context, Hono } from "hono";
 import { z } from "zod";
+import type { Crew } from "../jobs/crew";
+import type { Pool } from "../jobs/pool";
+import { cutList, drawnRows, movedTo, provedLayout, sheetFile, staleRows } from "../jobs/sheets";
 import { problem } from "../problems";
 import { ownOffcuts } from "../store/offcuts";
 import { ownProfiles } from "../store/profiles";
 import { endLaying, getRun, replaceLayout, type StoredRun, tallyOf } from "../store/runs";
 import type { Database } from "../store/stored";
-import type { Crew } from "../work/crew";
-import type { Pool } from "../work/pool";
-import { cutList, drawnRows, movedTo, provedLayout, sheetFile, staleRows } from "../work/sheets";
 import { foundRun, NO_RUN } from "./foundRun";
 import { validated } from "./validated";
 

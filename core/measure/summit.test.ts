@@ -53,6 +53,22 @@ describe(`the largest disc near a place (seed ${SEED})`, () => {
     expect(tried).toBeGreaterThan(20);
   });
 
+  it("never leaves a sliver, where rounding is as large as the disc", () => {
+    const next = numbersFrom(SEED);
+    for (let k = 0; k < 4000; k++) {
+      const [x, y, angle] = [200 * (next() - 0.5), 200 * (next() - 0.5), 2 * Math.PI * next()];
+      const [length, thick] = [0.01 + 20 * next(), 10 ** (-15 + 12 * next())];
+      const place = (along: number, across: number) => [
+        x + along * Math.cos(angle) - across * Math.sin(angle),
+        y + along * Math.sin(angle) + across * Math.cos(angle),
+      ];
+      const region = [Float64Array.from([...place(0, 0), ...place(length, 0), ...place(length * next(), thick)])];
+      const [startX, startY] = place(length * next(), thick * next()) as [number, number];
+      const name = `${[...region[0]!]} from ${startX}, ${startY}`;
+      expect(summitFrom(region, startX, startY).width, name).toBeLessThanOrEqual(thick + 1e-12);
+    }
+  });
+
   it("has no width outside", () => {
     expect(summitFrom(normalise([Float64Array.of(0, 0, 4, 0, 4, 3, 0, 3)]), 9, 1).width).toBe(0);
     expect(summitFrom([], 0, 0).width).toBe(0);

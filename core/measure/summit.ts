@@ -1,7 +1,7 @@
 /**
  * The largest disc near a place, by its true distances from all edges.
  */
-import { alongSegment, type HalfSpace, linearOptimum, type Region, regionContains } from "../geometry";
+import { alongSegment, type HalfSpace, linearOptimum, type Point, type Region, regionContains, vertexCount } from "../geometry";
 import type { Body } from "./necks";
 
 /** A step that widens the disc by less is the last, mm; */
@@ -15,39 +15,40 @@ const MOST_STEPS = 60;
 /**
  * The disc moves and grows until edges hold it on all sides. The distance from an edge is a convex function of the place, so its tangent
  * never promises too much: each step is the best that the tangents of all edges in reach allow (sequential linear programming; R. E.
- * Griffith & R. A. Stewart, "A nonlinear programming technique for the optimization of continuous processing systems", 1961), and the disc
- * is never smaller afterwards.
+ * Griffith & R. A. Stewart, "A nonlinear programming technique for the optimization of continuous processing systems", 1961). A step that
+ * rounding leads out of the region, or to a smaller disc, is not taken.
  *
  * @returns the disc near (x, y) that no step makes larger; of no width for a place outside the region
  */
 export function summitFrom(region: Region, x: number, y: number): Body {
-  const offsets = new Float64Array(region.reduce((sum, ring) => sum + ring.length, 0));
-  let top: Body = { x, y, width: 0 };
   // From outside the way up has no end.
-  if (!regionContains(region, x, y)) return top;
-  let around = 0;
-  for (let step = 0; step < MOST_STEPS; step++) {
-    const radius = offsetsFrom(region, top.x, top.y, offsets);
-    top.width = 2 * radius;
-    if (radius === 0) break;
-    around ||= FIRST * radius;
+  if (!regionContains(region, x, y)) return { x, y, width: 0 };
+  let offsets = offsetsFrom(region, x, y);
+  let at: Point = { x, y };
+  let around = FIRST * offsets.radius;
+  for (let step = 0; step < MOST_STEPS && offsets.radius > 0; step++) {
+    const { radius } = offsets;
     // Whatever is farther cannot touch the disc after a step to the square's corner.
     const reach = radius + 2 * Math.SQRT2 * around;
-    const best = linearOptimum([0, 0, 1], scattered(tangents(offsets, reach)), [
+    const best = linearOptimum([0, 0, 1], scattered(tangents(offsets.ways, reach)), [
       [-around, around],
       [-around, around],
       [0, reach],
     ]);
-    if (!best || best[2]! < radius + Math.min(LEAST_GAIN, FLAT * around)) break;
+    if (!best) break;
     const [sx, sy] = best as [number, number, number];
-    top = { x: top.x + sx, y: top.y + sy, width: 2 * best[2]! };
+    const next = { x: at.x + sx, y: at.y + sy };
+    const there = offsetsFrom(region, next.x, next.y);
+    if (there.radius < radius + Math.min(LEAST_GAIN, FLAT * around) || !regionContains(region, next.x, next.y)) break;
+    [at, offsets] = [next, there];
     if (Math.max(Math.abs(sx), Math.abs(sy)) > 0.99 * around) around *= 2;
   }
-  return top;
+  return { ...at, width: 2 * offsets.radius };
 }
 
-/** @param offsets filled with the way to (x, y) from the nearest place of each edge (dx, dy), mm @returns the shortest of them, mm */
-function offsetsFrom(region: Region, x: number, y: number, offsets: Float64Array): number {
+/** The way to (x, y) from the nearest place of each edge (dx, dy), and the length of the shortest, mm. */
+function offsetsFrom(region: Region, x: number, y: number): { ways: Float64Array; radius: number } {
+  const ways = new Float64Array(vertexCount(region) * 2);
   let least = Infinity;
   let n = 0;
   for (const ring of region) {
@@ -57,19 +58,19 @@ function offsetsFrom(region: Region, x: number, y: number, offsets: Float64Array
       const t = alongSegment(x, y, ax, ay, ax + ux, ay + uy);
       const dx = x - ax - t * ux;
       const dy = y - ay - t * uy;
-      offsets[n++] = dx;
-      offsets[n++] = dy;
+      ways[n++] = dx;
+      ways[n++] = dy;
       least = Math.min(least, dx * dx + dy * dy);
     }
   }
-  return least === Infinity ? 0 : Math.sqrt(least);
+  return { ways, radius: least === Infinity ? 0 : Math.sqrt(least) };
 }
 
 /** How far the disc can grow after a step, by each edge within reach. */
-function tangents(offsets: Float64Array, reach: number): HalfSpace[] {
+function tangents(ways: Float64Array, reach: number): HalfSpace[] {
   const spaces: HalfSpace[] = [];
-  for (let i = 0; i < offsets.length; i += 2) {
-    const [dx, dy] = [offsets[i]!, offsets[i + 1]!];
+  for (let i = 0; i < ways.length; i += 2) {
+    const [dx, dy] = [ways[i]!, ways[i + 1]!];
     const distance2 = dx * dx + dy * dy;
     if (distance2 >= reach * reach) continue;
     const distance = Math.sqrt(distance2);

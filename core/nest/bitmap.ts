@@ -85,11 +85,13 @@ function fillInside(bitmap: Bitmap, rings: readonly Float64Array[]): void {
 
 /** All cells that a straight edge runs through: in each row from where it enters to where it leaves. */
 function markEdge(bitmap: Bitmap, ax: number, ay: number, bx: number, by: number): void {
-  const [x0, y0, x1, y1] = ay <= by ? [ax, ay, bx, by] : [bx, by, ax, ay];
-  const last = Math.min(bitmap.height - 1, Math.floor(y1));
-  for (let y = Math.max(0, Math.floor(y0)); y <= last; y++) {
-    const at = (height: number) => (y1 === y0 ? x0 : x0 + ((x1 - x0) * (Math.min(y1, Math.max(y0, height)) - y0)) / (y1 - y0));
-    const [from, to] = y1 === y0 ? [x0, x1] : [at(y), at(y + 1)];
+  if (ay > by) return markEdge(bitmap, bx, by, ax, ay);
+  const slope = by > ay ? (bx - ax) / (by - ay) : 0;
+  const last = Math.min(bitmap.height - 1, Math.floor(by));
+  for (let y = Math.max(0, Math.floor(ay)); y <= last; y++) {
+    // Where the edge ends its own ends count, not what slopes make of them.
+    const from = y <= ay ? ax : ax + slope * (y - ay);
+    const to = y + 1 >= by ? bx : ax + slope * (y + 1 - ay);
     setRun(bitmap, y, Math.floor(Math.min(from, to) - EDGE), Math.floor(Math.max(from, to) + EDGE));
   }
 }
@@ -141,17 +143,46 @@ export function rowOrder(height: number): Int32Array {
 }
 
 /** Has a shape room at a place, in cells? It must lie within the sheet. */
-export function isFree(sheet: Bitmap, shape: Shifted, order: Int32Array, x: number, y: number): boolean {
+export const isFree = (sheet: Bitmap, shape: Shifted, order: Int32Array, x: number, y: number): boolean =>
+  lowestPlace(sheet, shape, order, x, y, y) === y;
+
+/**
+ * The lowest row, from one to another, at which a shape has room in a column; -1 where it has none.
+ *
+ * A cell of the shape that lies on a taken one is in the way for as long as the cells below it in the shape come to lie there: the shape
+ * jumps over all of them. The row in which it then is, is looked at first.
+ */
+export function lowestPlace(
+  { bits, words }: Bitmap,
+  shape: Shifted,
+  order: Int32Array,
+  x: number,
+  from: number,
+  to: number,
+): number {
   const rows = shape.by(x & 31);
   const first = x >>> 5;
-  const count = Math.min(shape.words, sheet.words - first);
-  for (let k = 0; k < order.length; k++) {
-    const row = order[k]!;
-    const from = (y + row) * sheet.words + first;
-    const own = row * shape.words;
-    for (let w = 0; w < count; w++) if ((sheet.bits[from + w]! & rows[own + w]!) !== 0) return false;
+  const own = shape.words;
+  const count = Math.min(own, words - first);
+  let likely = -1;
+  places: for (let y = from; y <= to; ) {
+    for (let k = likely < 0 ? 0 : -1; k < order.length; k++) {
+      const row = k < 0 ? likely : order[k]!;
+      const at = (y + row) * words + first;
+      for (let w = 0; w < count; w++) {
+        const both = bits[at + w]! & rows[row * own + w]!;
+        if (both === 0) continue;
+        const cell = both & -both;
+        let below = row;
+        while (below >= 0 && (rows[below * own + w]! & cell) !== 0) below--;
+        y += row - below;
+        likely = below;
+        continue places;
+      }
+    }
+    return y;
   }
-  return true;
+  return -1;
 }
 
 export function put(sheet: Bitmap, shape: Shifted, x: number, y: number): void {
@@ -163,6 +194,19 @@ export function put(sheet: Bitmap, shape: Shifted, x: number, y: number): void {
     for (let w = 0; w < count; w++) sheet.bits[from + w] = sheet.bits[from + w]! | rows[row * shape.words + w]!;
   }
 }
+
+/** Frees the cells of a shape that was put there and shares none with others. */
+export function take(sheet: Bitmap, shape: Shifted, x: number, y: number): void {
+  const rows = shape.by(x & 31);
+  const first = x >>> 5;
+  const count = Math.min(shape.words, sheet.words - first);
+  for (let row = 0; row < shape.bitmap.height; row++) {
+    const from = (y + row) * sheet.words + first;
+    for (let w = 0; w < count; w++) sheet.bits[from + w] = sheet.bits[from + w]! & ~rows[row * shape.words + w]!;
+  }
+}
+
+export const copyOf = (cells: Bitmap): Bitmap => ({ ...cells, bits: cells.bits.slice() });
 
 /** Takes every cell that a region touches. @param region mm from the lower left corner of the bitmap */
 export function block(sheet: Bitmap, region: Region, cell: number): void {

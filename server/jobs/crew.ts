@@ -26,7 +26,7 @@ import type { Job, Queue, Taken } from "./queue";
 export interface Crew {
   /** Puts every row of a run that is due onto the queue. @param edited only those that are pieces on the bench */
   begin(run: string, edited?: boolean): Promise<void>;
-  /** Lays the pieces of a run on sheets. @param keep whether pinned pieces stay @param seconds how long better orders are searched */
+  /** Lays the pieces of a run on sheets. @param keep whether pinned pieces stay @param seconds how long less sheet is searched */
   lay(run: string, options: { keep: boolean; seconds: number }): Promise<void>;
   /** Tries all names of a run in each lettering. */
   rank(run: string, fonts: readonly string[]): Promise<void>;

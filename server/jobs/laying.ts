@@ -1,8 +1,8 @@
 /**
- * Laying the pieces of a run on sheets: drawn by all threads, laid by one, better for as long as the maker lets it.
+ * Laying the pieces of a run on sheets: drawn by all threads, better for as long as the maker lets it.
  */
 import { ClearError } from "@mend-joint/core/errors";
-import type { Nested, NestPiece, Pinned } from "@mend-joint/core/nest";
+import type { Nested, NestPiece, Pinned, Reached } from "@mend-joint/core/nest";
 import {
   fromId,
   grainIn,
@@ -27,8 +27,8 @@ type LayJob = Extract<Job, { work: "lay" }>;
 
 /** Pieces that a thread draws at a time. */
 const BATCH = 8;
-/** Orders are searched in slices, so that what is better is seen soon, s. */
-const SLICE = 1.5;
+/** Shorter layouts are searched in slices, so that what is better is seen soon, s. */
+const SLICE = 3;
 export async function layPieces(db: Database, pool: Pool, job: LayJob): Promise<void> {
   const run = await getRun(db, job.run);
   if (!run || run.laying?.id !== job.id) return;
@@ -59,12 +59,13 @@ async function layRun(db: Database, pool: Pool, run: StoredRun, { id: laying, ke
   const pinned = keep ? pinnedOf(run.layout, sheet) : [];
   const { width, height, gap, margin, turns, offcuts } = sheet;
   const used = offcuts.map((offcut) => usedOf(offcut, sheet));
-  const lay = (slice: number, order?: readonly string[]) =>
+  const lay = (slice: number, part: readonly [number, number], from?: Reached) =>
     pool.run({
       does: "lay",
+      laying,
       pieces,
       sheet: { width, height, used },
-      options: { gap, margin, turns: turnsOf(turns, grainIn(run.design)), order, pinned },
+      options: { gap, margin, turns: turnsOf(turns, grainIn(run.design)), part, from, pinned },
       seconds: slice,
     });
   /** @returns false where this laying is no longer wanted */
@@ -73,11 +74,16 @@ async function layRun(db: Database, pool: Pool, run: StoredRun, { id: laying, ke
     const faults = await faultsOf(pool, layout, (row) => drawn.get(row)?.region ?? []);
     return keepLayout(db, run.id, { ...layout, faults }, laying, false);
   };
-  let best = await lay(0);
+  let best = await lay(0, [0, 0]);
   if (!(await keepNested(best)) || !(await keepLaying(db, run.id, { id: laying, state: "laying" }, laying))) return;
-  for (const until = performance.now() + seconds * 1000; performance.now() < until; ) {
-    const left = (until - performance.now()) / 1000;
-    const next = await lay(Math.min(SLICE, left), best.order);
+  const began = performance.now();
+  for (let over = 0; over < 1; over = (performance.now() - began) / 1000 / seconds) {
+    const slice = Math.min(SLICE, (1 - over) * seconds);
+    // All threads search, each by other chances, and go on from the best.
+    const found = await Promise.all(
+      Array.from({ length: pool.width }, () => lay(slice, [over, over + slice / seconds], best.reached)),
+    );
+    const next = found.reduce((one, other) => (isShorter(other, one) ? other : one));
     // Who does not want it any more, or has begun anew, has said so meanwhile.
     const now = await getRun(db, run.id);
     if (now?.laying?.id !== laying) return;

@@ -11,10 +11,12 @@ import { type Matrix, offset, type Region, regionArea } from "@mend-joint/core/g
 import {
   type CheckedSheet,
   checkSheet,
+  Lot,
+  type LotOptions,
   type Nested,
   type NestOptions,
   type NestPiece,
-  nest,
+  nestLot,
   type SheetFault,
   type SheetStock,
 } from "@mend-joint/core/nest";
@@ -69,10 +71,12 @@ export interface Drawn {
 
 export interface LayTask {
   does: "lay";
+  /** Of which laying this is a slice. */
+  laying?: string;
   pieces: NestPiece[];
   sheet: SheetStock;
-  options: Omit<NestOptions, "until" | "random">;
-  /** Other orders are tried for so long, s. */
+  options: LotOptions & Omit<NestOptions, "until" | "random">;
+  /** Less sheet is searched for so long, s. */
   seconds: number;
 }
 
@@ -229,8 +233,13 @@ function outlines({ documents, fonts }: OutlinesTask): (Drawn | null)[] {
   });
 }
 
-function lay({ pieces, sheet, options, seconds }: LayTask): Nested {
-  return nest(pieces, sheet, { ...options, until: performance.now() + seconds * 1000 });
+/** A thread keeps the pieces that it has drawn last: a laying comes in slices. */
+let drawnLast: { laying: string; lot: Lot } | null = null;
+
+function lay({ laying, pieces, sheet, options, seconds }: LayTask): Nested {
+  const lot = laying !== undefined && drawnLast?.laying === laying ? drawnLast.lot : new Lot(pieces, sheet, options);
+  if (laying !== undefined) drawnLast = { laying, lot };
+  return nestLot(lot, { ...options, until: seconds > 0 ? performance.now() + seconds * 1000 : undefined });
 }
 
 /** Pieces where they lie, each grown by what the cut takes of it: the sheet is then cut on its lines, whichever pieces lie on it. */

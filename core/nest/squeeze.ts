@@ -1,0 +1,410 @@
+/**
+ * The pieces of a layout squeezed onto less of their last sheet.
+ *
+ * The sheet is made a little shorter, and what does not fit any more is put where it overlaps others least. Pieces that overlap are then
+ * moved one at a time, to wherever they lie on least, and pairs that go on overlapping weigh more and more, until no two overlap: the
+ * sheet is made shorter again. (Guided local search: J. Egeblad, B. K. Nielsen, A. Odgaard, "Fast neighborhood search for two- and
+ * three-dimensional nesting problems", 2007; on cells: S. Umetani, S. Murakami, "Coordinate descent heuristics for the irregular strip
+ * packing problem of rasterized shapes", 2022. Both from memory.)
+ */
+import { type Laid, ROUNDING, type Shape, type Table } from "./lot";
+import { Spans, Weights } from "./spans";
+
+export interface SqueezeOptions {
+  /** By which share of the length the sheets are made shorter at first. */
+  step: number;
+  /** So many lengths are given up one after the other until all is; none for as long as it goes on. */
+  attempts?: number | undefined;
+  /** Ids of pieces that lie on one sheet with others of their group. */
+  groups: readonly (readonly string[])[];
+  random(): number;
+  /** Asked again and again. */
+  goesOn(): boolean;
+}
+
+/** The least step: less is not worth the search. */
+const LEAST_STEP = 0.002;
+/** Rounds in which the overlaps do not become fewer, until a length is given up. */
+const PATIENCE = 60;
+/** Fewer than before by this share counts as fewer. */
+const FEWER = 0.02;
+/** Places that are tried for each way in which a piece may lie; from the best of them it goes downhill. */
+const TRIED = 40;
+const DOWNHILL = 3;
+/** The longest step downhill, cells. */
+const LONGEST = 8;
+/** Sheets and ways that are tried for one move at most; where there are more, some of them by chance. */
+const SHEETS = 3;
+const WAYS = 5;
+/** What a pair weighs for each cell that both take: at first and at most, and what it keeps of that from round to round. */
+const [LIGHTEST, HEAVIEST, KEPT] = [16, 1e5, 0.95];
+/** By how much the weight of a pair grows that overlaps: the more it overlaps, the more. */
+const GROWS = [1.2, 2] as const;
+
+/** Where a piece lies, cells. */
+interface Place {
+  /** Of the ways in which it may lie. */
+  way: number;
+  sheet: number;
+  x: number;
+  y: number;
+}
+
+/**
+ * @param start what lies on each sheet; no two may overlap
+ * @returns a layout that is shorter, for each time that one was found
+ */
+export function* squeeze(start: readonly (readonly Laid[])[], table: Table, options: SqueezeOptions): Generator<Laid[][]> {
+  const squeezer = new Squeezer(start, table, options);
+  let { step } = options;
+  let failed = 0;
+  let best = squeezer.state();
+  while (failed < (options.attempts ?? Infinity) && options.goesOn()) {
+    squeezer.begin(best);
+    if (!squeezer.shorten(step)) return;
+    if (failed > 0) squeezer.swapTwo();
+    if (squeezer.separate()) {
+      best = squeezer.state();
+      failed = 0;
+      yield squeezer.laid();
+    } else {
+      failed++;
+      step = Math.max(LEAST_STEP, step / 2);
+    }
+  }
+}
+
+interface State {
+  places: Place[];
+  sheets: number;
+}
+
+class Squeezer {
+  private readonly ids: string[];
+  private readonly shapes: (readonly Shape[])[];
+  private places: Place[];
+  private sheets: number;
+  /** Room on the last sheet, mm. */
+  private last: number;
+  /** Which pieces stay together, by index. */
+  private readonly groupOf = new Map<number, readonly number[]>();
+  /** What is taken of a sheet before anything is laid. */
+  private readonly taken: readonly Spans[];
+  /** What a pair weighs that has overlapped; others weigh least. */
+  private weights = new Map<number, number>();
+  private readonly fields: Weights[] = [];
+
+  constructor(
+    start: readonly (readonly Laid[])[],
+    private readonly table: Table,
+    private readonly options: SqueezeOptions,
+  ) {
+    const all = start.flatMap((laid, sheet) => laid.map((piece) => ({ ...piece, sheet })));
+    this.ids = all.map(({ id }) => id);
+    this.shapes = this.ids.map((id) => table.shapesOf.get(id)!);
+    this.places = all.map(({ shape, sheet, x, y }, i) => ({ way: this.shapes[i]!.indexOf(shape), sheet, x, y }));
+    this.sheets = start.length;
+    this.last = this.reach();
+    this.taken = table.blanks.map((blank) => new Spans(blank));
+    const indices = new Map(this.ids.map((id, i) => [id, i]));
+    for (const group of options.groups) {
+      const members = group.flatMap((id) => indices.get(id) ?? []);
+      const together = members.every((i) => this.places[i]!.sheet === this.places[members[0]!]!.sheet);
+      if (members.length > 1 && together) for (const i of members) this.groupOf.set(i, members);
+    }
+  }
+
+  state(): State {
+    return { places: this.places.map((place) => ({ ...place })), sheets: this.sheets };
+  }
+
+  laid(): Laid[][] {
+    const laid: Laid[][] = Array.from({ length: this.sheets }, () => []);
+    this.places.forEach(({ way, sheet, x, y }, i) => {
+      laid[sheet]!.push({ id: this.ids[i]!, shape: this.shapes[i]![way]!, x, y });
+    });
+    return laid;
+  }
+
+  begin({ places, sheets }: State): void {
+    this.places = places.map((place) => ({ ...place }));
+    this.sheets = sheets;
+    this.last = this.reach();
+    this.weights.clear();
+  }
+
+  /** How far the pieces of the last sheet reach, mm. */
+  private reach(): number {
+    let reach = 0;
+    this.places.forEach(({ sheet, x }, i) => {
+      if (sheet === this.sheets - 1) reach = Math.max(reach, x * this.table.cell + this.shape(i).width);
+    });
+    return reach;
+  }
+
+  private shape(i: number, { way } = this.places[i]!): Shape {
+    return this.shapes[i]![way]!;
+  }
+
+  private any(count: number): number {
+    return Math.floor(this.options.random() * count);
+  }
+
+  private roomOn(sheet: number): number {
+    return sheet === this.sheets - 1 ? this.last : this.table.room.width;
+  }
+
+  /** The last column and row at which a shape has room. Negative where it has none. */
+  private lastPlace({ width, height }: Shape, sheet: number): { x: number; y: number } {
+    const { room, cell } = this.table;
+    return {
+      x: Math.floor((this.roomOn(sheet) - width) / cell + ROUNDING),
+      y: Math.floor((room.height - height) / cell + ROUNDING),
+    };
+  }
+
+  private hasRoom(i: number, place: Place): boolean {
+    if (place.sheet >= this.sheets) return false;
+    const last = this.lastPlace(this.shape(i, place), place.sheet);
+    return place.x <= last.x && place.y <= last.y;
+  }
+
+  /**
+   * Less room on the last sheet; where that is too narrow for every piece, on the one before.
+   *
+   * @param step share of a sheet's length
+   * @returns false where nothing can become shorter
+   */
+  shorten(step: number): boolean {
+    const { room, cell, blanks } = this.table;
+    this.last -= Math.max(cell, step * room.width);
+    const narrowest = Math.min(...this.shapes.flatMap((ways) => ways.map(({ width }) => width)));
+    if (this.last < narrowest - ROUNDING) {
+      if (this.sheets <= Math.max(1, blanks.length)) return false;
+      this.sheets--;
+      this.last = room.width;
+    }
+    this.bringIn();
+    return true;
+  }
+
+  /** What lies beyond the room is put inside. */
+  private bringIn(): void {
+    for (let i = 0; i < this.places.length; i++) {
+      if (this.hasRoom(i, this.places[i]!)) continue;
+      const group = this.groupOf.get(i);
+      // A group moves to another sheet as a whole.
+      if (group && this.places[i]!.sheet >= this.sheets) {
+        const sheet = this.any(this.sheets);
+        for (const k of group) this.places[k] = { ...this.places[k]!, sheet };
+      }
+      this.places[i] = this.inside(i) ?? this.places[i]!;
+    }
+  }
+
+  private inside(i: number): Place | null {
+    const { way, sheet, x, y } = this.places[i]!;
+    const sheets = [Math.min(sheet, this.sheets - 1)];
+    if (!this.groupOf.has(i)) for (let s = this.sheets - 1; s >= 0; s--) sheets.push(s);
+    const ways = [way, ...this.shapes[i]!.keys()];
+    for (const s of sheets) {
+      for (const w of ways) {
+        const last = this.lastPlace(this.shapes[i]![w]!, s);
+        if (last.x >= 0 && last.y >= 0) return { way: w, sheet: s, x: Math.min(x, last.x), y: Math.min(y, last.y) };
+      }
+    }
+    return null;
+  }
+
+  /** Another beginning, where the last was in vain. */
+  swapTwo(): void {
+    const [i, j] = [this.any(this.places.length), this.any(this.places.length)];
+    if (this.groupOf.has(i) || this.groupOf.has(j)) return;
+    const [one, other] = [this.places[i]!, this.places[j]!];
+    this.places[i] = { ...other, way: one.way };
+    this.places[j] = { ...one, way: other.way };
+    this.bringIn();
+  }
+
+  /** Moves what overlaps until nothing does. @returns false where it is given up, or time is over */
+  separate(): boolean {
+    let least = Infinity;
+    let inVain = 0;
+    while (this.options.goesOn()) {
+      const { total, pairs, moving } = this.overlaps();
+      if (total === 0) return true;
+      if (total < least * (1 - FEWER)) [least, inVain] = [total, 0];
+      else if (++inVain > PATIENCE) return false;
+      this.weigh(pairs);
+      for (let k = moving.length - 1; k > 0; k--) {
+        const other = this.any(k + 1);
+        [moving[k], moving[other]] = [moving[other]!, moving[k]!];
+      }
+      for (const i of moving) {
+        this.move(i);
+        if (!this.options.goesOn()) return false;
+      }
+    }
+    return false;
+  }
+
+  private overlaps() {
+    const pairs: { key: number; cells: number }[] = [];
+    const moving = new Set<number>();
+    let total = 0;
+    const add = (i: number, j: number, cells: number) => {
+      if (cells === 0) return;
+      total += cells;
+      pairs.push({ key: this.keyOf(i, j), cells });
+      moving.add(i);
+      if (j < this.places.length) moving.add(j);
+    };
+    const bySheet: number[][] = Array.from({ length: this.sheets }, () => []);
+    this.places.forEach((place, i) => {
+      if (!this.hasRoom(i, place)) {
+        // It cannot stay, wherever it is.
+        total += this.table.whole.width * this.table.whole.height;
+        moving.add(i);
+      } else bySheet[place.sheet]!.push(i);
+    });
+    bySheet.forEach((here, sheet) => {
+      const taken = this.taken[sheet];
+      here.forEach((i, k) => {
+        const { x, y } = this.places[i]!;
+        const { spans } = this.shape(i);
+        for (const j of here.slice(0, k)) {
+          const other = this.places[j]!;
+          add(i, j, spans.shared(this.shape(j).spans, other.x - x, other.y - y));
+        }
+        if (taken) add(i, this.places.length + sheet, taken.shared(spans, x, y));
+      });
+    });
+    return { total, pairs, moving: [...moving] };
+  }
+
+  /** Of two pieces, or of a piece and what is taken of a sheet. */
+  private keyOf(i: number, j: number): number {
+    return Math.max(i, j) * this.places.length + Math.min(i, j);
+  }
+
+  private weigh(pairs: readonly { key: number; cells: number }[]): void {
+    for (const [key, weight] of this.weights) {
+      if (weight * KEPT <= LIGHTEST) this.weights.delete(key);
+      else this.weights.set(key, Math.floor(weight * KEPT));
+    }
+    const most = Math.max(...pairs.map(({ cells }) => cells));
+    const [least, range] = [GROWS[0], GROWS[1] - GROWS[0]];
+    for (const { key, cells } of pairs) {
+      const weight = ((this.weights.get(key) ?? LIGHTEST) / KEPT) * (least + range * (cells / most));
+      this.weights.set(key, Math.min(HEAVIEST, Math.ceil(weight)));
+    }
+  }
+
+  /** A piece to wherever it lies on least of what is found. */
+  private move(i: number): void {
+    const now = this.places[i]!;
+    const sheets = this.sheetsFor(i, now);
+    for (const sheet of sheets) this.fill(sheet, i);
+    let best: Place & { weight: number } = { ...now, weight: Infinity };
+    if (this.hasRoom(i, now)) {
+      best.weight = this.weightAt(i, now, Infinity);
+      if (best.weight === 0) return;
+      best = this.downhill(i, best);
+    }
+    for (const place of best.weight > 0 ? this.promising(i, this.waysFor(i, now.way), sheets) : []) {
+      const found = this.downhill(i, place);
+      if (found.weight < best.weight) best = found;
+    }
+    const { way, sheet, x, y } = best;
+    this.places[i] = { way, sheet, x, y };
+  }
+
+  private sheetsFor(i: number, { sheet }: Place): number[] {
+    const own = Math.min(sheet, this.sheets - 1);
+    if (this.groupOf.has(i)) return [own];
+    if (this.sheets <= SHEETS) return Array.from({ length: this.sheets }, (_, s) => s);
+    const some = new Set([own]);
+    while (some.size < SHEETS) some.add(this.any(this.sheets));
+    return [...some];
+  }
+
+  private waysFor(i: number, now: number): number[] {
+    const count = this.shapes[i]!.length;
+    if (count <= WAYS) return Array.from({ length: count }, (_, way) => way);
+    const some = new Set([now]);
+    while (some.size < WAYS) some.add(this.any(count));
+    return [...some];
+  }
+
+  /** What lies on a sheet but for one piece, as heavy as it is for that. */
+  private fill(sheet: number, i: number): void {
+    const { width, height } = this.table.whole;
+    this.fields[sheet] ??= new Weights(width, height);
+    const field = this.fields[sheet];
+    field.clear();
+    const taken = this.taken[sheet];
+    if (taken) field.add(taken, 0, 0, this.weightOf(i, this.places.length + sheet));
+    this.places.forEach((place, j) => {
+      if (j !== i && place.sheet === sheet) field.add(this.shape(j).spans, place.x, place.y, this.weightOf(i, j));
+    });
+    field.sum();
+  }
+
+  private weightOf(i: number, j: number): number {
+    return this.weights.get(this.keyOf(i, j)) ?? LIGHTEST;
+  }
+
+  private weightAt(i: number, place: Place, most: number): number {
+    return this.fields[place.sheet]!.under(this.shape(i, place).spans, place.x, place.y, most);
+  }
+
+  /** The best of some places by chance. */
+  private promising(i: number, ways: readonly number[], sheets: readonly number[]): (Place & { weight: number })[] {
+    const found: (Place & { weight: number })[] = [];
+    for (let k = 0; k < TRIED * ways.length; k++) {
+      const way = ways[k % ways.length]!;
+      const sheet = sheets[this.any(sheets.length)]!;
+      const last = this.lastPlace(this.shapes[i]![way]!, sheet);
+      if (last.x < 0 || last.y < 0) continue;
+      const place = { way, sheet, x: this.any(last.x + 1), y: this.any(last.y + 1) };
+      const most = found.length < DOWNHILL ? Infinity : found[DOWNHILL - 1]!.weight;
+      const weight = this.weightAt(i, place, most);
+      if (weight >= most) continue;
+      found.push({ ...place, weight });
+      found.sort((a, b) => a.weight - b.weight);
+      if (found.length > DOWNHILL) found.pop();
+    }
+    return found;
+  }
+
+  /** Step by step to where it lies on less, in steps that become shorter. */
+  private downhill(i: number, from: Place & { weight: number }): Place & { weight: number } {
+    const last = this.lastPlace(this.shape(i, from), from.sheet);
+    let best = from;
+    for (let step = LONGEST; step >= 1 && best.weight > 0; ) {
+      let better: (Place & { weight: number }) | null = null;
+      for (const [dx, dy] of AROUND) {
+        const [x, y] = [best.x + dx * step, best.y + dy * step];
+        if (x < 0 || y < 0 || x > last.x || y > last.y) continue;
+        const weight = this.weightAt(i, { ...best, x, y }, best.weight);
+        if (weight >= best.weight) continue;
+        better = { ...best, x, y, weight };
+        break;
+      }
+      if (better) best = better;
+      else step >>= 1;
+    }
+    return best;
+  }
+}
+
+const AROUND = [
+  [1, 0],
+  [-1, 0],
+  [0, 1],
+  [0, -1],
+  [1, 1],
+  [-1, -1],
+  [1, -1],
+  [-1, 1],
+] as const;

@@ -16,7 +16,7 @@ const besideItsSource: Plugin = {
       : null,
 };
 
-export default defineConfig({
+export default defineConfig(({ mode }) => ({
   root: here(".."),
   plugins: [besideItsSource],
   build: {
@@ -36,6 +36,7 @@ export default defineConfig({
         export: here("../cli/export.ts"),
         run: here("../cli/run.ts"),
         trace: here("../cli/trace.ts"),
+        ...(mode === "bench" ? { bench: here("../benchmarks/index.ts") } : {}),
       },
       output: {
         chunkFileNames: "shared-[hash].js",
@@ -44,4 +45,4 @@ export default defineConfig({
       },
     },
   },
-});
+}));

@@ -162,7 +162,7 @@ function scaledPole(cluster: Cluster, shape: LetterShape, region: Region): Body 
     // Of several dots as large as each other, any may be the first.
     if (!pole || !regionContains(region, pole.x * k, pole.y * k)) continue;
     // The best place is no farther than the chords of both outlines are from their curves.
-    const body = summitFrom(region, pole.x * k, pole.y * k);
+    const body = summitFrom(region, pole.x * k, pole.y * k, LOST);
     if (body.width > pole.width * k - LOST) return body;
   }
   return null;

@@ -8,7 +8,7 @@ import type { Body } from "./necks";
 const LEAST_GAIN = 1e-5;
 /** of a small step, one that widens it by less than this share: out of a sharp corner the way is long, and begins with small steps. */
 const FLAT = 1e-5;
-/** Steps are taken within a square about the disc's middle: half its side, as a share of the disc's radius, at first. */
+/** Steps are taken within a square about the disc's middle: half its side, as a share of the disc's radius, at first; it grows where steps end at its sides. */
 const FIRST = 0.1;
 const MOST_STEPS = 60;
 
@@ -18,14 +18,15 @@ const MOST_STEPS = 60;
  * Griffith & R. A. Stewart, "A nonlinear programming technique for the optimization of continuous processing systems", 1961). A step that
  * rounding leads out of the region, or to a smaller disc, is not taken.
  *
+ * @param near how far the summit is thought to be, mm: fewer edges are looked at where that is little
  * @returns the disc near (x, y) that no step makes larger; of no width for a place outside the region
  */
-export function summitFrom(region: Region, x: number, y: number): Body {
+export function summitFrom(region: Region, x: number, y: number, near?: number): Body {
   // From outside the way up has no end.
   if (!regionContains(region, x, y)) return { x, y, width: 0 };
   let offsets = offsetsFrom(region, x, y);
   let at: Point = { x, y };
-  let around = FIRST * offsets.radius;
+  let around = Math.min(near ?? Infinity, FIRST * offsets.radius);
   for (let step = 0; step < MOST_STEPS && offsets.radius > 0; step++) {
     const { radius } = offsets;
     // Whatever is farther cannot touch the disc after a step to the square's corner.

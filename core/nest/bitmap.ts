@@ -85,7 +85,10 @@ function fillInside(bitmap: Bitmap, rings: readonly Float64Array[]): void {
 
 /** All cells that a straight edge runs through: in each row from where it enters to where it leaves. */
 function markEdge(bitmap: Bitmap, ax: number, ay: number, bx: number, by: number): void {
-  if (ay > by) return markEdge(bitmap, bx, by, ax, ay);
+  if (ay > by) {
+    markEdge(bitmap, bx, by, ax, ay);
+    return;
+  }
   const slope = by > ay ? (bx - ax) / (by - ay) : 0;
   const last = Math.min(bitmap.height - 1, Math.floor(by));
   for (let y = Math.max(0, Math.floor(ay)); y <= last; y++) {

@@ -68,11 +68,11 @@ const DUE = `(row.problem is null and not row.left_out and (
 const TALLY = `
   count(*) filter (where not row.left_out)::int as rows,
   count(*) filter (where ${DUE})::int as due,
-  count(*) filter (where not row.left_out and row.facts ->> 'verdict' = 'holds')::int as holds,
-  count(*) filter (where not row.left_out and row.facts ->> 'verdict' = 'weak')::int as weak,
-  count(*) filter (where not row.left_out and row.facts ->> 'verdict' = 'falls')::int as falls,
-  count(*) filter (where not row.left_out and (row.problem is not null or row.facts ->> 'verdict' = 'not made'))::int as "notMade",
-  count(*) filter (where not row.left_out and jsonb_array_length(coalesce(row.facts -> 'mends', '[]'::jsonb)) > 0)::int as mended`;
+  count(*) filter (where not row.left_out and row.verdict = 'holds')::int as holds,
+  count(*) filter (where not row.left_out and row.verdict = 'weak')::int as weak,
+  count(*) filter (where not row.left_out and row.verdict = 'falls')::int as falls,
+  count(*) filter (where not row.left_out and (row.problem is not null or row.verdict = 'not made'))::int as "notMade",
+  count(*) filter (where not row.left_out and row.mended)::int as mended`;
 
 export async function listRuns(
   db: Queryable,

@@ -60,3 +60,13 @@ export async function median(work: () => unknown, runs = 25, warmUp = 8): Promis
   measured = middleOf(raw);
   return middleOf(times);
 }
+
+/** For what takes seconds: they are told as they would be at the known speed, which is measured before and after. */
+export function stopwatch(): () => number {
+  const before = knownWork();
+  const start = performance.now();
+  return () => {
+    const took = performance.now() - start;
+    return (took * KNOWN_WORK_MS) / ((before + knownWork()) / 2) / 1000;
+  };
+}

@@ -8,7 +8,7 @@ import { type Nested, type NestPiece, nest } from "@mend-joint/core/nest";
 import type { Piece } from "@mend-joint/core/piece";
 import { REGATTA_CREW } from "@mend-joint/demo/crew";
 import type * as Packing from "maxrects-packer";
-import { slowness } from "./clock";
+import { stopwatch } from "./clock";
 
 // The package says that it is a module, and its main file is none.
 const { MaxRectsPacker } = (await import("maxrects-packer/dist/maxrects-packer.mjs" as string)) as typeof Packing;
@@ -65,9 +65,9 @@ function asBox(region: Region): { width: number; height: number } {
 }
 
 function timed<Result>(work: () => Result): [Result, number] {
-  const start = performance.now();
+  const seconds = stopwatch();
   const result = work();
-  return [result, (performance.now() - start) / (slowness() || 1) / 1000];
+  return [result, seconds()];
 }
 
 export function nesting(library: Library, bar: Bar, atLeast: (text: string, value: number, least: number) => void): void {

@@ -18,8 +18,9 @@ import {
   PDFStream,
   PDFString,
 } from "@cantoo/pdf-lib";
-import { flattenPath, type Matrix, multiply, type PathCommand, REACH, transformPoint } from "../geometry";
+import { flattenPath, type Matrix, multiply, type PathCommand, type Point, REACH, transformPoint } from "../geometry";
 import { type Drawing, DrawingError, type DrawnShape, hexColour, MOST_BYTES, namer } from "./drawing";
+import { type Operand, Operator, tokens } from "./pdf-tokens";
 
 /** Unpacked, the drawing operators of a file may have so many bytes. */
 const MOST_CONTENT = 200_000_000;
@@ -64,7 +65,198 @@ interface State {
   width: number;
 }
 
-type Operand = number | string | Operand[] | null;
+/** How a path is painted. */
+interface Paint {
+  fills: boolean;
+  strokes: boolean;
+  rule: DrawnShape["fillRule"];
+}
+
+/** Who takes what a pen draws, and knows the rest of the page. */
+interface Paper {
+  paint(path: PathCommand[], state: State, paint: Paint, layer: string | null): void;
+  /** The name of the layer that a mark stands for. */
+  layerOf(key: Operand | undefined): string | null;
+  /** A drawing within the drawing. */
+  draw(key: Operand | undefined, state: State): void;
+  note(text: string): void;
+}
+
+/** Graphics states nested more deeply than this are a damaged file, or one that means harm. */
+const DEEPEST_STATE = 500;
+
+/** Draws what the operators of one stream say (ISO 32000-1, 8.4 and 8.5). */
+class Pen {
+  private readonly stack: State[] = [];
+  private readonly layers: (string | null)[] = [];
+  private path: PathCommand[] = [];
+  private at = { x: 0, y: 0 };
+
+  constructor(
+    private state: State,
+    readonly paper: Paper,
+  ) {}
+
+  save(): void {
+    if (this.stack.length > DEEPEST_STATE) throw new DrawingError(`Graphics states are nested more than ${DEEPEST_STATE} deep`);
+    this.stack.push(this.state);
+  }
+
+  restore(): void {
+    this.state = this.stack.pop() ?? this.state;
+  }
+
+  set(change: Partial<State>): void {
+    this.state = { ...this.state, ...change };
+  }
+
+  transform(matrix: Matrix): void {
+    this.set({ matrix: multiply(this.state.matrix, matrix) });
+  }
+
+  place(x: number, y: number): Point {
+    return transformPoint(this.state.matrix, { x, y });
+  }
+
+  begin(to: Point): void {
+    this.path.push({ type: "M", ...to });
+    this.at = to;
+  }
+
+  line(to: Point): void {
+    this.path.push({ type: "L", ...to });
+    this.at = to;
+  }
+
+  /** @param one the first handle; where the pen is unless it is given */
+  curve(one: Point | null, two: Point, to: Point): void {
+    const { x, y } = one ?? this.at;
+    this.path.push({ type: "C", x1: x, y1: y, x2: two.x, y2: two.y, ...to });
+    this.at = to;
+  }
+
+  close(): void {
+    this.path.push({ type: "Z" });
+  }
+
+  rectangle(x: number, y: number, w: number, h: number): void {
+    const [first, ...others] = [this.place(x, y), this.place(x + w, y), this.place(x + w, y + h), this.place(x, y + h)] as const;
+    this.begin(first);
+    for (const corner of others) this.line(corner);
+    this.close();
+    this.at = first;
+  }
+
+  /** Paints the path, or drops it. */
+  paint(paint?: Paint): void {
+    const layer = this.layers.findLast((each) => each !== null) ?? null;
+    if (this.path.length > 0 && paint) this.paper.paint(this.path, this.state, paint, layer);
+    this.path = [];
+  }
+
+  beginLayer(layer: string | null): void {
+    this.layers.push(layer);
+  }
+
+  endLayer(): void {
+    this.layers.pop();
+  }
+
+  draw(key: Operand | undefined): void {
+    this.paper.draw(key, this.state);
+  }
+}
+
+type Operation = (pen: Pen, operands: readonly Operand[]) => void;
+
+/** The first numbers that stand before an operator. */
+function numbers(operands: readonly Operand[], count: number): number[] {
+  const found = operands.slice(0, count);
+  if (found.length < count || !found.every((each) => typeof each === "number"))
+    throw new DrawingError("A drawing operator lacks its numbers: the PDF is damaged");
+  return found as number[];
+}
+
+/** Places, as many as there are pairs of numbers. */
+function places(pen: Pen, operands: readonly Operand[], count: number): Point[] {
+  const all = numbers(operands, 2 * count);
+  return Array.from({ length: count }, (_, i) => pen.place(all[2 * i]!, all[2 * i + 1]!));
+}
+
+const fill = (rule: Paint["rule"]): Paint => ({ fills: true, strokes: false, rule });
+const both = (rule: Paint["rule"]): Paint => ({ fills: true, strokes: true, rule });
+const STROKE: Paint = { fills: false, strokes: true, rule: "nonzero" };
+
+const painting =
+  (paint?: Paint, closes = false): Operation =>
+  (pen) => {
+    if (closes) pen.close();
+    pen.paint(paint);
+  };
+const colouring =
+  (what: "fill" | "stroke"): Operation =>
+  (pen, operands) => {
+    const colour = colourFrom(operands);
+    if (colour !== null) pen.set({ [what]: colour });
+  };
+const marking: Operation = (pen, operands) => pen.beginLayer(operands[0] === "/OC" ? pen.paper.layerOf(operands[1]) : null);
+const textNote: Operation = (pen) => pen.paper.note("Text is not an outline: turn it into paths first");
+
+/** What is read of a page; all other operators change nothing of its outlines (ISO 32000-1, annex A). */
+const OPERATORS: ReadonlyMap<string, Operation> = new Map(
+  Object.entries<Operation>({
+    q: (pen) => pen.save(),
+    Q: (pen) => pen.restore(),
+    cm: (pen, operands) => pen.transform(numbers(operands, 6) as unknown as Matrix),
+    w: (pen, operands) => pen.set({ width: numbers(operands, 1)[0]! }),
+    m: (pen, operands) => pen.begin(places(pen, operands, 1)[0]!),
+    l: (pen, operands) => pen.line(places(pen, operands, 1)[0]!),
+    c: (pen, operands) => {
+      const [one, two, to] = places(pen, operands, 3);
+      pen.curve(one!, two!, to!);
+    },
+    v: (pen, operands) => {
+      const [two, to] = places(pen, operands, 2);
+      pen.curve(null, two!, to!);
+    },
+    y: (pen, operands) => {
+      const [one, to] = places(pen, operands, 2);
+      pen.curve(one!, to!, to!);
+    },
+    h: (pen) => pen.close(),
+    re: (pen, operands) => {
+      const [x, y, w, h] = numbers(operands, 4);
+      pen.rectangle(x!, y!, w!, h!);
+    },
+    S: painting(STROKE),
+    s: painting(STROKE, true),
+    f: painting(fill("nonzero")),
+    F: painting(fill("nonzero")),
+    "f*": painting(fill("evenodd")),
+    B: painting(both("nonzero")),
+    "B*": painting(both("evenodd")),
+    b: painting(both("nonzero"), true),
+    "b*": painting(both("evenodd"), true),
+    n: painting(),
+    g: colouring("fill"),
+    rg: colouring("fill"),
+    k: colouring("fill"),
+    sc: colouring("fill"),
+    scn: colouring("fill"),
+    G: colouring("stroke"),
+    RG: colouring("stroke"),
+    K: colouring("stroke"),
+    SC: colouring("stroke"),
+    SCN: colouring("stroke"),
+    BDC: marking,
+    BMC: marking,
+    EMC: (pen) => pen.endLayer(),
+    Do: (pen, operands) => pen.draw(operands[0]),
+    Tj: textNote,
+    TJ: textNote,
+    sh: (pen) => pen.paper.note("Shadings have no outline"),
+  }),
+);
 
 class PageReader {
   readonly shapes: DrawnShape[] = [];
@@ -108,149 +300,27 @@ class PageReader {
     return new TextDecoder("latin1").decode(bytes);
   }
 
+  /** @param inherited state of the drawing that this one lies in */
   private run(text: string, resources: PDFDict | undefined, matrix: Matrix, depth: number, inherited?: State): void {
-    let state: State = inherited ?? { matrix, fill: "#000000", stroke: "#000000", width: 1 };
-    if (inherited) state = { ...inherited, matrix };
-    const stack: State[] = [];
-    const layers: (string | null)[] = [];
-    let path: PathCommand[] = [];
-    let at = { x: 0, y: 0 };
+    const state = { fill: "#000000", stroke: "#000000", width: 1, ...inherited, matrix };
+    const pen = new Pen(state, {
+      paint: (...drawn) => this.add(...drawn),
+      layerOf: (key) => this.layerOf(key, resources),
+      draw: (key, now) => this.draw(key, resources, now, depth),
+      note: (text) => this.notes.add(text),
+    });
     const operands: Operand[] = [];
-    const n = (i: number) => {
-      const value = operands[i];
-      if (typeof value !== "number") throw new DrawingError("A drawing operator lacks its numbers: the PDF is damaged");
-      return value;
-    };
-    const place = (i: number) => transformPoint(state.matrix, { x: n(i), y: n(i + 1) });
-    const curve = (one: { x: number; y: number }, two: { x: number; y: number }, to: { x: number; y: number }) => {
-      path.push({ type: "C", x1: one.x, y1: one.y, x2: two.x, y2: two.y, ...to });
-      at = to;
-    };
-    const paint = (fills: boolean, strokes: boolean, rule: DrawnShape["fillRule"] = "nonzero") => {
-      if (path.length > 0 && (fills || strokes))
-        this.add(path, state, fills, strokes, rule, layers.findLast((each) => each !== null) ?? null);
-      path = [];
-    };
     for (const token of tokens(text)) {
       if (!(token instanceof Operator)) {
         operands.push(token);
         continue;
       }
-      switch (token.name) {
-        case "q":
-          if (stack.length > 500) throw new DrawingError("Graphics states are nested more than 500 deep");
-          stack.push(state);
-          break;
-        case "Q":
-          state = stack.pop() ?? state;
-          break;
-        case "cm":
-          state = { ...state, matrix: multiply(state.matrix, [n(0), n(1), n(2), n(3), n(4), n(5)]) };
-          break;
-        case "w":
-          state = { ...state, width: n(0) };
-          break;
-        case "m":
-        case "l":
-          at = place(0);
-          path.push({ type: token.name === "m" ? "M" : "L", ...at });
-          break;
-        case "c":
-          curve(place(0), place(2), place(4));
-          break;
-        case "v":
-          curve(at, place(0), place(2));
-          break;
-        case "y":
-          curve(place(0), place(2), place(2));
-          break;
-        case "h":
-          path.push({ type: "Z" });
-          break;
-        case "re": {
-          const [x, y, w, h] = [n(0), n(1), n(2), n(3)];
-          const corners = [
-            [x, y],
-            [x + w, y],
-            [x + w, y + h],
-            [x, y + h],
-          ].map(([px, py]) => transformPoint(state.matrix, { x: px!, y: py! }));
-          path.push(...corners.map((corner, i): PathCommand => ({ type: i === 0 ? "M" : "L", ...corner })), { type: "Z" });
-          at = corners[0]!;
-          break;
-        }
-        case "S":
-          paint(false, true);
-          break;
-        case "s":
-          path.push({ type: "Z" });
-          paint(false, true);
-          break;
-        case "f":
-        case "F":
-          paint(true, false);
-          break;
-        case "f*":
-          paint(true, false, "evenodd");
-          break;
-        case "B":
-          paint(true, true);
-          break;
-        case "B*":
-          paint(true, true, "evenodd");
-          break;
-        case "b":
-        case "b*":
-          path.push({ type: "Z" });
-          paint(true, true, token.name === "b" ? "nonzero" : "evenodd");
-          break;
-        case "n":
-          path = [];
-          break;
-        case "g":
-        case "rg":
-        case "k":
-        case "sc":
-        case "scn":
-          state = { ...state, fill: colourFrom(operands) ?? state.fill };
-          break;
-        case "G":
-        case "RG":
-        case "K":
-        case "SC":
-        case "SCN":
-          state = { ...state, stroke: colourFrom(operands) ?? state.stroke };
-          break;
-        case "BDC":
-        case "BMC":
-          layers.push(operands[0] === "/OC" ? this.layerOf(operands[1], resources) : null);
-          break;
-        case "EMC":
-          layers.pop();
-          break;
-        case "Do":
-          this.draw(operands[0], resources, state, depth);
-          break;
-        case "Tj":
-        case "TJ":
-          this.notes.add("Text is not an outline: turn it into paths first");
-          break;
-        case "sh":
-          this.notes.add("Shadings have no outline");
-          break;
-      }
+      OPERATORS.get(token.name)?.(pen, operands);
       operands.length = 0;
     }
   }
 
-  private add(
-    path: PathCommand[],
-    state: State,
-    fills: boolean,
-    strokes: boolean,
-    fillRule: DrawnShape["fillRule"],
-    layer: string | null,
-  ): void {
+  private add(path: PathCommand[], state: State, { fills, strokes, rule }: Paint, layer: string | null): void {
     if (this.shapes.length >= MOST_SHAPES) throw new DrawingError(`The page has more than ${MOST_SHAPES} shapes`);
     if (!path.every((command) => farthest(command) <= REACH))
       throw new DrawingError(`A coordinate lies beyond ${REACH} mm, more than can be measured`);
@@ -261,7 +331,7 @@ class PageReader {
       id: this.named(`part-${this.shapes.length + 1}`),
       subpaths,
       commands: path,
-      fillRule,
+      fillRule: rule,
       fill: fills ? state.fill : null,
       stroke: strokes ? state.stroke : null,
       strokeWidth: strokes ? state.width * Math.sqrt(Math.abs(a * d - b * c)) : null,
@@ -320,102 +390,4 @@ function colourFrom(operands: readonly Operand[]): string | null {
   if (v.length === 3) return hexColour(v[0]!, v[1]!, v[2]!);
   if (v.length === 4) return hexColour((1 - v[0]!) * (1 - v[3]!), (1 - v[1]!) * (1 - v[3]!), (1 - v[2]!) * (1 - v[3]!));
   return null;
-}
-
-class Operator {
-  constructor(readonly name: string) {}
-}
-
-/** White space, and with it what else ends a word (ISO 32000-1, 7.2.2), by character code. */
-const SPACES = "\0\t\n\f\r ";
-const isSpace = codesOf(SPACES);
-const endsWord = codesOf(`${SPACES}()<>[]{}/%`);
-
-/** What is read is Latin-1: a byte to a character. */
-function codesOf(characters: string): Uint8Array {
-  const codes = new Uint8Array(256);
-  for (const character of characters) codes[character.charCodeAt(0)] = 1;
-  return codes;
-}
-
-/** Numbers, names (with their slash), arrays, and operators; strings and dictionaries are passed over. */
-function* tokens(text: string): Generator<Operand | Operator> {
-  let i = 0;
-  const n = text.length;
-  const word = (from: number) => {
-    let end = from;
-    while (end < n && endsWord[text.charCodeAt(end)] !== 1) end++;
-    return end;
-  };
-  const arrays: Operand[][] = [];
-  const give = (value: Operand) => {
-    const open = arrays[arrays.length - 1];
-    if (open) open.push(value);
-    return open === undefined;
-  };
-  while (i < n) {
-    const c = text[i]!;
-    if (isSpace[text.charCodeAt(i)] === 1) i++;
-    else if (c === "%") {
-      while (i < n && text[i] !== "\n" && text[i] !== "\r") i++;
-    } else if (c === "(") {
-      i = afterString(text, i);
-      if (give(null)) yield null;
-    } else if (c === "<") {
-      i = text[i + 1] === "<" ? afterDictionary(text, i) : Math.max(i + 1, text.indexOf(">", i) + 1 || n);
-      if (give(null)) yield null;
-    } else if (c === "[") {
-      arrays.push([]);
-      i++;
-    } else if (c === "]") {
-      const done = arrays.pop() ?? [];
-      i++;
-      if (give(done)) yield done;
-    } else if (c === "/") {
-      const end = word(i + 1);
-      const name = text.slice(i, end);
-      i = Math.max(end, i + 1);
-      if (give(name)) yield name;
-    } else if (endsWord[text.charCodeAt(i)] === 1) i++;
-    else {
-      const end = word(i);
-      const said = text.slice(i, end);
-      i = end;
-      const value = Number(said);
-      if (said !== "" && !Number.isNaN(value)) {
-        if (give(value)) yield value;
-      } else if (said === "BI") {
-        // The bytes of a picture in the text end with EI between white space.
-        const stop = /[\s]EI(?=[\s]|$)/g;
-        stop.lastIndex = i;
-        const found = stop.exec(text);
-        i = found ? stop.lastIndex : n;
-      } else yield new Operator(said);
-    }
-  }
-}
-
-function afterString(text: string, from: number): number {
-  let depth = 0;
-  for (let i = from; i < text.length; i++) {
-    if (text[i] === "\\") i++;
-    else if (text[i] === "(") depth++;
-    else if (text[i] === ")" && --depth === 0) return i + 1;
-  }
-  return text.length;
-}
-
-function afterDictionary(text: string, from: number): number {
-  let depth = 0;
-  for (let i = from; i < text.length; i++) {
-    if (text[i] === "(") i = afterString(text, i) - 1;
-    else if (text.startsWith("<<", i)) {
-      depth++;
-      i++;
-    } else if (text.startsWith(">>", i)) {
-      i++;
-      if (--depth === 0) return i + 1;
-    }
-  }
-  return text.length;
 }

@@ -3,6 +3,7 @@ export * from "./bounds";
 export * from "./edit";
 export * from "./outlines";
 export * from "./ownSymbols";
+export * from "./paths";
 export * from "./resize";
 export * from "./retype";
 export * from "./scale";

@@ -6,6 +6,7 @@
 import { existsSync, mkdirSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { PGlite } from "@electric-sql/pglite";
+import { fromBlank } from "./blank";
 import { type Copies, openCopies } from "./copies";
 import { type Durable, durable, START_SETTINGS, type Sync, syncToDisk } from "./durable";
 import { lockFolder } from "./folderLock";
@@ -48,7 +49,7 @@ export async function openDatabase(
   { log = () => {}, sync = syncToDisk }: OpenOptions = {},
 ): Promise<OpenDatabase> {
   if (folder === IN_MEMORY) {
-    const db = await PGlite.create();
+    const db = await PGlite.create(fromBlank());
     await migrate(db);
     return { db, settled: async () => {}, copy: async () => {}, close: () => db.close() };
   }
@@ -214,7 +215,9 @@ async function lock(folder: string, log: (line: string) => void): Promise<() => 
 async function start(folder: string): Promise<PGlite> {
   const settings = START_SETTINGS.flatMap((setting) => ["-c", setting]);
   try {
-    return await PGlite.create(join(folder, "db"), { startParams: [...PGlite.defaultStartParams, ...settings] });
+    const place = join(folder, "db");
+    const blank = existsSync(join(place, "PG_VERSION")) ? {} : fromBlank();
+    return await PGlite.create(place, { startParams: [...PGlite.defaultStartParams, ...settings], ...blank });
   } catch (error) {
     throw new BrokenError(`The database in ${folder} cannot be opened: ${(error as Error).message}`);
   }

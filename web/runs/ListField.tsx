@@ -153,7 +153,7 @@ function Remarks({ rows, notes }: { rows: readonly ListRow[]; notes: readonly st
       {doubles.length > 0 && (
         <p className="text-weak">
           {doubles.length === 1
-            ? `“${doubles[0]!.texts.join(" ")}” stands twice. Both are made.`
+            ? `“${doubles[0]!.texts.filter(Boolean).join(" ")}” stands twice. Both are made.`
             : `${doubles.length} names stand twice or more. All are made.`}
         </p>
       )}

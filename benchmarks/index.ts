@@ -137,7 +137,7 @@ globalThis.gc?.();
 bar("memory at the end", process.memoryUsage().rss / 1e6, 600, "MB");
 
 console.log("\nMany names");
-nesting(library, bar, atLeast);
+await nesting(library, bar, atLeast);
 await runs(bar);
 
 console.log(`\nThe known work took ${slowness().toFixed(1)} times as long as where times are told as measured.`);

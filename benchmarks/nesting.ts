@@ -8,6 +8,8 @@ import { type Nested, type NestPiece, nest } from "@mend-joint/core/nest";
 import type { Piece } from "@mend-joint/core/piece";
 import { REGATTA_CREW } from "@mend-joint/demo/crew";
 import type * as Packing from "maxrects-packer";
+import { openPool } from "../server/jobs/pool";
+import { shorterLayouts } from "../server/jobs/shorter";
 import { stopwatch } from "./clock";
 
 // The package says that it is a module, and its main file is none.
@@ -70,7 +72,13 @@ function timed<Result>(work: () => Result): [Result, number] {
   return [result, seconds()];
 }
 
-export function nesting(library: Library, bar: Bar, atLeast: (text: string, value: number, least: number) => void): void {
+export async function nesting(
+  library: Library,
+  bar: Bar,
+  atLeast: (text: string, value: number, least: number) => void,
+): Promise<void> {
+  const pool = openPool();
+  pool.warm();
   const toppers = pieces("topper", 24, library, 130);
   const stakes = pieces("plant-stake", 24, library);
   const plates = pieces("nameplate", 24, library, 120);
@@ -88,12 +96,14 @@ export function nesting(library: Library, bar: Bar, atLeast: (text: string, valu
     ["nameplates", plates, 1.6],
     ["mixed", mixed, 1.6],
   ] as const) {
-    const until = performance.now() + SEARCH * 1000;
-    const length = lengthOf(nest(lot, SHEET, { ...CHOICES, until }));
+    let length = Infinity;
+    const task = { laying: name, pieces: [...lot], sheet: SHEET, options: CHOICES };
+    for await (const nested of shorterLayouts(pool, task, SEARCH)) length = lengthOf(nested);
     const ratio = filled(lot, length) / filled(lot, boxesLength(lot));
     console.log(
       `  ${name}: ${length.toFixed(0)} mm of sheet, filled ${(100 * filled(lot, length)).toFixed(0)} %; boxes ${boxesLength(lot).toFixed(0)} mm; without any waste ${leastLength(lot).toFixed(0)} mm`,
     );
     atLeast(`${name} against boxes, times`, ratio, least);
   }
+  await pool.close();
 }

@@ -2,7 +2,7 @@
  * Laying the pieces of a run on sheets: drawn by all threads, better for as long as the maker lets it.
  */
 import { ClearError } from "@mend-joint/core/errors";
-import type { Nested, NestPiece, Pinned, Reached } from "@mend-joint/core/nest";
+import type { Nested, NestPiece, Pinned } from "@mend-joint/core/nest";
 import {
   fromId,
   grainIn,
@@ -21,14 +21,13 @@ import type { Database } from "../store/stored";
 import type { Pool } from "./pool";
 import type { Job } from "./queue";
 import { faultsOf, turnsOf, withEffort } from "./sheets";
+import { isShorter, shorterLayouts } from "./shorter";
 import type { Drawn } from "./tasks";
 
 type LayJob = Extract<Job, { work: "lay" }>;
 
 /** Pieces that a thread draws at a time. */
 const BATCH = 8;
-/** Shorter layouts are searched in slices, so that what is better is seen soon, s. */
-const SLICE = 3;
 export async function layPieces(db: Database, pool: Pool, job: LayJob): Promise<void> {
   const run = await getRun(db, job.run);
   if (!run || run.laying?.id !== job.id) return;
@@ -59,37 +58,26 @@ async function layRun(db: Database, pool: Pool, run: StoredRun, { id: laying, ke
   const pinned = keep ? pinnedOf(run.layout, sheet) : [];
   const { width, height, gap, margin, turns, offcuts } = sheet;
   const used = offcuts.map((offcut) => usedOf(offcut, sheet));
-  const lay = (slice: number, part: readonly [number, number], from?: Reached) =>
-    pool.run({
-      does: "lay",
-      laying,
-      pieces,
-      sheet: { width, height, used },
-      options: { gap, margin, turns: turnsOf(turns, grainIn(run.design)), part, from, pinned },
-      seconds: slice,
-    });
+  const task = {
+    laying,
+    pieces,
+    sheet: { width, height, used },
+    options: { gap, margin, turns: turnsOf(turns, grainIn(run.design)), pinned },
+  };
   /** @returns false where this laying is no longer wanted */
   const keepNested = async (nested: Nested) => {
     const layout = layoutOf(nested, { choices: sheet, made, pinned });
     const faults = await faultsOf(pool, layout, (row) => drawn.get(row)?.region ?? []);
     return keepLayout(db, run.id, { ...layout, faults }, laying, false);
   };
-  let best = await lay(0, [0, 0]);
-  if (!(await keepNested(best)) || !(await keepLaying(db, run.id, { id: laying, state: "laying" }, laying))) return;
-  const began = performance.now();
-  for (let over = 0; over < 1; over = (performance.now() - began) / 1000 / seconds) {
-    const slice = Math.min(SLICE, (1 - over) * seconds);
-    // All threads search, each by other chances, and go on from the best.
-    const found = await Promise.all(
-      Array.from({ length: pool.width }, () => lay(slice, [over, over + slice / seconds], best.reached)),
-    );
-    const next = found.reduce((one, other) => (isShorter(other, one) ? other : one));
+  let kept: Nested | null = null;
+  for await (const best of shorterLayouts(pool, task, seconds)) {
     // Who does not want it any more, or has begun anew, has said so meanwhile.
-    const now = await getRun(db, run.id);
+    const now = kept ? await getRun(db, run.id) : run;
     if (now?.laying?.id !== laying) return;
-    const better = isShorter(next, best);
-    best = next;
-    if (better && !(await keepNested(best))) return;
+    if ((!kept || isShorter(best, kept)) && !(await keepNested(best))) return;
+    if (!kept && !(await keepLaying(db, run.id, { id: laying, state: "laying" }, laying))) return;
+    kept = best;
     if (now.laying.state === "finishing") break;
   }
   await keepEffort(db, pool, run, laying);
@@ -127,10 +115,6 @@ function pinnedOf(layout: unknown, { offcuts }: SheetChoices): Pinned[] {
     return pieces.flatMap((piece) => (piece.pinned ? [{ id: idOf(piece), sheet, matrix: piece.matrix }] : []));
   });
 }
-
-const isShorter = (one: Nested, other: Nested) =>
-  one.sheets.length < other.sheets.length ||
-  (one.sheets.length === other.sheets.length && (one.sheets.at(-1)?.reach ?? 0) < (other.sheets.at(-1)?.reach ?? 0));
 
 interface LayoutFacts extends Pick<Layout, "choices" | "made"> {
   pinned: readonly Pinned[];

@@ -1,0 +1,35 @@
+/**
+ * Layouts that become shorter for as long as there is time: all threads squeeze, each by other chances, and go on from the best.
+ */
+import type { Nested } from "@mend-joint/core/nest";
+import type { Pool } from "./pool";
+import type { LayTask } from "./tasks";
+
+/** A slice of the search, so that what is better is seen soon, s. */
+const SLICE = 3;
+
+/** @yields the first layout, and after each slice the best so far */
+export async function* shorterLayouts(
+  pool: Pool,
+  { options, ...task }: Omit<LayTask, "does" | "seconds">,
+  seconds: number,
+): AsyncGenerator<Nested> {
+  const lay = (slice: number, part: readonly [number, number], best?: Nested) =>
+    pool.run({ does: "lay", ...task, options: { ...options, part, from: best?.reached }, seconds: slice });
+  const began = performance.now();
+  const over = () => Math.min(1, (performance.now() - began) / 1000 / seconds);
+  let best = await lay(0, [0, 0]);
+  yield best;
+  for (let from = over(); from < 1; from = over()) {
+    const slice = Math.min(SLICE, (1 - from) * seconds);
+    const search = () => lay(slice, [from, from + slice / seconds], best);
+    const found = await Promise.all(Array.from({ length: pool.width }, search));
+    best = found.reduce((one, other) => (isShorter(other, one) ? other : one));
+    yield best;
+  }
+}
+
+/** Fewer sheets, or less of the last one. */
+export const isShorter = (one: Nested, other: Nested) =>
+  one.sheets.length < other.sheets.length ||
+  (one.sheets.length === other.sheets.length && (one.sheets.at(-1)?.reach ?? 0) < (other.sheets.at(-1)?.reach ?? 0));

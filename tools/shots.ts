@@ -184,7 +184,9 @@ const url = await new Promise<string>((resolve, reject) => {
 mkdirSync(OUT, { recursive: true });
 const browser = await chromium.launch(BROWSER);
 try {
-  for (const { name, path, before } of VIEWS) {
+  // All views, or those that are named.
+  const named = process.argv.slice(2);
+  for (const { name, path, before } of VIEWS.filter((view) => named.length === 0 || named.includes(view.name))) {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
     // The pointers of a first visit would lie on the findings.
     await page.addInitScript(() => localStorage.setItem("mend-joint-first-visit", "yes"));

@@ -464,7 +464,7 @@ function TakeAlong({ followed: { run, design }, layout, chosen, stale, onTrial }
         </p>
       )}
       {stale && <p className="text-[13px] text-weak">{stale} Lay them again first.</p>}
-      <div className="grid grid-cols-2 gap-4">
+      <div className="grid grid-cols-[1fr_5rem] gap-4">
         <Pick
           label="Machine"
           value={profile.id}

@@ -19,7 +19,7 @@ export function Pick<T extends string>({ label, value, options, onChange }: Prop
         id={id}
         value={value}
         onChange={(event) => onChange(event.target.value as T)}
-        className="mt-0.5 w-full border-b border-quiet/50 bg-transparent py-1.5 text-[14px] outline-offset-2 hover:border-ink"
+        className="mt-0.5 w-full border-b border-quiet/50 truncate bg-transparent py-1.5 text-[14px] outline-offset-2 hover:border-ink"
       >
         {options.map((option) => (
           <option key={option.value} value={option.value}>

@@ -98,7 +98,7 @@ export async function nesting(
   ] as const) {
     let length = Infinity;
     const task = { laying: name, pieces: [...lot], sheet: SHEET, options: CHOICES };
-    for await (const nested of shorterLayouts(pool, task, SEARCH)) length = lengthOf(nested);
+    for await (const nested of shorterLayouts(pool, task, SEARCH)) length = Math.min(length, lengthOf(nested));
     const ratio = filled(lot, length) / filled(lot, boxesLength(lot));
     console.log(
       `  ${name}: ${length.toFixed(0)} mm of sheet, filled ${(100 * filled(lot, length)).toFixed(0)} %; boxes ${boxesLength(lot).toFixed(0)} mm; without any waste ${leastLength(lot).toFixed(0)} mm`,

@@ -210,7 +210,7 @@ async function laySheets(checked: readonly Checked[], { page, gap, margin, secon
   }
   if (drawn.size === 0) return { places, sheets };
   const pieces = [...drawn].map(([id, { region }]) => ({ id, region }));
-  const until = performance.now() + seconds * 1000;
+  const until = seconds > 0 ? performance.now() + seconds * 1000 : undefined;
   const nested: Nested = nest(pieces, page, { gap, margin, until });
   for (const id of nested.tooLarge) {
     const { each, region } = drawn.get(id)!;

@@ -61,6 +61,7 @@ export interface Nested {
   tooLarge: string[];
   /** No arrangement needs fewer sheets: the pieces with half the gap around them, over the room on a whole sheet. */
   fewest: number;
+  /** Where the search ended; what it found may be longer than what it began with. */
   reached: Reached;
 }
 
@@ -88,22 +89,38 @@ export const nest = (pieces: readonly NestPiece[], sheet: SheetStock, options: L
 /** The same for a lot that is kept, for a search that goes on: its pieces are not drawn again. */
 export function nestLot(lot: Lot, options: NestOptions): Nested {
   const { cell = CELL } = options;
-  // What is squeezed anyway need not be laid finely before.
-  const begun = options.from ? goneOnFrom(options.from, lot) : firstLayout(lot, isSearched(options) ? cell * FIRST : cell);
-  const best = search(begun, lot, cell, options);
+  const { start, spare } = options.from ? { start: goneOnFrom(options.from, lot) } : begin(lot, cell, options);
+  const reached = search(start, lot, cell, options);
+  const best = spare && lengthIn(spare, lot) < lengthIn(reached, lot) ? spare : reached;
   const sheets = settled(best, lot, cell, options);
   const placed = new Set(sheets.flatMap(({ placements }) => placements.map(({ id }) => id)));
   const tooLarge = lot.pieces.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
   const { gap } = lot.options;
   const grown = lot.pieces.reduce((sum, { id, region }) => (placed.has(id) ? sum + regionArea(offset(region, gap / 2)) : sum), 0);
   const { width, height } = lot.room;
-  return { sheets, tooLarge, fewest: Math.ceil(grown / (width * height) - ROUNDING), reached: reachedBy(best) };
+  return { sheets, tooLarge, fewest: Math.ceil(grown / (width * height) - ROUNDING), reached: reachedBy(reached) };
 }
 
 /** What lies on each sheet, in cells of a table. */
 interface Layout {
   laid: readonly (readonly Laid[])[];
   table: Table;
+}
+
+/** The length of sheets that is used, mm. */
+const lengthIn = ({ laid, table }: Layout, lot: Lot): number => lengthOf(laid, lot.sheet.width, table.cell);
+
+/**
+ * Where a search begins: in large cells, where squeezing is quick. But pieces that just fit side by side, as plates do, are too wide in
+ * those: that costs sheets, which no squeezing brings back.
+ *
+ * @returns with it what is at hand where the search finds nothing shorter
+ */
+function begin(lot: Lot, cell: number, options: NestOptions): { start: Layout; spare?: Layout } {
+  const fine = firstLayout(lot, cell);
+  if (!isSearched(options)) return { start: fine };
+  const coarse = firstLayout(lot, cell * FIRST);
+  return coarse.laid.length > fine.laid.length ? { start: fine } : { start: coarse, spare: fine };
 }
 
 /** The largest box first. */
@@ -133,7 +150,6 @@ function search(begun: Layout, lot: Lot, cell: number, options: NestOptions): La
   const { part = [0, 1], random = Math.random } = options;
   const over = shareOver(options);
   const groups = unitsOf(lot.pieces).filter(({ length }) => length > 1);
-  const length = ({ laid, table }: Layout) => lengthOf(laid, lot.sheet.width, table.cell);
   let best = begun;
   for (const [i, [end, times]] of CELLS.entries()) {
     const goesOn = () => {
@@ -144,7 +160,7 @@ function search(begun: Layout, lot: Lot, cell: number, options: NestOptions): La
     if (best.table.cell < cell * times || !goesOn()) continue;
     const table = lot.in(cell * times);
     const keep = (laid: Layout["laid"]) => {
-      if (length({ laid, table }) < length(best) - ROUNDING) best = { laid, table };
+      if (lengthIn({ laid, table }, lot) < lengthIn(best, lot) - ROUNDING) best = { laid, table };
     };
     const { laid: start } = withLastSlid(inCells(best, table));
     keep(start);

@@ -71,13 +71,15 @@ async function layRun(db: Database, pool: Pool, run: StoredRun, { id: laying, ke
     return keepLayout(db, run.id, { ...layout, faults }, laying, false);
   };
   let kept: Nested | null = null;
-  for await (const best of shorterLayouts(pool, task, seconds)) {
+  for await (const found of shorterLayouts(pool, task, seconds)) {
     // Who does not want it any more, or has begun anew, has said so meanwhile.
     const now = kept ? await getRun(db, run.id) : run;
     if (now?.laying?.id !== laying) return;
-    if ((!kept || isShorter(best, kept)) && !(await keepNested(best))) return;
-    if (!kept && !(await keepLaying(db, run.id, { id: laying, state: "laying" }, laying))) return;
-    kept = best;
+    if (!kept || isShorter(found, kept)) {
+      if (!(await keepNested(found))) return;
+      if (!kept && !(await keepLaying(db, run.id, { id: laying, state: "laying" }, laying))) return;
+      kept = found;
+    }
     if (now.laying.state === "finishing") break;
   }
   await keepEffort(db, pool, run, laying);

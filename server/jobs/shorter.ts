@@ -8,7 +8,7 @@ import type { LayTask } from "./tasks";
 /** A slice of the search, so that what is better is seen soon, s. */
 const SLICE = 3;
 
-/** @yields the first layout, and after each slice the best so far */
+/** @yields the first layout, and after each slice what the search has come to, which may be longer than the first */
 export async function* shorterLayouts(
   pool: Pool,
   { options, ...task }: Omit<LayTask, "does" | "seconds">,

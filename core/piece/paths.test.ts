@@ -23,27 +23,11 @@ describe("words on a line of another kind", () => {
     expect(withPath(withPath(word, "arc"), "straight")).toEqual(word);
   });
 
-  it("a curve goes on as its last two points do, within reach", () => {
-    expect(
-      onePointMore({
-        kind: "curve",
-        points: [
-          { x: 0, y: 3 },
-          { x: 10, y: 5 },
-        ],
-        distance: 0,
-      }).at(-1),
-    ).toEqual({ x: 20, y: 3 });
-    const far = LIMITS.reach - 1;
-    expect(
-      onePointMore({
-        kind: "curve",
-        points: [
-          { x: 0, y: 0 },
-          { x: far, y: 0 },
-        ],
-        distance: 0,
-      }).at(-1)!.x,
-    ).toBe(LIMITS.reach);
+  it("a curve goes on as its last two points do, within reach on either side", () => {
+    const next = (...points: [number, number][]) =>
+      onePointMore({ kind: "curve", points: points.map(([x, y]) => ({ x, y })), distance: 0 }).at(-1);
+    expect(next([0, 3], [10, 5])).toEqual({ x: 20, y: 3 });
+    expect(next([0, 0], [LIMITS.reach - 1, 0])).toEqual({ x: LIMITS.reach, y: 0 });
+    expect(next([0, 0], [1 - LIMITS.reach, 0])).toEqual({ x: -LIMITS.reach, y: 0 });
   });
 });

@@ -11,8 +11,8 @@ export const SECOND_RING: NonNullable<ArcPath["between"]> = { gap: 15, bite: 1.5
 /** Points of a curve with one more at its end, as far on as the last from the one before. */
 export function onePointMore({ points }: CurvePath): CurvePath["points"] {
   const [before, last] = points.slice(-2) as [CurvePath["points"][number], CurvePath["points"][number]];
-  const next = { x: 2 * last.x - before.x, y: before.y };
-  return [...points, { x: Math.min(LIMITS.reach, next.x), y: next.y }];
+  const x = Math.max(-LIMITS.reach, Math.min(LIMITS.reach, 2 * last.x - before.x));
+  return [...points, { x, y: before.y }];
 }
 
 /**

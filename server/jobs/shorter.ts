@@ -1,5 +1,5 @@
 /**
- * Layouts that become shorter for as long as there is time: all threads squeeze, each by other chances, and go on from the best.
+ * Layouts that become shorter for as long as there is time: threads squeeze, each by other chances, and go on from the best.
  */
 import type { Nested } from "@mend-joint/core/nest";
 import type { Pool } from "./pool";
@@ -7,6 +7,9 @@ import type { LayTask } from "./tasks";
 
 /** A slice of the search, so that what is better is seen soon, s. */
 const SLICE = 3;
+
+/** One core is left for the page, and for what else the server does. */
+const searching = ({ width }: Pool) => Math.max(1, width - 1);
 
 /** @yields the first layout, and after each slice what the search has come to, which may be longer than the first */
 export async function* shorterLayouts(
@@ -23,7 +26,7 @@ export async function* shorterLayouts(
   for (let from = over(); from < 1; from = over()) {
     const slice = Math.min(SLICE, (1 - from) * seconds);
     const search = () => lay(slice, [from, from + slice / seconds], best);
-    const found = await Promise.all(Array.from({ length: pool.width }, search));
+    const found = await Promise.all(Array.from({ length: searching(pool) }, search));
     best = found.reduce((one, other) => (isShorter(other, one) ? other : one));
     yield best;
   }

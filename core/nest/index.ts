@@ -73,7 +73,7 @@ const CELLS = [
   [0.95, 1],
   [1, 0.5],
 ] as const;
-/** By which share of the length sheets are made shorter at first: in the largest cells, and in smaller ones. */
+/** By which share of its width the last sheet is made shorter at first: in the largest cells, and in smaller ones. */
 const [STEP, FINE_STEP] = [0.02, 0.004];
 /** Smaller cells come earlier where so many lengths have been given up one after the other. */
 const ATTEMPTS = 8;

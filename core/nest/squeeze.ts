@@ -11,9 +11,9 @@ import { type Laid, ROUNDING, type Shape, type Table } from "./lot";
 import { Spans, Weights } from "./spans";
 
 export interface SqueezeOptions {
-  /** By which share of the length the sheets are made shorter at first. */
+  /** By which share of a sheet's width the last one is made shorter at first. */
   step: number;
-  /** So many lengths are given up one after the other until all is; none for as long as it goes on. */
+  /** It ends when so many lengths have been given up one after the other; without it only when time is over. */
   attempts?: number | undefined;
   /** Ids of pieces that lie on one sheet with others of their group. */
   groups: readonly (readonly string[])[];
@@ -22,7 +22,7 @@ export interface SqueezeOptions {
   goesOn(): boolean;
 }
 
-/** The least step: less is not worth the search. */
+/** Steps become no smaller than this: less is not worth the search. */
 const LEAST_STEP = 0.002;
 /** Rounds in which the overlaps do not become fewer, until a length is given up. */
 const PATIENCE = 60;
@@ -52,7 +52,7 @@ interface Place {
 
 /**
  * @param start what lies on each sheet; no two may overlap
- * @returns a layout that is shorter, for each time that one was found
+ * @yields layouts, each shorter than the one before
  */
 export function* squeeze(start: readonly (readonly Laid[])[], table: Table, options: SqueezeOptions): Generator<Laid[][]> {
   const squeezer = new Squeezer(start, table, options);

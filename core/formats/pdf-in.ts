@@ -66,7 +66,7 @@ interface State {
 }
 
 /** How a path is painted. */
-interface Paint {
+interface Painting {
   fills: boolean;
   strokes: boolean;
   rule: DrawnShape["fillRule"];
@@ -74,7 +74,7 @@ interface Paint {
 
 /** Who takes what a pen draws, and knows the rest of the page. */
 interface Paper {
-  paint(path: PathCommand[], state: State, paint: Paint, layer: string | null): void;
+  paint(path: PathCommand[], state: State, how: Painting, layer: string | null): void;
   /** The name of the layer that a mark stands for. */
   layerOf(key: Operand | undefined): string | null;
   /** A drawing within the drawing. */
@@ -148,9 +148,9 @@ class Pen {
   }
 
   /** Paints the path, or drops it. */
-  paint(paint?: Paint): void {
+  paint(how?: Painting): void {
     const layer = this.layers.findLast((each) => each !== null) ?? null;
-    if (this.path.length > 0 && paint) this.paper.paint(this.path, this.state, paint, layer);
+    if (this.path.length > 0 && how) this.paper.paint(this.path, this.state, how, layer);
     this.path = [];
   }
 
@@ -183,15 +183,15 @@ function places(pen: Pen, operands: readonly Operand[], count: number): Point[] 
   return Array.from({ length: count }, (_, i) => pen.place(all[2 * i]!, all[2 * i + 1]!));
 }
 
-const fill = (rule: Paint["rule"]): Paint => ({ fills: true, strokes: false, rule });
-const both = (rule: Paint["rule"]): Paint => ({ fills: true, strokes: true, rule });
-const STROKE: Paint = { fills: false, strokes: true, rule: "nonzero" };
+const fill = (rule: Painting["rule"]): Painting => ({ fills: true, strokes: false, rule });
+const both = (rule: Painting["rule"]): Painting => ({ fills: true, strokes: true, rule });
+const LINE_ONLY: Painting = { fills: false, strokes: true, rule: "nonzero" };
 
 const painting =
-  (paint?: Paint, closes = false): Operation =>
+  (how?: Painting, closes = false): Operation =>
   (pen) => {
     if (closes) pen.close();
-    pen.paint(paint);
+    pen.paint(how);
   };
 const colouring =
   (what: "fill" | "stroke"): Operation =>
@@ -228,8 +228,8 @@ const OPERATORS: ReadonlyMap<string, Operation> = new Map(
       const [x, y, w, h] = numbers(operands, 4);
       pen.rectangle(x!, y!, w!, h!);
     },
-    S: painting(STROKE),
-    s: painting(STROKE, true),
+    S: painting(LINE_ONLY),
+    s: painting(LINE_ONLY, true),
     f: painting(fill("nonzero")),
     F: painting(fill("nonzero")),
     "f*": painting(fill("evenodd")),
@@ -320,7 +320,7 @@ class PageReader {
     }
   }
 
-  private add(path: PathCommand[], state: State, { fills, strokes, rule }: Paint, layer: string | null): void {
+  private add(path: PathCommand[], state: State, { fills, strokes, rule }: Painting, layer: string | null): void {
     if (this.shapes.length >= MOST_SHAPES) throw new DrawingError(`The page has more than ${MOST_SHAPES} shapes`);
     if (!path.every((command) => farthest(command) <= REACH))
       throw new DrawingError(`A coordinate lies beyond ${REACH} mm, more than can be measured`);

@@ -67,7 +67,7 @@ function placeOn(sheet: OpenSheet, shapes: readonly Shape[], { room, cell }: Pic
     let x = sheet.from.get(shape) ?? 0;
     let found = false;
     for (; x <= lastX && !found && x * cell + shape.width < reach - ROUNDING; x++) {
-      const y = lowestPlace(sheet.cells, shape.cells, shape.rows, x, 0, lastY);
+      const y = lowestPlace(sheet.cells, shape.cells, shape.spans.order, x, 0, lastY);
       if (y >= 0) [best, reach, found] = [{ shape, x, y }, x * cell + shape.width, true];
     }
     sheet.from.set(shape, found ? x - 1 : x);
@@ -95,7 +95,7 @@ export function slide(laid: readonly Laid[], { blanks, whole }: Sheets, s: numbe
 function slideOne(sheet: Bitmap, piece: Laid): boolean {
   const { shape, x, y } = piece;
   take(sheet, shape.cells, x, y);
-  const isFreeAt = (x: number, y: number) => x >= 0 && y >= 0 && isFree(sheet, shape.cells, shape.rows, x, y);
+  const isFreeAt = (x: number, y: number) => x >= 0 && y >= 0 && isFree(sheet, shape.cells, shape.spans.order, x, y);
   while (isFreeAt(piece.x - 1, piece.y)) piece.x--;
   while (isFreeAt(piece.x, piece.y - 1)) piece.y--;
   put(sheet, shape.cells, piece.x, piece.y);

@@ -13,7 +13,7 @@ import {
   transformRegion,
   translateRegion,
 } from "../geometry";
-import { type Bitmap, block, copyOf, drawRegion, emptyBitmap, rowOrder, Shifted } from "./bitmap";
+import { type Bitmap, block, copyOf, drawRegion, emptyBitmap, Shifted } from "./bitmap";
 import { Spans } from "./spans";
 
 export interface NestPiece {
@@ -74,7 +74,6 @@ export interface Shape {
   /** How the piece is turned, and whether its back is up. */
   matrix: Matrix;
   cells: Shifted;
-  rows: Int32Array;
   spans: Spans;
   /** Size of the piece with its gap, mm. */
   width: number;
@@ -191,7 +190,6 @@ export class Lot {
     return {
       matrix,
       cells: new Shifted(drawn.bitmap),
-      rows: rowOrder(drawn.bitmap.height),
       spans: new Spans(drawn.bitmap),
       width: box.maxX - box.minX + 2 * around,
       height: box.maxY - box.minY + 2 * around,

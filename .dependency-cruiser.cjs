@@ -52,7 +52,7 @@ const MAY_USE = {
   machine: ["geometry", "piece", "cut", "formats"],
   formats: ["geometry", "piece", "report", "cut"],
   drawings: ["geometry", "piece", "judge", "examine", "cut", "formats", "machine"],
-  examiner: ["geometry", "piece", "holders", "judge", "examine", "report", "cut", "mend", "strength", "shelf", "formats"],
+  examiner: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "strength", "shelf", "formats", "ornaments"],
   wording: ["geometry", "piece", "judge", "examine", "report", "cut", "mend", "strength", "coupon", "drawings"],
 };
 

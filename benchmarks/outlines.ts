@@ -1,8 +1,6 @@
 /** Outlines from elsewhere: drawings brought in, examined and dragged over; pictures traced. */
 
-import type { Library } from "@mend-joint/core";
-import { chooseOutlines, examine, examineMoving, findOutlines } from "@mend-joint/core";
-import { withDrawings } from "@mend-joint/core/examiner";
+import { chooseOutlines, examine, examineMoving, findOutlines, type Library, withMemory } from "@mend-joint/core";
 import { readDrawing } from "@mend-joint/core/formats";
 import { addPart, applyMove, type Piece } from "@mend-joint/core/piece";
 import { outlinesAt, type Picture, previewAt, readField } from "@mend-joint/core/trace";
@@ -47,7 +45,7 @@ function fourMegapixels(): Picture {
 type Bar = (text: string, value: number, most: number, unit: string) => void;
 
 export async function outlines(fonts: Library, bar: Bar): Promise<void> {
-  const library = withDrawings(fonts);
+  const library = withMemory(fonts);
   const file = svgOf(50_000);
   const taken = await median(
     async () => {

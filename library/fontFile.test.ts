@@ -129,7 +129,10 @@ function withZigzag(font: Uint8Array, glyph: number, points: number): Uint8Array
 const outline = (bytes: Uint8Array, text = "Kate") => {
   const font = loadFont("f", "f", bytes);
   const { glyphs, advance } = font.shape(text);
-  return { advance, islands: font.islands(glyphs, { sx: 0.02, sy: 0.02 }).map((region) => region.map((ring) => [...ring])) };
+  return {
+    advance,
+    islands: font.outline(glyphs, { sx: 0.02, sy: 0.02 }).islands.map((region) => region.map((ring) => [...ring])),
+  };
 };
 
 describe("font files of a maker's own", () => {

@@ -3,7 +3,7 @@
  */
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
-import type { Library } from "@mend-joint/core";
+import { type Library, withMemory } from "@mend-joint/core";
 import { type Font, loadFont } from "@mend-joint/core/lettering";
 import { CATALOGUE, type CatalogueEntry } from "./catalogue";
 import type { OwnFont } from "./fontFile";
@@ -25,10 +25,10 @@ export function fontBytes(id: string): Uint8Array {
   return new Uint8Array(readFileSync(fontPath(id)));
 }
 
-/** A library that loads shipped fonts when they are first asked for. @param own further fonts */
+/** A library that loads shipped fonts when they are first asked for, and remembers. @param own further fonts */
 export function shippedLibrary(own: readonly OwnFont[] = []): Library {
   const loaded = new Map<string, Font>(own.map(({ id, name, bytes }) => [id, loadFont(id, name, bytes)]));
-  return {
+  return withMemory({
     font: (id) => {
       let font = loaded.get(id);
       const entry = CATALOGUE.find((each) => each.id === id);
@@ -39,6 +39,6 @@ export function shippedLibrary(own: readonly OwnFont[] = []): Library {
       }
       return font;
     },
-  };
+  });
 }
 export { answerInProcess, standingProcess } from "./inProcess";

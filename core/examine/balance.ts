@@ -3,10 +3,10 @@
  */
 import { type Box, boxesMeet, intersection, type Region, regionBox } from "../geometry";
 import type { Finding } from "../judge";
-import { poleOf } from "../measure";
 import type { Piece } from "../piece";
 import { hangsTurned, standsOut } from "../strength";
 import type { Examination, Hanger } from "./examination";
+import type { Memory } from "./memory";
 import type { Built } from "./solids";
 import { remark } from "./words";
 
@@ -19,7 +19,7 @@ export function hangersOf({ hangers }: Built, { centre }: Pick<Examination, "cen
 }
 
 /** Notes on how a piece hangs, stands, and fits its limit; they do not turn the verdict. */
-export function withBalance(piece: Piece, examination: Examination): Examination {
+export function withBalance(piece: Piece, examination: Examination, memory: Memory): Examination {
   const { box, centre, hangers, solids } = examination;
   const notes: Finding[] = [];
   for (const { id, at, turn } of hangers) {
@@ -36,12 +36,12 @@ export function withBalance(piece: Piece, examination: Examination): Examination
       notes.push(remark("leans", ids, centre, "note", { out, side: centre.x < sticks[0]!.minX ? "left" : "right" }));
     }
   }
-  notes.push(...thickSticks(piece, examination));
+  notes.push(...thickSticks(piece, examination, memory));
   return notes.length === 0 ? examination : { ...examination, findings: [...examination.findings, ...notes] };
 }
 
 /** A stick that is thicker than everything around its upper end looks wrong, and shows beside the stroke that it stands under. */
-function thickSticks(piece: Piece, { solids }: Examination): Finding[] {
+function thickSticks(piece: Piece, { solids }: Examination, memory: Memory): Finding[] {
   return piece.parts.flatMap((part): Finding[] => {
     if (part.kind !== "stick") return [];
     const own = regionBox(solids.find(({ id }) => id === part.id)?.region ?? []);
@@ -51,7 +51,7 @@ function thickSticks(piece: Piece, { solids }: Examination): Finding[] {
     const around = boxRegion({ minX: at.x - reach, maxX: at.x + reach, minY: at.y - reach, maxY: at.y + reach });
     const met = solids.filter(({ id, region }) => id !== part.id && boxesMeet(regionBox(region), own));
     const stroke =
-      poleOf(
+      memory.pole(
         intersection(
           met.flatMap(({ region }) => region),
           around,

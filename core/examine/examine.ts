@@ -26,6 +26,7 @@ import { judgeHand } from "./hand";
 import { smallHoles } from "./holes";
 import { judgeWhole } from "./marks";
 import { type MeasuredBase, measureChange, measureWelded, type Stage } from "./measured";
+import { Memory, withPoles } from "./memory";
 import { cutoutsOf, gapsOf, lettersOf, overlapsOf } from "./outcome";
 import { scoredOutlines, scoreLines } from "./scores";
 import { buildPiece, type Solid } from "./solids";
@@ -37,11 +38,13 @@ import { type Library, layOutWords, remark } from "./words";
  * @throws OutlineError for outlines that cannot be computed with
  */
 export function examine(piece: Piece, library: Library, options: ExamineOptions = {}): Examination {
+  const { memory = new Memory() } = library;
   const stage = stopwatch(options);
-  const words = stage("lettering", () => layOutWords(piece, library));
-  const built = stage("holders", () => buildPiece(piece, words.layouts, library));
-  const examination = examineSolids(built.solids, widthToDraw(piece), {
+  const words = stage("lettering", () => layOutWords(piece, { ...library, memory }));
+  const built = stage("holders", () => buildPiece(piece, words.layouts, { memory }));
+  const examination = examineSolids(withPoles(built.solids, memory), widthToDraw(piece), {
     ...options,
+    memory,
     words: words.layouts,
     extra: words.findings,
     lost: lostToCut(piece),
@@ -68,7 +71,7 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
   const hand = isRule ? stage("hand", () => judgeHand(piece, whole)) : null;
   const findings = hand ? [...known, ...markAccepted(hand.findings, piece.accepted)] : known;
   const judged = { ...whole, findings, verdict: verdictOf(findings), ...(hand?.tester && { [TESTED]: hand.tester }) };
-  return options.notes === false ? judged : withBalance(piece, judged);
+  return options.notes === false ? judged : withBalance(piece, judged, memory);
 }
 
 /**
@@ -90,9 +93,10 @@ export function examineSolids(
     cutWidth?: number;
     smallestHole?: number;
     accepted?: Piece["accepted"];
+    memory?: Memory;
   } = {},
 ): Examination {
-  const { words = [], extra = [], lost = 0, cutWidth = 0, smallestHole = 0, accepted = [] } = options;
+  const { words = [], extra = [], lost = 0, cutWidth = 0, smallestHole = 0, accepted = [], memory = new Memory() } = options;
   const stage = stopwatch(options);
   const before = options.base?.[MEASURED];
   const change = before ? measureChange(before, solids, stage) : null;
@@ -119,7 +123,7 @@ export function examineSolids(
     if (options.notes === false) return markAccepted(found, accepted);
     const left = outlineLeft(welded, solids.length);
     const visible = solids.map(({ region }, i) => Math.min(1, left[i]! / (regionPerimeter(region) || 1)));
-    const holes = smallestHole > 0 ? smallHoles(welded, smallestHole) : [];
+    const holes = smallestHole > 0 ? smallHoles(welded, smallestHole, memory) : [];
     const all = [
       ...found,
       ...judgeStrokes(solids, field.thinZones(leastWidth), found, leastWidth),

@@ -1,7 +1,7 @@
 /**
  * What measured holds mean for letters and pieces: which hang together, which overlap, what comes off the machine.
  */
-import { boxesMeet, boxOfKept, findIslands, type Point, type Region, regionArea, regionsShareCorners } from "../geometry";
+import { boxesMeet, findIslands, type Point, type Region, regionArea, regionBox, regionsShareCorners } from "../geometry";
 import { type Component, CRUMB, type Joint } from "../joints";
 import type { WordLayout } from "../lettering";
 import type { Gap, WidthField } from "../measure";
@@ -74,7 +74,7 @@ export function overlapsOf(
   widestPath: (a: number, b: number) => number,
 ): Overlap[] {
   const holders = [...solids.keys()].filter((i) => solids[i]!.holder);
-  const boxes = solids.map(({ region }) => boxOfKept(region));
+  const boxes = solids.map(({ region }) => regionBox(region));
   const overlaps: Overlap[] = [];
   letters.forEach((letter, n) => {
     const body = letter.solids[0];

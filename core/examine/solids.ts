@@ -5,7 +5,6 @@ import {
   backwards,
   boxesMeet,
   boxHolds,
-  boxOfKept,
   difference,
   intersection,
   islandsOf,
@@ -74,8 +73,8 @@ const CRUMB = 0.003;
 export const solidsOf = (piece: Piece, layouts: readonly WordLayout[], shapes?: Shapes): Solid[] =>
   buildPiece(piece, layouts, shapes).solids;
 
-/** Where shapes of drawings are remembered. */
-type Shapes = Pick<Library, "drawing">;
+/** Remembers the shapes of drawings. */
+type Shapes = Pick<Library, "memory">;
 
 export function buildPiece(piece: Piece, layouts: readonly WordLayout[], shapes: Shapes = {}): Built {
   const built: Built & { setIn: SetIn[] } = { solids: [], ghosts: [], hangers: [], bridges: [], setIn: [] };
@@ -165,7 +164,7 @@ export function otherBridgePlaces(
 function holdsIn({ solids }: Pick<Built, "solids">): (x: number, y: number) => boolean {
   return (x, y) =>
     solids.some(({ region }) => {
-      const box = boxOfKept(region);
+      const box = regionBox(region);
       return box && boxHolds(box, x, y) && regionContains(region, x, y);
     });
 }
@@ -271,7 +270,7 @@ function outlineOf(part: SimplePart, built: Built, layouts: readonly WordLayout[
     case "drawing": {
       const at = place(part.at);
       if (!at) return [];
-      const shape = shapes.drawing?.(part) ?? drawingShape(part);
+      const shape = shapes.memory?.drawing(part) ?? drawingShape(part);
       return drawingOutline(part, shape, at, shapeSurroundings(layouts));
     }
   }
@@ -305,7 +304,7 @@ function shapeSurroundings(layouts: readonly WordLayout[]): ShapeSurroundings {
 function carve(solids: readonly Solid[], shape: Region, keeps: (solid: Solid) => boolean = () => false): Solid[] {
   const box = regionBox(shape);
   return solids.flatMap((solid) => {
-    if (keeps(solid) || !boxesMeet(box, boxOfKept(solid.region))) return [solid];
+    if (keeps(solid) || !boxesMeet(box, regionBox(solid.region))) return [solid];
     const left = difference(solid.region, shape);
     if (Math.abs(regionArea(left) - regionArea(solid.region)) < 1e-6) return [solid];
     const islands = islandsOf(left).filter((island) => regionArea(island) > CRUMB);

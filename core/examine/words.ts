@@ -1,22 +1,26 @@
 /**
  * From the words of a piece to letters in their places, and what could not be set.
  */
-import { type Point, type Region, type Ring, ringArea, transformRing } from "../geometry";
-import { type DrawingLook, drawingShape } from "../holders";
+import { type Point, type Ring, ringArea, transformRing } from "../geometry";
 import type { Finding, FindingFacts, FindingKind, FindingOf } from "../judge";
-import { broughtTo, type Font, layoutWord, type WordLayout } from "../lettering";
+import { broughtTo, type Font, type WordLayout } from "../lettering";
 import { type DrawingPart, type Piece, type Word, widthToDraw } from "../piece";
+import { Memory } from "./memory";
 
 /** Where fonts come from. Loading them is the caller's business; examining is synchronous. */
 export interface Library {
   font(id: string): Font | undefined;
-  /** The shape of a drawing, where whoever owns the library remembers some; else it is made anew. */
-  drawing?(look: DrawingLook): Region;
+  /** What was made with it lately. */
+  memory?: Memory | undefined;
 }
+
+/** A library that remembers, for as long as somebody holds it. */
+export const withMemory = (library: Library): Library => (library.memory ? library : { ...library, memory: new Memory() });
 
 export function layOutWords(piece: Piece, library: Library): { layouts: WordLayout[]; findings: Finding[] } {
   const layouts: WordLayout[] = [];
   const findings: Finding[] = [];
+  const { memory = new Memory() } = library;
   for (const part of piece.parts) {
     if (part.kind !== "word") continue;
     const font = library.font(part.font)?.vary(part.axes);
@@ -25,7 +29,7 @@ export function layOutWords(piece: Piece, library: Library): { layouts: WordLayo
       findings.push(remark("missing-letter", [part.id], part.at, "falls", facts));
       continue;
     }
-    const alone = layoutWord(part, font, widthToDraw(piece), guideOf(part, piece, library));
+    const alone = memory.layout(part, font, { joint: widthToDraw(piece), guide: guideOf(part, piece, memory) });
     const layout = part.bitesBefore === undefined ? alone : broughtTo(alone, layouts, part.bitesBefore);
     layouts.push(layout);
     findings.push(...lettersLost(part, layout, font));
@@ -34,11 +38,11 @@ export function layOutWords(piece: Piece, library: Library): { layouts: WordLayo
 }
 
 /** The outline of a drawing that a word goes round. One that sits on a letter itself is no guide: where it lies is not known yet. */
-function guideOf({ path }: Word, { parts }: Piece, library: Library): Ring | undefined {
+function guideOf({ path }: Word, { parts }: Piece, memory: Memory): Ring | undefined {
   if (path?.kind !== "outline") return undefined;
   const drawing = parts.find((part): part is DrawingPart => part.kind === "drawing" && part.id === path.drawing);
   if (!drawing || drawing.at.letter) return undefined;
-  const shape = library.drawing?.(drawing) ?? drawingShape(drawing);
+  const shape = memory.drawing(drawing);
   const bySize = [...shape].sort((a, b) => Math.abs(ringArea(b)) - Math.abs(ringArea(a)));
   const ring = bySize[Math.min(path.number, bySize.length - 1)];
   return ring && transformRing(ring, [1, 0, 0, 1, drawing.at.x, drawing.at.y]);

@@ -2,8 +2,8 @@
  * An examiner of pieces: it remembers what it has examined.
  *
  * It keeps examinations and fitted curves, so many of each, and the rest of the app asks it: a piece that is asked for again is not
- * examined again, whether its mends, its cut file or its sheet are wanted. (Letters, their middles and symbols are remembered where they
- * are drawn.)
+ * examined again, whether its mends, its cut file or its sheet are wanted. What examinations share is in the memory of its library;
+ * what is known of letters is in their fonts. Nothing else in the core remembers.
  */
 import QuickLRU from "quick-lru";
 import {
@@ -18,15 +18,15 @@ import {
   speedsFor,
   startHoles,
 } from "../cut";
-import { type Examination, type ExamineOptions, examine, examineMoving, type Library, TESTED } from "../examine";
+import { type Examination, type ExamineOptions, examine, examineMoving, type Library, TESTED, withMemory } from "../examine";
 import { type FileFormat, type FileOptions, type MadeFile, makeFile } from "../formats";
-import { type CurvePath, fingerprint, fitCurves, type Region } from "../geometry";
-import { drawingShape } from "../holders";
+import { type CurvePath, fingerprint, fitCurves } from "../geometry";
 import type { Labels } from "../judge";
 import { type Mend, type MendAllOptions, type MendedAll, mendAll, offerMends } from "../mend";
-import type { Piece, Word } from "../piece";
+import { drawnOutline, ornament } from "../ornaments";
+import type { KeptOutline, Piece, SymbolName, Word } from "../piece";
 import { labelsOf, type Sheet, sheetOf } from "../report";
-import { type LetteringFacts, measureLettering } from "../shelf";
+import { heightFor, type LetteringFacts, measureLettering, widestShare } from "../shelf";
 import { createLoadTest, type LoadTester } from "../strength";
 
 /** A piece on its way to the cutter. */
@@ -57,6 +57,8 @@ export interface Examiner {
   loads(piece: Piece, options?: { moving?: boolean }): LoadTester;
   /** How a word would survive in a lettering; `null` where the lettering is not there. */
   lettering(word: Word, font: string, piece: Pick<Piece, "stock" | "cut">): LetteringFacts | null;
+  /** The least height at which nothing of a silhouette but its tips is thinner than wanted, mm; Infinity for one without material. */
+  smallestHeight(silhouette: SymbolName | Pick<KeptOutline, "outline">, wanted: number): number;
   /** How many whole examinations have been made so far. */
   readonly examined: number;
 }
@@ -64,33 +66,15 @@ export interface Examiner {
 /** A piece before a change and after it, on the bench and at the cutter: more are rarely asked for again. */
 const EXAMINATIONS = 4;
 const CURVES = 3000;
-/** Drawings of a piece or two. */
-const DRAWINGS = 12;
-
-/** A library that remembers the shapes of drawings, so that what is dragged over one does not draw it anew. */
-export function withDrawings(library: Library): Library {
-  if (library.drawing) return library;
-  const shapes = new QuickLRU<string, Region>({ maxSize: DRAWINGS });
-  return {
-    ...library,
-    drawing: (look) => {
-      const { outline, height, turn, mirror, thicken, round } = look;
-      const key = `${height} ${turn} ${mirror} ${thicken} ${round} ${outline}`;
-      let shape = shapes.get(key);
-      if (!shape) {
-        shape = drawingShape(look);
-        shapes.set(key, shape);
-      }
-      return shape;
-    },
-  };
-}
+/** Ours, and some of the maker's own. */
+const SILHOUETTES = 500;
 
 /** @param fonts must be there before a piece that is set in them is asked for */
 export function createExaminer(fonts: Library): Examiner {
-  const library = withDrawings(fonts);
+  const library = withMemory(fonts);
   const examinations = new QuickLRU<string, Examination>({ maxSize: EXAMINATIONS });
   const curves = new QuickLRU<string, CurvePath | null>({ maxSize: CURVES });
+  const shares = new QuickLRU<string, number>({ maxSize: SILHOUETTES });
   let examined = 0;
   let tested: { examination: Examination; tester: LoadTester } | undefined;
   /** The last whole examination, and of which piece. */
@@ -154,6 +138,12 @@ export function createExaminer(fonts: Library): Examiner {
       return tested.tester;
     },
     lettering: (word, font, piece) => measureLettering(word, font, piece, library),
+    smallestHeight: (silhouette, wanted) => {
+      const key = typeof silhouette === "string" ? silhouette : silhouette.outline;
+      const share = shares.get(key) ?? widestShare(typeof silhouette === "string" ? ornament(silhouette) : drawnOutline(key));
+      shares.set(key, share);
+      return heightFor(share, wanted);
+    },
     get examined() {
       return examined;
     },

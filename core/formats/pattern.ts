@@ -57,7 +57,7 @@ export async function writePattern(region: Region, options: PatternOptions = {})
   const drawing = drawingOf(translateRegion(region, -box.minX, -box.minY), options);
   const layout = patternLayout(drawing.width, drawing.height, options);
   const document = await newPdf(options.title ?? "Pattern");
-  const font = await document.embedFont(StandardFonts.Helvetica);
+  const font = lettersOf(await document.embedFont(StandardFonts.Helvetica));
   for (let row = layout.rows - 1; row >= 0; row--) {
     for (let column = 0; column < layout.columns; column++) {
       const page = document.addPage([layout.page.width * POINTS_PER_MM, layout.page.height * POINTS_PER_MM]);
@@ -104,7 +104,7 @@ function hatchRing(ring: Float64Array): CurvePath[] {
 
 interface Sheet {
   page: PDFPage;
-  font: PDFFont;
+  font: Letters;
   drawing: Drawing;
   layout: PatternLayout;
   row: number;
@@ -322,26 +322,26 @@ function foot({ page, font, layout, row, column, options }: Sheet): void {
   const words = [options.title ?? "Pattern", options.note ?? "", `page ${number} of ${columns * rows}`];
   words.forEach((each, k) => {
     const said = printable(font, each);
-    const wide = font.widthOfTextAtSize(said, 9) / POINTS_PER_MM;
+    const wide = font.pdf.widthOfTextAtSize(said, 9) / POINTS_PER_MM;
     text(page, font, said, left - wide - 4, EDGE + 11.5 - 4.2 * k, 9, k === 0 ? INK : QUIET);
   });
 }
 
-function text(page: PDFPage, font: PDFFont, words: string, x: number, y: number, size: number, color: typeof INK): void {
-  page.drawText(printable(font, words), { x: x * POINTS_PER_MM, y: y * POINTS_PER_MM, size, font, color });
+function text(page: PDFPage, font: Letters, words: string, x: number, y: number, size: number, color: typeof INK): void {
+  page.drawText(printable(font, words), { x: x * POINTS_PER_MM, y: y * POINTS_PER_MM, size, font: font.pdf, color });
 }
 
-const letters = new WeakMap<PDFFont, Set<number>>();
+/** A font, and the code points that it has. */
+interface Letters {
+  pdf: PDFFont;
+  has: ReadonlySet<number>;
+}
+
+const lettersOf = (pdf: PDFFont): Letters => ({ pdf, has: new Set(pdf.getCharacterSet()) });
 
 /** The letters that every reader of PDF has; of others the letter without its accent. */
-function printable(font: PDFFont, words: string): string {
-  let known = letters.get(font);
-  if (!known) {
-    known = new Set(font.getCharacterSet());
-    letters.set(font, known);
-  }
-  const all = known;
-  const has = (letter: string) => [...letter].every((each) => all.has(each.codePointAt(0)!));
+function printable(font: Letters, words: string): string {
+  const has = (letter: string) => [...letter].every((each) => font.has.has(each.codePointAt(0)!));
   return [...words.normalize("NFC")]
     .map((letter) => (has(letter) ? letter : letter.normalize("NFD").replace(/\p{M}/gu, "")))
     .filter(has)

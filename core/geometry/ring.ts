@@ -111,18 +111,6 @@ export function regionBox(region: Region): Box | null {
   return box.minX <= box.maxX ? box : null;
 }
 
-const boxes = new WeakMap<Region, Box | null>();
-
-/** The same for a region that is kept and asked about again and again: its box is remembered. */
-export function boxOfKept(region: Region): Box | null {
-  let box = boxes.get(region);
-  if (box === undefined) {
-    box = regionBox(region);
-    boxes.set(region, box);
-  }
-  return box;
-}
-
 /** Smallest box around several boxes, or `null` when there are none. */
 export function joinBoxes(boxes: (Box | null)[]): Box | null {
   let joined: Box | null = null;

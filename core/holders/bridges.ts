@@ -6,7 +6,6 @@
 import {
   type Box,
   boxDistance,
-  boxOfKept,
   boxOfPoint,
   difference,
   islandsOf,
@@ -153,7 +152,7 @@ function ownerOf(letters: readonly CutLetter[], place: Point): CutLetter | undef
   const distance = (box: Box) => boxDistance(box, boxOfPoint(place)) + ((box.maxX - box.minX) * (box.maxY - box.minY)) / 1e6;
   let [owner, nearest]: [CutLetter | undefined, number] = [undefined, Infinity];
   for (const letter of letters) {
-    const box = boxOfKept(letter.region);
+    const box = regionBox(letter.region);
     const away = box ? distance(box) : Infinity;
     if (away < nearest) [owner, nearest] = [letter, away];
   }

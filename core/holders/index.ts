@@ -1,7 +1,7 @@
 /**
  * Holders: what keeps the letters together, as outlines that follow the lettering.
  */
-import { arcPoints, type Box, boxOfKept, normalise, type Region, regionCentroid, union } from "../geometry";
+import { arcPoints, type Box, normalise, type Region, regionBox, regionCentroid, union } from "../geometry";
 import type { Bar, Stick } from "../piece";
 import { roundedRectangle } from "./shapes";
 
@@ -59,7 +59,7 @@ export function stickOutline(stick: Stick, around: Surroundings): Region {
 export function undersideAt(regions: Region[], x: number): number | null {
   let lowest: number | null = null;
   const across = regions.filter((region) => {
-    const box = boxOfKept(region);
+    const box = regionBox(region);
     return box && box.minX <= x && box.maxX >= x;
   });
   for (const ring of across.flat()) {

@@ -1,7 +1,7 @@
 /**
  * Loops: ears for a ring or a wire, on the outline of what is there.
  */
-import { boxOfKept, circleRing, joinBoxes, type Point, type Region } from "../geometry";
+import { circleRing, joinBoxes, type Point, type Region, regionBox } from "../geometry";
 import type { Loop } from "../piece";
 
 export interface PlacedLoop {
@@ -21,7 +21,7 @@ const ALONE: Point = { x: 0, y: 0 };
  * @param before material of the parts before this one
  */
 export function placeLoop({ outer, hole, angle, bite }: Loop, before: readonly Region[]): PlacedLoop {
-  const box = joinBoxes(before.map((region) => boxOfKept(region)));
+  const box = joinBoxes(before.map((region) => regionBox(region)));
   const r = outer / 2;
   let middle = ALONE;
   if (box) {

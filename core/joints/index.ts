@@ -2,7 +2,7 @@
  * From widths to holds: how wide every part is joined, where it would break, how often it is held, what goes with it.
  */
 import Flatbush from "flatbush";
-import { boxHolds, boxOfKept, insideTest, type Point, type Region, regionArea } from "../geometry";
+import { boxHolds, insideTest, type Point, type Region, regionArea, regionBox } from "../geometry";
 import { type Neck, poleOf, type WidthField } from "../measure";
 import { buildGraph, type JointGraph, lostWithEdge, minimumCut, narrowestOf, netOf } from "./graph";
 import { buildMergeTree } from "./tree";
@@ -157,7 +157,7 @@ function bodiesOfHolders(
   anchors: readonly number[],
   terminals: readonly number[],
 ): Uint8Array {
-  const boxes = parts.map((part) => boxOfKept(part.region));
+  const boxes = parts.map((part) => regionBox(part.region));
   const tests: ((x: number, y: number) => boolean)[] = [];
   const lies = (i: number, x: number, y: number) => {
     if (!boxes[i] || !boxHolds(boxes[i], x, y)) return false;

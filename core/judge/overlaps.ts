@@ -4,12 +4,12 @@
 import {
   type Box,
   boxesMeet,
-  boxOfKept,
   intersection,
   type Penetration,
   penetration,
   type Region,
   regionArea,
+  regionBox,
 } from "../geometry";
 import type { Finding, JudgedPart } from "./findings";
 
@@ -22,7 +22,7 @@ type Shape = JudgedPart & { region: Region };
 
 /** @param visible for each part the share of its own outline that is outline of the piece, 0 to 1 */
 export function judgeHidden(parts: readonly Shape[], visible: readonly number[]): Finding[] {
-  const boxes = parts.map((part) => boxOfKept(part.region));
+  const boxes = parts.map((part) => regionBox(part.region));
   const findings: Finding[] = [];
   parts.forEach((part, i) => {
     const share = visible[i]!;
@@ -59,7 +59,7 @@ export function judgeTwice(parts: readonly Shape[]): Finding[] {
   const seen = new Map<string, Sized[]>();
   for (const part of parts) {
     if (part.region.length === 0) continue;
-    const own: Sized = { part, area: regionArea(part.region), box: boxOfKept(part.region)! };
+    const own: Sized = { part, area: regionArea(part.region), box: regionBox(part.region)! };
     const keys = keysOf(own.box);
     const first = keys.flatMap((key) => seen.get(key) ?? []).find((other) => areAlike(other, own));
     for (const key of keys) {

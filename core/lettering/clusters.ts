@@ -1,21 +1,12 @@
 /**
  * A word as the letters it is set in: glyphs grouped by the characters they came from, symbols among them.
  */
-import { type Box, type Region, regionBox, transformRegion } from "../geometry";
-import { DRAWN, drawnOutline, keepsHoleFree, ornament } from "../ornaments";
-import {
-  goesAround,
-  graphemesOf,
-  type LetterChange,
-  SYMBOLS,
-  type SymbolName,
-  symbolOf,
-  UNCHANGED_LETTER,
-  type Word,
-} from "../piece";
+import type { Box } from "../geometry";
+import { goesAround, graphemesOf, type LetterChange, UNCHANGED_LETTER, type Word } from "../piece";
 import type { Font, LetterForm, ShapedGlyph } from "./font";
+import type { LetterOutline } from "./letterOutline";
 import type { LetterShape } from "./shape";
-import { shapedIslands, shapeKey, shapeMatrix } from "./shape";
+import type { TextSymbol } from "./symbols";
 
 export interface Cluster {
   key: string;
@@ -33,8 +24,7 @@ export interface Cluster {
   from: number;
   to: number;
   change: LetterChange;
-  /** Outlines in mm from the pen, largest first. */
-  islands(shape: LetterShape): Region[];
+  outline(shape: LetterShape): LetterOutline;
 }
 
 export interface Clusters {
@@ -46,8 +36,6 @@ export interface Clusters {
   missing: { key: string; text: string }[];
 }
 
-/** Empty space on either side of a symbol, as a share of the height of capitals. */
-const BEARING = 0.06;
 /** Key of the separator that closes a ring. */
 const CLOSING_KEY = "closing";
 
@@ -79,11 +67,10 @@ export function clustersOf(word: Word, font: Font): Clusters {
     const x = penOf(glyphs);
     const advance = glyphs.reduce((sum, glyph) => sum + glyph.advance, 0);
     const place = { key, text, x: x + moved, from: index, to, change: word.changes[key] ?? UNCHANGED_LETTER };
-    const symbol = symbolFor(word, text) ?? (text.trim() === "" && index > 0 ? separatorOf(word) : undefined);
+    const symbol = font.symbols.in(word, text) ?? (text.trim() === "" && index > 0 ? font.symbols.between(word) : undefined);
     if (symbol) {
-      const drawn = symbolCluster(symbol, font);
-      clusters.push({ ...place, ...drawn });
-      moved += drawn.advance - advance;
+      clusters.push({ ...place, ...symbolCluster(symbol) });
+      moved += symbol.advance - advance;
       continue;
     }
     if (glyphs.some((glyph) => glyph.id === 0)) {
@@ -92,22 +79,29 @@ export function clustersOf(word: Word, font: Font): Clusters {
     }
     const local = glyphs.map((glyph) => ({ ...glyph, x: glyph.x - x }));
     const extent = font.extent(local);
-    if (extent) clusters.push({ ...place, advance, extent, islands: (shape) => font.islands(local, shape) });
+    if (extent) clusters.push({ ...place, advance, extent, outline: (shape) => font.outline(local, shape) });
   }
   let advance = shaped.advance + moved;
-  if (closesWithSeparator(word) && clusters.length > 0) {
-    const drawn = symbolCluster(separatorOf(word)!, font);
+  const closing = clusters.length > 0 && closesRing(word) ? font.symbols.between(word) : undefined;
+  if (closing) {
     const end = graphemes.length;
     const change = word.changes[CLOSING_KEY] ?? UNCHANGED_LETTER;
-    clusters.push({ key: CLOSING_KEY, text: "", x: advance, from: end, to: end + 1, change, ...drawn });
-    advance += drawn.advance;
+    clusters.push({ key: CLOSING_KEY, text: "", x: advance, from: end, to: end + 1, change, ...symbolCluster(closing) });
+    advance += closing.advance;
   }
   return { clusters, advance, missing };
 }
 
 /** On a ring that closes, the last word is parted from the first like the others are. */
-const closesWithSeparator = (word: Word) =>
-  separatorOf(word) !== undefined && goesAround(word) && word.text.trim() !== "" && !/\s$/.test(word.text);
+const closesRing = (word: Word) => goesAround(word) && word.text.trim() !== "" && !/\s$/.test(word.text);
+
+const symbolCluster = ({ name, keepsHole, extent, advance, outline }: TextSymbol) => ({
+  symbol: name,
+  keepsHole,
+  extent,
+  advance,
+  outline,
+});
 
 /** What the maker has chosen, as stretches of the text: features of the whole word, and forms of single letters. */
 function formsIn(word: Word, graphemes: readonly string[]): LetterForm[] {
@@ -123,64 +117,4 @@ function formsIn(word: Word, graphemes: readonly string[]): LetterForm[] {
     start += grapheme.length;
   });
   return forms;
-}
-
-/** A silhouette that stands in a text. */
-interface TextSymbol {
-  name: string;
-  /** 100 high; the same object every time. */
-  outline: Region;
-  keepsHole: boolean;
-}
-
-function symbolFor({ drawn }: Word, letter: string): TextSymbol | undefined {
-  const own = drawn[letter];
-  if (own) {
-    const outline = drawnOutline(own.outline);
-    return outline.length > 0 ? { name: own.name, outline, keepsHole: false } : undefined;
-  }
-  const name = symbolOf(letter);
-  return name && { name, outline: ornament(name), keepsHole: keepsHoleFree(name) };
-}
-
-function separatorOf(word: Word): TextSymbol | undefined {
-  return word.separator === undefined ? undefined : symbolFor(word, SYMBOLS[word.separator as SymbolName] ?? word.separator);
-}
-
-const symbolIslands = new WeakMap<Region, Map<string, Region[]>>();
-const KEPT = 100;
-
-function symbolCluster(
-  { name, outline, keepsHole }: TextSymbol,
-  { capHeight }: Font,
-): Pick<Cluster, "symbol" | "keepsHole" | "advance" | "extent" | "islands"> {
-  const unit = capHeight / DRAWN;
-  const box = regionBox(outline)!;
-  const bearing = BEARING * capHeight;
-  const left = bearing - box.minX * unit;
-  const extent = {
-    minX: bearing,
-    maxX: bearing + (box.maxX - box.minX) * unit,
-    minY: box.minY * unit,
-    maxY: box.maxY * unit,
-  };
-  const known = symbolIslands.get(outline) ?? new Map<string, Region[]>();
-  symbolIslands.set(outline, known);
-  return {
-    symbol: name,
-    keepsHole,
-    extent,
-    advance: extent.maxX + bearing,
-    islands: (shape) => {
-      const key = `${capHeight} ${shapeKey(shape)}`;
-      let islands = known.get(key);
-      if (!islands) {
-        if (known.size >= KEPT) known.clear();
-        const [a, , c, d] = shapeMatrix(shape);
-        islands = shapedIslands(transformRegion(outline, [a * unit, 0, c * unit, d * unit, left * a, 0]), shape);
-        known.set(key, islands);
-      }
-      return islands;
-    },
-  };
 }

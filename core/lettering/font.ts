@@ -7,8 +7,10 @@
 import * as hb from "harfbuzzjs";
 import QuickLRU from "quick-lru";
 import { ClearError } from "../errors";
-import { type Box, flattenPath, type Matrix, normalise, type PathCommand, type Region, regionBox } from "../geometry";
+import { type Box, flattenPath, type Matrix, normalise, type PathCommand, regionBox } from "../geometry";
+import { LetterOutline } from "./letterOutline";
 import { type LetterShape, shapedIslands, shapeKey, shapeMatrix } from "./shape";
+import { Symbols } from "./symbols";
 
 /** Font files larger than this are refused: 20 MB holds the largest CJK fonts. */
 export const MAX_FONT_BYTES = 20_000_000;
@@ -63,8 +65,10 @@ export interface Font {
   featuresFor(text: string): { tag: string; usual: boolean }[];
   /** Extent of a glyph cluster in font units, or `null` when it is blank. */
   extent(glyphs: readonly ShapedGlyph[]): Box | null;
-  /** The outline of a glyph cluster as separate islands, largest first; the same objects as long as the font keeps them. */
-  islands(glyphs: readonly ShapedGlyph[], shape: LetterShape): Region[];
+  /** The outline of a glyph cluster; the same object as long as the font keeps it. */
+  outline(glyphs: readonly ShapedGlyph[], shape: LetterShape): LetterOutline;
+  /** What stands among its letters in the place of letters. */
+  readonly symbols: Symbols;
   /** The same font at another place of its axes; those left out stay as usual. */
   vary(axes: Readonly<Record<string, number>>): Font;
 }
@@ -130,26 +134,28 @@ function axesOf(face: hb.Face): FontAxis[] {
   }));
 }
 
-type Outlines = Pick<Font, "unitsPerEm" | "capHeight" | "shape" | "formsOf" | "featuresFor" | "extent" | "islands">;
+type Outlines = Pick<Font, "unitsPerEm" | "capHeight" | "shape" | "formsOf" | "featuresFor" | "extent" | "outline" | "symbols">;
 
 function outlinesOf(font: hb.Font, face: hb.Face): Outlines {
-  const outlines = new Map<number, PathCommand[]>();
-  const islands = new QuickLRU<string, Region[]>({ maxSize: CACHE });
+  const paths = new Map<number, PathCommand[]>();
+  const outlines = new QuickLRU<string, LetterOutline>({ maxSize: CACHE });
   const extents = new Map<number, Box | null>();
   const shaped = new Map<string, ReturnType<typeof shape>>();
 
-  const outline = (glyph: number) => {
-    let commands = outlines.get(glyph);
+  const pathOf = (glyph: number) => {
+    let commands = paths.get(glyph);
     if (!commands) {
       commands = font.glyphToJson(glyph).map(toCommand);
-      outlines.set(glyph, commands);
+      paths.set(glyph, commands);
     }
     return commands;
   };
+  const capHeight = capHeightOf(font, face);
 
   return {
     unitsPerEm: face.upem,
-    capHeight: capHeightOf(font, face),
+    capHeight,
+    symbols: new Symbols(capHeight),
     shape: (text, forms = []) => {
       const key = `${text}|${forms.map(({ form, start, end }) => `${form} ${start} ${end}`).join()}`;
       let known = shaped.get(key);
@@ -166,7 +172,7 @@ function outlinesOf(font: hb.Font, face: hb.Face): Outlines {
       const box = { minX: Infinity, maxX: -Infinity, minY: Infinity, maxY: -Infinity };
       for (const { id: glyph, x, y } of glyphs) {
         // What the font states of a glyph's extent is often a little more than its outline.
-        if (!extents.has(glyph)) extents.set(glyph, boxOf(outline(glyph), face.upem));
+        if (!extents.has(glyph)) extents.set(glyph, boxOf(pathOf(glyph), face.upem));
         const e = extents.get(glyph);
         if (!e) continue;
         box.minX = Math.min(box.minX, x + e.minX);
@@ -176,16 +182,16 @@ function outlinesOf(font: hb.Font, face: hb.Face): Outlines {
       }
       return box.minX <= box.maxX ? box : null;
     },
-    islands: (glyphs, letterShape) => {
+    outline: (glyphs, letterShape) => {
       const key = `${shapeKey(letterShape)}|${glyphs.map((glyph) => `${glyph.id},${glyph.x},${glyph.y}`).join("|")}`;
-      let known = islands.get(key);
+      let known = outlines.get(key);
       if (!known) {
         const matrix = shapeMatrix(letterShape);
         const rings = glyphs.flatMap(({ id: glyph, x, y }) =>
-          flattenPath(outline(glyph).map((command) => place(command, matrix, x, y))).map(({ ring }) => ring),
+          flattenPath(pathOf(glyph).map((command) => place(command, matrix, x, y))).map(({ ring }) => ring),
         );
-        known = shapedIslands(normalise(rings), letterShape);
-        islands.set(key, known);
+        known = new LetterOutline(key, shapedIslands(normalise(rings), letterShape));
+        outlines.set(key, known);
       }
       return known;
     },

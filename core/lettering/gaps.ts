@@ -34,7 +34,7 @@ export interface Neighbours {
 /** From the middle of one letter to that of the next so that their outlines meet as the word asks; `null` where they pass each other. */
 export function measureGap(word: Word, before: ShapedLetter, letter: ShapedLetter, neighbours: Neighbours): number | null {
   // Dots and accents do not hold letters together.
-  const [left, right] = [before.islands[0], letter.islands[0]];
+  const [left, right] = [before.outline.islands[0], letter.outline.islands[0]];
   if (!left || !right) return null;
   if (neighbours.line.length < Infinity) return searchGap(word, before, letter, neighbours);
   const { found } = neighbours;
@@ -74,24 +74,22 @@ function atRung(join: number, before: ShapedLetter, letter: ShapedLetter): Found
 /** Of the joint to begin with; it is found out with the second trial. */
 const USUAL_SLOPE = -2;
 
-const standing = (letter: ShapedLetter) => transformRegion(letter.islands[0]!, placeBy(letter, [1, 0, 0, 1, 0, 0]));
+const standing = (letter: ShapedLetter) => transformRegion(letter.outline.islands[0]!, placeBy(letter, [1, 0, 0, 1, 0, 0]));
 const sizeOf = (before: ShapedLetter, letter: ShapedLetter) => Math.max(before.middle, letter.middle, 1);
 
 /** On a straight line, measured from the beginning; plain letters meet alike every time. */
-function straightGap(word: Pick<Word, "join" | "overlap">, before: ShapedLetter, letter: ShapedLetter): number | null {
-  const known = knownGap(word, before, letter);
-  if (known?.gap !== undefined) return known.gap;
+function straightGap(asked: Pick<Word, "join" | "overlap">, before: ShapedLetter, letter: ShapedLetter): number | null {
+  const measured = () => gapAsked(asked, before, letter);
+  if (!isPlain(before) || !isPlain(letter)) return measured();
+  return before.outline.gapTo(letter.outline, `${asked.join ?? ""} ${asked.overlap ?? ""}`, measured);
+}
+
+function gapAsked({ join, overlap }: Pick<Word, "join" | "overlap">, before: ShapedLetter, letter: ShapedLetter): number | null {
   const [left, right] = [standing(before), standing(letter)];
   const touching = touchingDistance(left, right);
-  let gap = touching;
-  if (touching !== null) {
-    gap =
-      word.join === undefined
-        ? touching - word.overlap!
-        : joinedGap(left, (at) => translateRegion(right, at, 0), { touching, size: sizeOf(before, letter), asked: word.join });
-  }
-  known?.keep(gap);
-  return gap;
+  if (touching === null) return null;
+  if (join === undefined) return touching - overlap!;
+  return joinedGap(left, (at) => translateRegion(right, at, 0), { touching, size: sizeOf(before, letter), asked: join });
 }
 
 const HALVINGS = 15;
@@ -100,8 +98,8 @@ const STEPS = 10;
 
 /** Lets the letter come along its line until it meets the one before. */
 function searchGap(word: Word, before: ShapedLetter, letter: ShapedLetter, { line, last, natural }: Neighbours): number | null {
-  const left = transformRegion(before.islands[0]!, placeBy(before, line.at(last)));
-  const right = (gap: number) => transformRegion(letter.islands[0]!, placeBy(letter, line.at(last + gap)));
+  const left = transformRegion(before.outline.islands[0]!, placeBy(before, line.at(last)));
+  const right = (gap: number) => transformRegion(letter.outline.islands[0]!, placeBy(letter, line.at(last + gap)));
   const meets = (gap: number) => intersection(left, right(gap)).length > 0;
   const size = sizeOf(before, letter);
   let [apart, together] = [natural, natural];
@@ -153,17 +151,3 @@ function halved(yes: number, no: number, test: (value: number) => boolean): numb
 }
 
 const isPlain = ({ cluster: { change } }: ShapedLetter) => !change.turn && !change.mirror && (change.scale ?? 1) === 1;
-
-/** Outlines are the same objects for as long as the font keeps them. */
-const gaps = new WeakMap<Region, WeakMap<Region, Map<string, number | null>>>();
-
-function knownGap(word: Pick<Word, "join" | "overlap">, before: ShapedLetter, letter: ShapedLetter) {
-  if (!isPlain(before) || !isPlain(letter)) return null;
-  const [left, right] = [before.islands[0]!, letter.islands[0]!];
-  const rights = gaps.get(left) ?? new WeakMap<Region, Map<string, number | null>>();
-  gaps.set(left, rights);
-  const known = rights.get(right) ?? new Map<string, number | null>();
-  rights.set(right, known);
-  const key = `${word.join ?? ""} ${word.overlap ?? ""}`;
-  return { gap: known.get(key), keep: (gap: number | null) => void known.set(key, gap) };
-}

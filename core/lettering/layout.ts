@@ -1,22 +1,13 @@
 /**
  * From a word to letters in their places.
  */
-import {
-  type Box,
-  boxOfKept,
-  fingerprint,
-  joinBoxes,
-  type Matrix,
-  type Point,
-  type Ring,
-  transformPoint,
-  transformRegion,
-} from "../geometry";
+import { type Box, joinBoxes, type Matrix, type Point, type Ring, regionBox, transformPoint, transformRegion } from "../geometry";
 import type { Word } from "../piece";
 import { type Clusters, clustersOf } from "./clusters";
 import { fitScale, missedSize, type Scale } from "./fit";
 import type { Font } from "./font";
 import type { FoundGaps } from "./gaps";
+import { LetterOutline } from "./letterOutline";
 import { type Letter, type Placed, placeLetter, tieDots } from "./letters";
 import { type Line, lineOf, lineUpTo, secondRadius } from "./line";
 import { type RingExtent, ringExtent } from "./ring";
@@ -51,31 +42,19 @@ export interface WordLayout {
   ring: RingExtent | null;
 }
 
-/** Layouts kept per font: while one word is typed, the others stay as they are. */
-const KEPT = 40;
-const kept = new WeakMap<Font, Map<string, WordLayout>>();
+export interface LayoutOptions {
+  /** How wide dots and accents are joined to their letters where they are to be, mm. */
+  joint?: number;
+  /** The outline that a word goes round which does so, in its place. */
+  guide?: Ring | undefined;
+}
 
 /**
  * Shapes, sizes and places a word. Letters come in the order in which they are read from left to right.
  *
  * @param font at the word's own axes
- * @param joint how wide dots and accents are joined to their letters where they are to be, mm
- * @param guide the outline that a word goes round which does so, in its place
  */
-export function layoutWord(word: Word, font: Font, joint = 1.5, guide?: Ring): WordLayout {
-  const known = kept.get(font) ?? new Map<string, WordLayout>();
-  kept.set(font, known);
-  const key = `${joint} ${JSON.stringify(word)} ${guide ? fingerprint([guide]) : ""}`;
-  let layout = known.get(key);
-  if (!layout) {
-    layout = layOut(word, font, joint, guide);
-    if (known.size >= KEPT) known.clear();
-    known.set(key, layout);
-  }
-  return layout;
-}
-
-function layOut(word: Word, font: Font, joint: number, guide?: Ring): WordLayout {
+export function layoutWord(word: Word, font: Font, { joint = 1.5, guide }: LayoutOptions = {}): WordLayout {
   const set = clustersOf(word, font);
   const { letters, line, beyond, short, box, missed, capHeight } = sized({ word, font, set, joint, guide, found: undefined });
   return {
@@ -84,7 +63,7 @@ function layOut(word: Word, font: Font, joint: number, guide?: Ring): WordLayout
     box,
     baseline: word.path ? (box?.minY ?? word.at.y) : word.at.y,
     missing: set.missing,
-    vanished: letters.filter(({ shaped }) => shaped.islands.length === 0).map(nameOf),
+    vanished: letters.filter(({ shaped }) => shaped.outline.islands.length === 0).map(nameOf),
     beyond: beyond.map(nameOf),
     short,
     missed,
@@ -135,7 +114,7 @@ function sized(setting: Setting): Sized {
 
 const nameOf = ({ letter: { key, text } }: Placed) => ({ key, text });
 const boxOf = (letters: readonly Placed[]) =>
-  joinBoxes(letters.flatMap(({ letter }) => letter.islands.map(({ region }) => boxOfKept(region))));
+  joinBoxes(letters.flatMap(({ letter }) => letter.islands.map(({ region }) => regionBox(region))));
 
 const shapeOf = (word: Word, { sx, sy }: Scale): LetterShape => ({
   sx,
@@ -276,13 +255,16 @@ function isSimple(word: Word): boolean {
   );
 }
 
+/** Extents are enough here. */
+const NOTHING = new LetterOutline("", []);
+
 function simpleBox(word: Word, { clusters, advance }: Clusters, { sx, sy }: Scale): Box | null {
   const shape = { sx, sy };
   const letters = clusters.map(
     (cluster): ShapedLetter => ({
       cluster,
       shape,
-      islands: [],
+      outline: NOTHING,
       own: [1, 0, 0, 1, 0, 0],
       middle: ((cluster.extent.minX + cluster.extent.maxX) / 2) * sx,
     }),

@@ -13,10 +13,9 @@ import {
   transformRegion,
   translateRegion,
 } from "../geometry";
-import { type Body, poleOf, summitFrom } from "../measure";
+import { type Body, summitFrom } from "../measure";
 import { type DotsWay, usualTieWidth, type Word } from "../piece";
 import type { Cluster } from "./clusters";
-import { biteShifts } from "./dots";
 import { isTieWay, tiedDot } from "./dotTies";
 import { isEven, type LetterShape, rungOf } from "./shape";
 import { placeBy, type ShapedLetter } from "./shapedLetter";
@@ -26,7 +25,8 @@ export interface LetterIsland {
   /** `word:key` for the body of a letter, `word:key.1`, `word:key.2` … for its dots and accents. */
   id: string;
   region: Region;
-  pole: Body | null;
+  /** Its middle; `undefined` where that has yet to be found. */
+  pole: Body | null | undefined;
   dot: boolean;
 }
 
@@ -60,7 +60,8 @@ export interface Placed {
 
 /** Puts a letter with its dots into its place. @param frame where its foot stands @param final false leaves out the poles */
 export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joint: number, final: boolean): Placed {
-  const { cluster, islands: alone } = shaped;
+  const { cluster, outline } = shaped;
+  const alone = outline.islands;
   const { change } = cluster;
   const [a, b, c, d, e, f] = placeBy(shaped, frame);
   const matrix: Matrix = [a, b, c, d, e + change.dx, f + change.dy];
@@ -68,7 +69,7 @@ export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joi
   const way = waysOf(word, cluster);
   // Dots that come down do not make an upright letter wider.
   const widthOnly = !final && word.size.by === "width" && b === 0 && c === 0;
-  const shifts = way === "bite" && !widthOnly ? shiftsOf(alone, joint / (change.scale ?? 1)) : [];
+  const shifts = way === "bite" && !widthOnly ? outline.shifts(joint / (change.scale ?? 1)) : [];
   const body = change.reach ? multiply(matrix, stretchDown(alone[0], change.reach / Math.hypot(c, d))) : matrix;
   const islands = alone.flatMap((region, n): LetterIsland[] => {
     if (change.without?.includes(n)) return [];
@@ -126,25 +127,13 @@ function holeOf({ keepsHole }: Cluster, [body]: readonly Region[]): Region {
 }
 
 /** @param n which of the letter's islands @param matrix from there to its place */
-function poleOn({ cluster, shape, islands }: ShapedLetter, n: number, matrix: Matrix): Body | null {
-  const region = islands[n]!;
+function poleOn({ cluster, shape, outline }: ShapedLetter, n: number, matrix: Matrix): Body | null | undefined {
+  const region = outline.islands[n]!;
   const [a, b, c, d] = matrix;
   // A stretched letter has its widest place elsewhere.
-  if (Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) > 1e-9) return poleOf(moveRegion(region, matrix));
-  const pole = keptPole(region, () => scaledPole(cluster, shape, region) ?? poleOf(region));
+  if (Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) > 1e-9) return undefined;
+  const pole = outline.pole(n, () => scaledPole(cluster, shape, region));
   return pole && { ...transformPoint(matrix, pole), width: pole.width * Math.hypot(a, b) };
-}
-
-/** Middles of outlines: the same objects for as long as the font keeps them. */
-const poles = new WeakMap<Region, Body | null>();
-
-function keptPole(region: Region, find = () => poleOf(region)): Body | null {
-  let pole = poles.get(region);
-  if (pole === undefined) {
-    pole = find();
-    poles.set(region, pole);
-  }
-  return pole;
 }
 
 /** What a middle may lose on the way, mm: less than by which outlines of two sizes differ. */
@@ -157,8 +146,9 @@ function scaledPole(cluster: Cluster, shape: LetterShape, region: Region): Body 
   const rung = rungOf(shape);
   if (rung.sx === shape.sx) return null;
   const k = shape.sx / rung.sx;
-  for (const island of cluster.islands(rung)) {
-    const pole = keptPole(island);
+  const larger = cluster.outline(rung);
+  for (let n = 0; n < larger.islands.length; n++) {
+    const pole = larger.pole(n);
     // Of several dots as large as each other, any may be the first.
     if (!pole || !regionContains(region, pole.x * k, pole.y * k)) continue;
     // The best place is no farther than the chords of both outlines are from their curves.
@@ -166,20 +156,6 @@ function scaledPole(cluster: Cluster, shape: LetterShape, region: Region): Body 
     if (body.width > pole.width * k - LOST) return body;
   }
   return null;
-}
-
-/** How far the dots of outlines have to move: kept as long as the outlines. */
-const knownShifts = new WeakMap<Region[], Map<number, number[]>>();
-
-function shiftsOf(islands: Region[], joint: number): number[] {
-  const known = knownShifts.get(islands) ?? new Map<number, number[]>();
-  knownShifts.set(islands, known);
-  let shifts = known.get(joint);
-  if (!shifts) {
-    shifts = biteShifts(islands, joint);
-    known.set(joint, shifts);
-  }
-  return shifts;
 }
 
 /** Dots get their ties when all letters are in place. */
@@ -196,7 +172,7 @@ export function tieDots(word: Word, letters: readonly Placed[], joint: number): 
     for (const dot of dots) {
       dot.region = tiedDot(dot.region, { body: body.region, beside, up }, { way, width, angle: word.tieAngle });
       // The tie is part of it from here on: the widest place may be in that.
-      dot.pole = poleOf(dot.region);
+      dot.pole = undefined;
     }
   });
 }

@@ -1,16 +1,16 @@
 /**
  * Letters in their shapes, before they are put on a line.
  */
-import { type Matrix, multiply, type Region, regionBox, rotation, transformRegion } from "../geometry";
+import { type Matrix, multiply, regionBox, rotation, transformRegion } from "../geometry";
 import type { Word } from "../piece";
 import type { Cluster } from "./clusters";
+import type { LetterOutline } from "./letterOutline";
 import type { LetterShape } from "./shape";
 
 export interface ShapedLetter {
   cluster: Cluster;
   shape: LetterShape;
-  /** Outlines in mm from the pen. */
-  islands: Region[];
+  outline: LetterOutline;
   /** The letter turned, scaled and mirrored about the middle of its foot. */
   own: Matrix;
   /** From the pen to the middle of the foot, mm. */
@@ -25,7 +25,8 @@ export function shapeLetters(word: Word, clusters: readonly Cluster[], shape: Le
 
 /** Each letter by itself is made so high that it reaches the same depth into both rings. */
 function stretchBetween(letter: ShapedLetter, { gap, bite }: { gap: number; bite: number }): ShapedLetter {
-  const box = letter.islands[0] && regionBox(transformRegion(letter.islands[0], letter.own));
+  const [body] = letter.outline.islands;
+  const box = body && regionBox(transformRegion(body, letter.own));
   if (!box || box.maxY - box.minY < 0.1) return letter;
   const scale = (gap + 2 * bite) / (box.maxY - box.minY);
   return { ...letter, own: multiply([1, 0, 0, scale, 0, -bite - box.minY * scale], letter.own) };
@@ -38,7 +39,7 @@ export function shapeLetter(cluster: Cluster, shape: LetterShape): ShapedLetter 
   return {
     cluster,
     shape,
-    islands: cluster.islands(shape),
+    outline: cluster.outline(shape),
     own: [a * across, b * across, c * scale, d * scale, 0, 0],
     middle: ((cluster.extent.minX + cluster.extent.maxX) / 2) * shape.sx,
   };

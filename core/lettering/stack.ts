@@ -15,7 +15,7 @@ export function stackedPlaces({ at, path }: Word, letters: readonly ShapedLetter
   const frames: Matrix[] = [];
   let above: Region | null = null;
   for (const letter of letters) {
-    const alone = letter.islands.flatMap((island) => transformRegion(island, placeBy(letter, [1, 0, 0, 1, 0, 0])));
+    const alone = letter.outline.islands.flatMap((island) => transformRegion(island, placeBy(letter, [1, 0, 0, 1, 0, 0])));
     const box = regionBox(alone);
     if (!box) {
       frames.push([1, 0, 0, 1, at.x, at.y]);

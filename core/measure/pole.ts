@@ -2,7 +2,6 @@
  * The middle of one shape: the centre of the largest disc inside it.
  */
 import {
-  fingerprint,
   islandsOf,
   normalise,
   type Point,
@@ -27,23 +26,8 @@ const MOST_CLIMBS = 16;
 /** Bodies looked at more closely at most; outlines made of samples only, such as rings, have hundreds of equals. */
 const LOOKED_AT = 400;
 
-/** Middles of shapes that were asked for lately: a bar is drawn anew for every examination and mostly stays the same. */
-const known = new Map<string, Body | null>();
-const KNOWN = 200;
-
 /** @returns the centre and diameter of the largest disc, or `null` for a shape without area. */
-export function poleOf(region: Region): Body | null {
-  const key = fingerprint(region);
-  let pole = known.get(key);
-  if (pole === undefined) {
-    if (known.size >= KNOWN) known.clear();
-    pole = findPole(region);
-    known.set(key, pole);
-  }
-  return pole;
-}
-
-function findPole(all: Region): Body | null {
+export function poleOf(all: Region): Body | null {
   // Of what is in several pieces, the largest stands for the whole.
   const region = all.length > 1 ? (islandsOf(all)[0] ?? []) : all;
   const box = regionBox(region);

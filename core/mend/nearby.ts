@@ -1,7 +1,7 @@
 /**
  * Looking for an amount on the neighbourhood of a finding alone, which is quicker than on the whole piece.
  */
-import { type Examination, type HeldSolids, holdSolids, type Library, layOutWords, solidsOf } from "../examine";
+import { type Examination, type HeldSolids, holdSolids, type Library, layOutWords, solidsOf, withPoles } from "../examine";
 import { boxesMeet, regionBox } from "../geometry";
 import { type Finding, measureState } from "../judge";
 import type { Piece } from "../piece";
@@ -53,7 +53,7 @@ export function holdsNearby(mended: Piece, library: Library, near: Neighbourhood
   const solids = all
     .filter(({ id }) => near.hanging.has(id) || near.holding.has(id) || !near.known.has(id))
     .map((solid) => ({ ...solid, holder: near.holding.has(solid.id) || solid.holder }));
-  const held = holdSolids(solids, near.tried);
+  const held = holdSolids(library.memory ? withPoles(solids, library.memory) : solids, near.tried);
   near.tried = held;
   const widths = held.widths.filter((_, i) => near.hanging.has(solids[i]!.id));
   return {

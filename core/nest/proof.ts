@@ -1,7 +1,7 @@
 /**
  * Whether pieces on a sheet keep their distances, measured on their outlines.
  */
-import { boxDistance, boxOfKept, intersection, nearestPoints, type Region, regionArea } from "../geometry";
+import { type Box, boxDistance, intersection, nearestPoints, type Region, regionArea, regionBox } from "../geometry";
 
 export interface SheetFault {
   /** Indices of the pieces; of one that lies beyond the margin only that. */
@@ -22,13 +22,22 @@ export interface CheckedSheet {
   used?: Region | undefined;
 }
 
+interface Boxed {
+  region: Region;
+  box: Box;
+}
+
+const boxed = (region: Region): Boxed | null => {
+  const box = regionBox(region);
+  return box && { region, box };
+};
+
 /** Nearer than asked, or one within the other: mm, negative where they overlap; `null` where they are far enough apart. */
-function tooNear(one: Region, other: Region, least: number): number | null {
-  const [box, otherBox] = [boxOfKept(one), boxOfKept(other)];
-  if (!box || !otherBox || boxDistance(box, otherBox) >= Math.max(least, NEAR)) return null;
-  const nearest = nearestPoints(one, other, least - NEAR);
+function tooNear(one: Boxed, other: Boxed, least: number): number | null {
+  if (boxDistance(one.box, other.box) >= Math.max(least, NEAR)) return null;
+  const nearest = nearestPoints(one.region, other.region, least - NEAR);
   if (nearest) return nearest.distance;
-  return regionArea(intersection(one, other)) > NEAR ? -1 : null;
+  return regionArea(intersection(one.region, other.region)) > NEAR ? -1 : null;
 }
 
 /**
@@ -37,15 +46,18 @@ function tooNear(one: Region, other: Region, least: number): number | null {
  */
 export function checkSheet(pieces: readonly Region[], { width, height, gap, margin, used = [] }: CheckedSheet): SheetFault[] {
   const faults: SheetFault[] = [];
-  pieces.forEach((piece, i) => {
-    const box = boxOfKept(piece);
-    if (!box) return;
+  const all = pieces.map(boxed);
+  const taken = boxed(used);
+  all.forEach((piece, i) => {
+    if (!piece) return;
+    const { box } = piece;
     const inside = Math.min(box.minX, box.minY, width - box.maxX, height - box.maxY) - margin;
     if (inside < -NEAR) faults.push({ pieces: [i], distance: inside });
-    const gone = used.length > 0 ? tooNear(piece, used, margin) : null;
+    const gone = taken ? tooNear(piece, taken, margin) : null;
     if (gone !== null) faults.push({ pieces: [i], distance: gone });
     for (let k = 0; k < i; k++) {
-      const distance = tooNear(piece, pieces[k]!, gap);
+      const other = all[k];
+      const distance = other ? tooNear(piece, other, gap) : null;
       if (distance !== null) faults.push({ pieces: [k, i], distance });
     }
   });

@@ -7,24 +7,11 @@ import { DRAWN } from "./height";
 /** Chords stay within this of the curves, in a drawing 100 high. */
 const NEAR = 0.01;
 
-const drawn = new Map<string, Region>();
-const KEPT = 100;
-
 /**
  * @param outline closed outlines as path data, y downwards; what lies inside another is a hole
- * @returns the silhouette, 100 high, standing on y = 0 with its left end at x = 0; the same object every time
+ * @returns the silhouette, 100 high, standing on y = 0 with its left end at x = 0
  */
 export function drawnOutline(outline: string): Region {
-  let region = drawn.get(outline);
-  if (!region) {
-    if (drawn.size >= KEPT) drawn.clear();
-    region = draw(outline);
-    drawn.set(outline, region);
-  }
-  return region;
-}
-
-function draw(outline: string): Region {
   const drawn = ringsOfData(outline, NEAR / DRAWN);
   if (!drawn) return [];
   const { rings, box } = drawn;

@@ -14,19 +14,21 @@ import { HOME } from "./home";
 import { SEA } from "./sea";
 import { SKY } from "./sky";
 
-const DRAWINGS: Record<SymbolName, () => Region> = { ...SKY, ...SEA, ...GARDEN, ...ANIMALS, ...HOME };
+/** Silhouettes are constants, drawn when they are first wanted: most pieces have none. */
+function once(draw: () => Region): () => Region {
+  let region: Region | undefined;
+  return () => {
+    region ??= draw();
+    return region;
+  };
+}
 
-const drawn = new Map<SymbolName, Region>();
+const DRAWINGS = Object.fromEntries(
+  Object.entries({ ...SKY, ...SEA, ...GARDEN, ...ANIMALS, ...HOME }).map(([name, draw]) => [name, once(draw)]),
+) as Record<SymbolName, () => Region>;
 
 /** @returns the silhouette, one piece, about 100 high, standing on y = 0; the same object every time */
-export function ornament(name: SymbolName): Region {
-  let region = drawn.get(name);
-  if (!region) {
-    region = DRAWINGS[name]();
-    drawn.set(name, region);
-  }
-  return region;
-}
+export const ornament = (name: SymbolName): Region => DRAWINGS[name]();
 
 /** Only the ring has a hole that is there to be used: nothing may close it. */
 export const keepsHoleFree = (name: SymbolName) => name === "ring";

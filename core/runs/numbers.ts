@@ -5,10 +5,10 @@ import {
   areApart,
   type Box,
   boxDistance,
-  boxOfKept,
   type Matrix,
   nearestPoints,
   type Region,
+  regionBox,
   transformRegion,
 } from "../geometry";
 import { numberLines, numberWidth } from "../ornaments";
@@ -60,7 +60,7 @@ function placeFor(
   page: { width: number; height: number },
   taken: readonly Box[],
 ): Box | null {
-  const box = boxOfKept(regions[own]!);
+  const box = regionBox(regions[own]!);
   if (!box) return null;
   const width = numberWidth(number, TALL);
   const places: { at: Box; far: number }[] = [];
@@ -73,7 +73,7 @@ function placeFor(
     }
   }
   places.sort((a, b) => a.far - b.far);
-  const near = regions.filter((_, i) => boxDistance(boxOfKept(regions[i]!) ?? box, box) < 2 * FARTHEST + width);
+  const near = regions.filter((_, i) => boxDistance(regionBox(regions[i]!) ?? box, box) < 2 * FARTHEST + width);
   for (const { at } of places) {
     if (taken.some((other) => boxDistance(other, at) < CLEAR)) continue;
     const corners = [Float64Array.from([at.minX, at.minY, at.maxX, at.minY, at.maxX, at.maxY, at.minX, at.maxY])];

@@ -34,7 +34,7 @@ export interface LetteringFacts {
   suits: Suitability;
 }
 
-export { smallestHeight } from "./silhouettes";
+export { heightFor, widestShare } from "./silhouettes";
 
 export type Suitability = "well" | "with care" | "not";
 

@@ -1,9 +1,11 @@
 import { expect, it } from "vitest";
 import { examineSolids } from "../examine";
-import { circleRing, type Matrix, regionBox, transformRegion } from "../geometry";
+import { circleRing, type Matrix, type Region, regionBox, transformRegion } from "../geometry";
 import { ornament } from "../ornaments";
 import { STOCKS, SYMBOL_NAMES, widthToDraw } from "../piece";
-import { smallestHeight } from "./index";
+import { heightFor, widestShare } from "./index";
+
+const smallestHeight = (silhouette: Region, wanted: number) => heightFor(widestShare(silhouette), wanted);
 
 const birch = widthToDraw({ stock: STOCKS[0]!, cut: "on-line" });
 

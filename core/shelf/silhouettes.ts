@@ -10,25 +10,15 @@ const TIPS = 0.03;
 const PRECISION = 0.001;
 const NEAR = 0.0005;
 
-/** For each silhouette, the widest material that it can be asked for, as a share of its height. */
-const known = new WeakMap<Region, number>();
+/** Its least height, mm; Infinity for outlines without material. @param wanted least width as drawn, mm */
+export const heightFor = (share: number, wanted: number): number => (share > 0 ? wanted / share : Infinity);
 
 /**
- * The least height at which nothing of a silhouette but its tips is thinner than wanted.
+ * The widest material of which nothing of a silhouette but its tips is thinner, as a share of its height.
  *
- * @param wanted least width as drawn, mm
- * @returns mm; Infinity for outlines without material
+ * @returns 0 for outlines without material
  */
-export function smallestHeight(silhouette: Region, wanted: number): number {
-  let share = known.get(silhouette);
-  if (share === undefined) {
-    share = widestShare(silhouette);
-    known.set(silhouette, share);
-  }
-  return share > 0 ? wanted / share : Infinity;
-}
-
-function widestShare(silhouette: Region): number {
+export function widestShare(silhouette: Region): number {
   const box = regionBox(silhouette);
   if (!box) return 0;
   const height = box.maxY - box.minY;

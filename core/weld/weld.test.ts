@@ -24,7 +24,7 @@ const lettersOf = (text: string, font: string, tracking = 0) =>
 function outlineOf(letter: string, font: string): { id: string; region: Region }[] {
   const face = library.font(font)!;
   const scale = 20 / face.capHeight;
-  const islands = face.islands(face.shape(letter).glyphs, { sx: scale, sy: scale });
+  const { islands } = face.outline(face.shape(letter).glyphs, { sx: scale, sy: scale });
   return islands.map((region, i) => ({ id: String(i), region }));
 }
 

@@ -5,7 +5,6 @@ import Flatbush from "flatbush";
 import {
   type Box,
   boxesMeet,
-  boxOfKept,
   GRID,
   joinBoxes,
   type Region,
@@ -45,7 +44,7 @@ export function weld(parts: readonly WeldPart[]): Weld {
  * @param number index by which the first of them is known as owner; the others follow
  */
 export function weldMore(done: Weld, more: readonly WeldPart[], number: number): Weld {
-  const boxes = more.map(({ region }) => boxOfKept(region));
+  const boxes = more.map(({ region }) => regionBox(region));
   const near = done.region.map((ring) => boxes.some((box) => boxesMeet(box, regionBox([ring]))));
   const touched = done.region.filter((_, r) => near[r]);
   const traced = unionTraced([touched, ...more.map(({ region }) => region)]);

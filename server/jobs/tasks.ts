@@ -140,7 +140,7 @@ function libraryFor(fonts: readonly OwnFont[]): Library {
   shipped ??= shippedLibrary();
   const base = shipped;
   for (const font of fonts) if (!own.has(font.id)) own.set(font.id, shippedLibrary([font]));
-  return { font: (id) => own.get(id)?.font(id) ?? base.font(id) };
+  return { ...base, font: (id) => own.get(id)?.font(id) ?? base.font(id) };
 }
 
 /** Errors lose their class on the way from a thread: what may be told travels as a sentence. */

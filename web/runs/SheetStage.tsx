@@ -1,4 +1,4 @@
-import { boxOfKept, type Matrix, type Region, transformRegion } from "@mend-joint/core/geometry";
+import { type Matrix, type Region, regionBox, transformRegion } from "@mend-joint/core/geometry";
 import { type Layout, outlineOf, type RowShape, type RunRow, unpackRegion } from "@mend-joint/core/runs";
 import { Pin, RotateCw } from "lucide-react";
 import { type KeyboardEvent, memo, type PointerEvent, useEffect, useId, useMemo, useRef, useState } from "react";
@@ -108,7 +108,7 @@ function OneSheet({ run, layout, k, rows, shapes, stock, onChoose }: Omit<Props,
     });
   };
   const turn = (place: number) => {
-    const box = boxOfKept(inPlace(place) ?? []);
+    const box = regionBox(inPlace(place) ?? []);
     if (box) put(place, turned(matrixOf(place), box));
   };
   const toOther = (place: number, to: number) => {
@@ -240,7 +240,7 @@ function OneSheet({ run, layout, k, rows, shapes, stock, onChoose }: Omit<Props,
           })}
         </g>
         {sheet.pieces.map(({ row, copy, pinned }, place) => {
-          const box = boxOfKept(inPlace(place) ?? []);
+          const box = regionBox(inPlace(place) ?? []);
           return (
             box && (
               <text

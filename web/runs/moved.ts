@@ -1,16 +1,7 @@
 /**
  * Pieces moved by hand on a sheet: where they lie then, and what they come too near to.
  */
-import {
-  areApart,
-  type Box,
-  backwards,
-  boxOfKept,
-  type Matrix,
-  multiply,
-  type Region,
-  regionBox,
-} from "@mend-joint/core/geometry";
+import { areApart, type Box, backwards, type Matrix, multiply, type Region, regionBox } from "@mend-joint/core/geometry";
 import type { SheetChoices } from "@mend-joint/core/runs";
 
 /** Shifted, mm. */
@@ -38,7 +29,7 @@ export function touched(
   { width, height, gap, margin }: Pick<SheetChoices, "width" | "height" | "gap" | "margin">,
   offcut: Region | null = null,
 ): { places: number[]; beyond: boolean } {
-  const box = boxOfKept(piece);
+  const box = regionBox(piece);
   if (!box) return { places: [], beyond: false };
   const inside = Math.min(box.minX, box.minY, width - box.maxX, height - box.maxY);
   const places = others.flatMap((other, i) => (!other || areApart(piece, other, Math.max(0, gap - DRAWN)) ? [] : [i]));

@@ -1,8 +1,8 @@
 /**
  * Examining with the fonts of the server.
  */
-import { type Examination, examine, type Library, otherBridgePlaces } from "@mend-joint/core";
-import { createExaminer, withDrawings } from "@mend-joint/core/examiner";
+import { type Examination, examine, type Library, otherBridgePlaces, withMemory } from "@mend-joint/core";
+import { createExaminer } from "@mend-joint/core/examiner";
 import type { Point, Region } from "@mend-joint/core/geometry";
 import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
 import {
@@ -22,7 +22,7 @@ import {
   tieUp,
   uprightAngle,
 } from "@mend-joint/core/mend";
-import { drawnOutline, ornament } from "@mend-joint/core/ornaments";
+import { ornament } from "@mend-joint/core/ornaments";
 import {
   fillIn,
   type KeptOutline,
@@ -34,7 +34,7 @@ import {
   starterById,
   type Word,
 } from "@mend-joint/core/piece";
-import { type LetteringFacts, smallestHeight } from "@mend-joint/core/shelf";
+import type { LetteringFacts } from "@mend-joint/core/shelf";
 import type { Fingered, LetterLoad, LoadTest } from "@mend-joint/core/strength";
 import { dropFontFile, fontFile, fontName } from "./fontFiles";
 
@@ -58,7 +58,7 @@ async function fetchFont(id: string): Promise<void> {
   dropFontFile(id);
 }
 
-export const library: Library = withDrawings({ font: (id) => fonts.get(id) });
+export const library: Library = withMemory({ font: (id) => fonts.get(id) });
 
 export const ensureFonts = (piece: Piece) =>
   Promise.all(piece.parts.map((part) => (part.kind === "word" ? ensureFont(part.font) : undefined)));
@@ -219,8 +219,8 @@ export async function bridgePlacesIn(piece: Piece, bridge: { wordId: string; key
 /** The least height at which silhouettes survive, mm, for ours by name and for the maker's own by id. */
 export function smallestHeights(wanted: number, own: readonly Pick<KeptOutline, "id" | "outline">[]): Record<string, number> {
   return Object.fromEntries([
-    ...SYMBOL_NAMES.map((name) => [name, smallestHeight(ornament(name), wanted)] as const),
-    ...own.map(({ id, outline }) => [id, smallestHeight(drawnOutline(outline), wanted)] as const),
+    ...SYMBOL_NAMES.map((name) => [name, examiner.smallestHeight(name, wanted)] as const),
+    ...own.map(({ id, outline }) => [id, examiner.smallestHeight({ outline }, wanted)] as const),
   ]);
 }
 

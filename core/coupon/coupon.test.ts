@@ -76,9 +76,9 @@ describe("the piece", () => {
     // The corner that no arm is in.
     const supports = [{ minX: 36, maxX: 44, minY: 12, maxY: 100 }];
     const frame = frameOf(measureWidths(examination.material).medial(), materialOf(birch), supports, birch.kerf);
-    const forces = neckPlaces(plan).map(({ row, root, way, lever, width }) => {
-      const end = { x: root.x + way.x * (lever - 3), y: root.y + way.y * (lever - 3) };
-      const bent = frame.bend({ ...end, force: [way.y, way.x, 0] });
+    const forces = neckPlaces(plan).map(({ row, root, direction, lever, width }) => {
+      const end = { x: root.x + direction.x * (lever - 3), y: root.y + direction.y * (lever - 3) };
+      const bent = frame.bend({ ...end, force: [direction.y, direction.x, 0] });
       const takes = birch.strength / bent.worst.stress;
       const formula = (birch.strength * birch.thickness * (width - birch.kerf) ** 2) / (6 * (lever - 3));
       // Of wide ones the middle forks beside the root.

@@ -116,9 +116,9 @@ export interface PlacedNeck {
   width: number;
   /** From the neck's root to the end of its arm, mm. */
   lever: number;
-  /** Middle of the root, and the way the arm points. */
+  /** Middle of the root, and where the arm points, a unit vector. */
   root: { x: number; y: number };
-  way: { x: number; y: number };
+  direction: { x: number; y: number };
 }
 
 const isLong = (row: Row) => row.startsWith("long");
@@ -134,8 +134,8 @@ export function neckPlaces({ necks }: Pick<CouponPlan, "necks">): PlacedNeck[] {
       const sign = isLong(row) ? 1 : -1;
       const { x, y } = PLACES[isAcross(row) ? "across" : "along"];
       return isAcross(row)
-        ? { row, number, width, lever, root: { x: x + along, y: y + across }, way: { x: 0, y: sign } }
-        : { row, number, width, lever, root: { x: x + across, y: y + along }, way: { x: sign, y: 0 } };
+        ? { row, number, width, lever, root: { x: x + along, y: y + across }, direction: { x: 0, y: sign } }
+        : { row, number, width, lever, root: { x: x + across, y: y + along }, direction: { x: sign, y: 0 } };
     }),
   );
 }

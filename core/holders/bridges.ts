@@ -64,22 +64,22 @@ type Holds = (x: number, y: number) => boolean;
  */
 export function bridgesOf(letters: readonly CutLetter[], holds: Holds, width: number): Bridge[] {
   const insides = insidesOf(letters).filter(({ from }) => holds(from.x, from.y));
-  const ways = new Map<Inside, Way>();
-  const stands = standsOutside(holds, insides, (inside) => !ways.has(inside));
+  const crossings = new Map<Inside, Crossing>();
+  const stands = standsOutside(holds, insides, (inside) => !crossings.has(inside));
   // An inside within another one can only be held by that, once that is held itself.
-  for (let before = -1; before < ways.size; ) {
-    before = ways.size;
+  for (let before = -1; before < crossings.size; ) {
+    before = crossings.size;
     for (const inside of insides) {
-      if (ways.has(inside)) continue;
+      if (crossings.has(inside)) continue;
       const wanted = inside.letter.angles[inside.hole];
       const chosen = typeof wanted === "number" ? crossing(inside, stands, width, wanted) : null;
-      const way = chosen ?? waysFrom(inside, stands, width)[0];
-      if (way) ways.set(inside, way);
+      const course = chosen ?? crossingsFrom(inside, stands, width)[0];
+      if (course) crossings.set(inside, course);
     }
   }
   return insides.flatMap((inside) => {
-    const way = ways.get(inside);
-    return way ? [bridgeAlong(inside, way, width)] : [];
+    const course = crossings.get(inside);
+    return course ? [bridgeAlong(inside, course, width)] : [];
   });
 }
 
@@ -92,12 +92,12 @@ export function bridgePlaces(letters: readonly CutLetter[], holds: Holds, width:
   const insides = insidesOf(letters).filter(({ from }) => holds(from.x, from.y));
   const found = insides.find((each) => each.letter.key === key && each.hole === hole);
   if (!found) return [];
-  const waysTo = (stands: Holds) => waysFrom(found, stands, width);
-  const outside = waysTo(standsOutside(holds, insides, () => true));
+  const crossingsTo = (stands: Holds) => crossingsFrom(found, stands, width);
+  const outside = crossingsTo(standsOutside(holds, insides, () => true));
   // Within another inside only that can be reached.
-  const ways = outside.length > 0 ? outside : waysTo(standsOutside(holds, insides, (inside) => inside === found));
+  const crossings = outside.length > 0 ? outside : crossingsTo(standsOutside(holds, insides, (inside) => inside === found));
   const kept: number[] = [];
-  for (const { angle } of ways) if (kept.every((other) => apart(angle, other) >= ELSEWHERE)) kept.push(angle);
+  for (const { angle } of crossings) if (kept.every((other) => apart(angle, other) >= ELSEWHERE)) kept.push(angle);
   return kept;
 }
 
@@ -107,7 +107,7 @@ const standsOutside =
   (x, y) =>
     holds(x, y) && !insides.some((each) => isLoose(each) && regionContains(each.inside, x, y));
 
-function bridgeAlong({ letter, hole, from }: Inside, { angle, near, far }: Way, width: number): Bridge {
+function bridgeAlong({ letter, hole, from }: Inside, { angle, near, far }: Crossing, width: number): Bridge {
   const place = (along: number, aside: number): Point => alongFrom(from, angle, along, aside);
   const [begins, ends] = [Math.max(0, near - BEYOND * width), far + BEYOND * width];
   const corners = [place(begins, -width / 2), place(ends, -width / 2), place(ends, width / 2), place(begins, width / 2)];
@@ -160,25 +160,28 @@ function ownerOf(letters: readonly CutLetter[], place: Point): CutLetter | undef
 }
 
 /** A strip across one stroke: how far from the middle of the inside it begins and ends, mm. */
-interface Way {
+interface Crossing {
   angle: number;
   near: number;
   far: number;
 }
 
 /** @returns the best first */
-function waysFrom(inside: Inside, stands: Holds, width: number): Way[] {
-  const ways: (Way & { cost: number })[] = [];
+function crossingsFrom(inside: Inside, stands: Holds, width: number): Crossing[] {
+  const crossings: (Crossing & { cost: number })[] = [];
   for (let angle = 90; angle > -270; angle -= STEP) {
-    const way = crossing(inside, stands, width, angle < -180 ? angle + 360 : angle);
-    if (!way) continue;
-    ways.push({ ...way, cost: (way.far - way.near) * (1 + LYING * (1 - Math.abs(Math.sin((angle * Math.PI) / 180)))) });
+    const course = crossing(inside, stands, width, angle < -180 ? angle + 360 : angle);
+    if (!course) continue;
+    crossings.push({
+      ...course,
+      cost: (course.far - course.near) * (1 + LYING * (1 - Math.abs(Math.sin((angle * Math.PI) / 180)))),
+    });
   }
-  return ways.sort((m, n) => m.cost - n.cost);
+  return crossings.sort((m, n) => m.cost - n.cost);
 }
 
 /** @returns `null` where a strip in that direction does not cross a single stroke, from the inside to what stands outside it */
-function crossing({ from, word }: Inside, stands: Holds, width: number, angle: number): Way | null {
+function crossing({ from, word }: Inside, stands: Holds, width: number, angle: number): Crossing | null {
   const lines = [0, -INSET / 2, INSET / 2].map((share) => strokeAlong(from, word, angle, share * width));
   if (lines.some((line) => line === null)) return null;
   const near = Math.min(...lines.map((line) => line!.near));

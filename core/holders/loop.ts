@@ -33,11 +33,11 @@ export function placeLoop({ outer, hole, angle, bite }: Loop, before: readonly R
     const longest = Math.max(Math.abs(cos), Math.abs(sin));
     const target = { x: (cos / longest) * halfX, y: (sin / longest) * halfY };
     const length = Math.hypot(target.x, target.y);
-    const way = Math.abs(sin) >= Math.abs(cos) ? { x: 0, y: Math.sign(sin) } : { x: Math.sign(cos), y: 0 };
+    const direction = Math.abs(sin) >= Math.abs(cos) ? { x: 0, y: Math.sign(sin) } : { x: Math.sign(cos), y: 0 };
     // Straight in from the side that it is on, so that it stays beside the place the hand points at.
-    const along = way.x === 0 ? { x: centre.x + target.x, y: centre.y } : { x: centre.x, y: centre.y + target.y };
-    const reach = reachFrom(before, along, way, r) ?? (way.x === 0 ? halfY : Math.max(halfX, length));
-    middle = { x: along.x + way.x * (reach - bite), y: along.y + way.y * (reach - bite) };
+    const along = direction.x === 0 ? { x: centre.x + target.x, y: centre.y } : { x: centre.x, y: centre.y + target.y };
+    const reach = reachFrom(before, along, direction, r) ?? (direction.x === 0 ? halfY : Math.max(halfX, length));
+    middle = { x: along.x + direction.x * (reach - bite), y: along.y + direction.y * (reach - bite) };
   }
   return {
     disc: [circleRing(middle.x, middle.y, r)],
@@ -50,13 +50,13 @@ export function placeLoop({ outer, hole, angle, bite }: Loop, before: readonly R
  * How far from a place, going outwards, a disc of radius r just touches the material: measured on all of its outline that the disc
  * could meet. `null` where there is none.
  */
-function reachFrom(regions: readonly Region[], from: Point, way: Point, r: number): number | null {
+function reachFrom(regions: readonly Region[], from: Point, direction: Point, r: number): number | null {
   let farthest: number | null = null;
   const offer = (x: number, y: number) => {
     const [dx, dy] = [x - from.x, y - from.y];
-    const side = Math.abs(dx * way.y - dy * way.x);
+    const side = Math.abs(dx * direction.y - dy * direction.x);
     if (side > r) return;
-    const reach = dx * way.x + dy * way.y + Math.sqrt(r * r - side * side);
+    const reach = dx * direction.x + dy * direction.y + Math.sqrt(r * r - side * side);
     if (farthest === null || reach > farthest) farthest = reach;
   };
   for (const region of regions) {

@@ -2,11 +2,11 @@
  * Ties that hold dots and accents: straight to the letter, slanted, or to the letter beside.
  */
 import { type Nearest, nearestPoints, type Point, type Region, regionBox, strokeRegion, union } from "../geometry";
-import type { DotsWay } from "../piece";
+import type { DotsMode } from "../piece";
 
-export type TieWay = Extract<DotsWay, "tie" | "slanted" | "neighbour">;
+export type TieMode = Extract<DotsMode, "tie" | "slanted" | "neighbour">;
 
-export const isTieWay = (way: DotsWay): way is TieWay => way === "tie" || way === "slanted" || way === "neighbour";
+export const isTieMode = (mode: DotsMode): mode is TieMode => mode === "tie" || mode === "slanted" || mode === "neighbour";
 
 /** A slanted tie leans by this much at least and at most, radians. */
 const LEAN = [(25 * Math.PI) / 180, (65 * Math.PI) / 180] as const;
@@ -25,16 +25,16 @@ export interface TieSurroundings {
 
 /**
  * @param dot to be held
- * @param tie its way, its width in mm, and for a slanted one its angle to the line in degrees; left out, the shortest that leans enough
+ * @param tie its mode, its width in mm, and for a slanted one its angle to the line in degrees; left out, the shortest that leans enough
  * @returns the dot together with its tie, or the dot alone where there is nothing to tie it to
  */
 export function tiedDot(
   dot: Region,
   { body, beside, up }: TieSurroundings,
-  { way, width, angle }: { way: TieWay; width: number; angle?: number | undefined },
+  { mode, width, angle }: { mode: TieMode; width: number; angle?: number | undefined },
 ): Region {
   const slanted = () => (angle === undefined ? null : placeAtAngle(dot, body, up, angle)) ?? slantPlace(dot, body, up);
-  const place = way === "tie" ? straightPlace(dot, body, up) : way === "slanted" ? slanted() : besidePlace(dot, beside);
+  const place = mode === "tie" ? straightPlace(dot, body, up) : mode === "slanted" ? slanted() : besidePlace(dot, beside);
   if (!place) return dot;
   const { from, to, distance } = place;
   if (distance < 1e-6) return dot;
@@ -47,8 +47,8 @@ export function tiedDot(
 function straightPlace(dot: Region, body: Region, up: Point): Nearest | null {
   const middle = middleOf(dot);
   const toBody = middleOf(body);
-  const way = (toBody.x - middle.x) * up.x + (toBody.y - middle.y) * up.y < 0 ? -1 : 1;
-  const direction = { x: up.x * way, y: up.y * way };
+  const sign = (toBody.x - middle.x) * up.x + (toBody.y - middle.y) * up.y < 0 ? -1 : 1;
+  const direction = { x: up.x * sign, y: up.y * sign };
   const enters = crossingAlong(body, middle, direction, "first");
   const leaves = enters === null ? null : crossingAlong(dot, middle, direction, "last", enters);
   if (enters === null || leaves === null) return nearestPoints(dot, body);
@@ -78,11 +78,11 @@ function placeAtAngle(dot: Region, body: Region, up: Point, degrees: number): Ne
   const [along, across] = [down * Math.sin((degrees * Math.PI) / 180), Math.cos((degrees * Math.PI) / 180)];
   let best: Nearest | null = null;
   for (const side of [-across, across]) {
-    const way = { x: up.x * along + up.y * side, y: up.y * along - up.x * side };
+    const direction = { x: up.x * along + up.y * side, y: up.y * along - up.x * side };
     for (const from of cornersOf(dot)) {
-      const distance = crossingAlong(body, from, way, "first");
+      const distance = crossingAlong(body, from, direction, "first");
       if (distance === null || (best && distance >= best.distance)) continue;
-      best = { from, to: { x: from.x + way.x * distance, y: from.y + way.y * distance }, distance };
+      best = { from, to: { x: from.x + direction.x * distance, y: from.y + direction.y * distance }, distance };
     }
   }
   return best;
@@ -103,15 +103,21 @@ function* cornersOf(region: Region): Generator<Point> {
 }
 
 /** How far along a ray its first or last crossing with an outline is (before `most`); `null` where it meets none. */
-function crossingAlong(region: Region, { x, y }: Point, way: Point, which: "first" | "last", most = Infinity): number | null {
+function crossingAlong(
+  region: Region,
+  { x, y }: Point,
+  direction: Point,
+  which: "first" | "last",
+  most = Infinity,
+): number | null {
   let found: number | null = null;
   for (const ring of region) {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
       const [ax, ay, bx, by] = [ring[j]! - x, ring[j + 1]! - y, ring[i]! - x, ring[i + 1]! - y];
-      const [sa, sb] = [ax * way.y - ay * way.x, bx * way.y - by * way.x];
+      const [sa, sb] = [ax * direction.y - ay * direction.x, bx * direction.y - by * direction.x];
       if (sa > 0 === sb > 0) continue;
       const t = sa / (sa - sb);
-      const along = (ax + t * (bx - ax)) * way.x + (ay + t * (by - ay)) * way.y;
+      const along = (ax + t * (bx - ax)) * direction.x + (ay + t * (by - ay)) * direction.y;
       if (along < 0 || along > most) continue;
       if (found === null || (which === "first" ? along < found : along > found)) found = along;
     }

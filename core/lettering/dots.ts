@@ -43,11 +43,11 @@ export function biteShift(body: Region, dot: Region, asked: number): number {
   const [own, other] = [regionBox(dot), regionBox(body)];
   if (!own || !other) return 0;
   // A dot above comes down, the point of an exclamation mark goes up.
-  const way = own.minY + own.maxY > other.minY + other.maxY ? -1 : 1;
-  const farthest = way < 0 ? own.maxY - other.minY : other.maxY - own.minY;
-  const start = touchingAt(body, dot, own, way, farthest);
+  const sign = own.minY + own.maxY > other.minY + other.maxY ? -1 : 1;
+  const farthest = sign < 0 ? own.maxY - other.minY : other.maxY - own.minY;
+  const start = touchingAt(body, dot, own, sign, farthest);
   if (start === null) return 0;
-  const excess = (distance: number) => crossingWidth(body, translateRegion(dot, 0, way * distance)) - joint;
+  const excess = (distance: number) => crossingWidth(body, translateRegion(dot, 0, sign * distance)) - joint;
   // Beyond its own height the dot would come out on the other side.
   const most = Math.min(farthest, start + (own.maxY - own.minY));
   let [best, widest] = [start, -joint];
@@ -55,29 +55,29 @@ export function biteShift(body: Region, dot: Region, asked: number): number {
   for (let k = 1; k <= STEPS; k++) {
     const distance = start + ((most - start) * k) / STEPS;
     const here = excess(distance);
-    if (here >= 0) return way * turningPoint([distance, here], before, excess);
+    if (here >= 0) return sign * turningPoint([distance, here], before, excess);
     if (here > widest) [widest, best] = [here, distance];
     before = [distance, here];
   }
-  return way * best;
+  return sign * best;
 }
 
 /** How far the dot goes until it first meets the letter; `null` where the letter is not in its way. */
-function touchingAt(body: Region, dot: Region, { minX, maxX }: Box, way: number, farthest: number): number | null {
+function touchingAt(body: Region, dot: Region, { minX, maxX }: Box, sign: number, farthest: number): number | null {
   // Between corners both sides are straight, so the first touch is at some corner.
   const xs = new Set<number>();
   for (const ring of [...body, ...dot]) {
     for (let i = 0; i < ring.length; i += 2) if (ring[i]! >= minX && ring[i]! <= maxX) xs.add(ring[i]!);
   }
   const columns = Float64Array.from(xs).sort();
-  /** The end of the dot in each column that leads in the given way. */
-  const ends = new Float64Array(columns.length).fill(-way * Infinity);
+  /** The end of the dot in each column that leads that way. */
+  const ends = new Float64Array(columns.length).fill(-sign * Infinity);
   eachMeeting(dot, "y", columns, (k, y) => {
-    if (way * y > way * ends[k]!) ends[k] = y;
+    if (sign * y > sign * ends[k]!) ends[k] = y;
   });
   let nearest = Infinity;
   eachMeeting(body, "y", columns, (k, y) => {
-    const distance = way * (y - ends[k]!);
+    const distance = sign * (y - ends[k]!);
     // What touches from the beginning may be a rounding beyond.
     if (distance >= -ROUNDED && distance <= farthest && distance < nearest) nearest = Math.max(0, distance);
   });

@@ -14,9 +14,9 @@ import {
   translateRegion,
 } from "../geometry";
 import { type Body, summitFrom } from "../measure";
-import { type DotsWay, usualTieWidth, type Word } from "../piece";
+import { type DotsMode, usualTieWidth, type Word } from "../piece";
 import type { Cluster } from "./clusters";
-import { isTieWay, tiedDot } from "./dotTies";
+import { isTieMode, tiedDot } from "./dotTies";
 import { isEven, type LetterShape, rungOf } from "./shape";
 import { placeBy, type ShapedLetter } from "./shapedLetter";
 
@@ -66,10 +66,10 @@ export function placeLetter(word: Word, shaped: ShapedLetter, frame: Matrix, joi
   const [a, b, c, d, e, f] = placeBy(shaped, frame);
   const matrix: Matrix = [a, b, c, d, e + change.dx, f + change.dy];
   const id = `${word.id}:${cluster.key}`;
-  const way = waysOf(word, cluster);
+  const mode = dotsModeOf(word, cluster);
   // Dots that come down do not make an upright letter wider.
   const widthOnly = !final && word.size.by === "width" && b === 0 && c === 0;
-  const shifts = way === "bite" && !widthOnly ? outline.shifts(joint / (change.scale ?? 1)) : [];
+  const shifts = mode === "bite" && !widthOnly ? outline.shifts(joint / (change.scale ?? 1)) : [];
   const body = change.reach ? multiply(matrix, stretchDown(alone[0], change.reach / Math.hypot(c, d))) : matrix;
   const islands = alone.flatMap((region, n): LetterIsland[] => {
     if (change.without?.includes(n)) return [];
@@ -112,7 +112,7 @@ function stretchDown(body: Region | undefined, by: number): Matrix {
 
 const withDot = ([a, b, c, d, e, f]: Matrix, { dotDx, dotDy }: Cluster["change"]): Matrix => [a, b, c, d, e + dotDx, f + dotDy];
 
-const waysOf = (word: Word, { change }: Cluster): DotsWay => change.dots ?? word.dots;
+const dotsModeOf = (word: Word, { change }: Cluster): DotsMode => change.dots ?? word.dots;
 
 /** Most letters are only moved, not turned. */
 function moveRegion(region: Region, matrix: Matrix): Region {
@@ -162,15 +162,15 @@ function scaledPole(cluster: Cluster, shape: LetterShape, region: Region): Body 
 export function tieDots(word: Word, letters: readonly Placed[], joint: number): void {
   const width = word.tieWidth ?? usualTieWidth(joint);
   letters.forEach(({ shaped, letter }, i) => {
-    const way = waysOf(word, shaped.cluster);
+    const mode = dotsModeOf(word, shaped.cluster);
     const [body, ...dots] = letter.islands;
-    if (!isTieWay(way) || !body || body.dot) return;
+    if (!isTieMode(mode) || !body || body.dot) return;
     const up: Point = { x: -Math.sin(letter.angle), y: Math.cos(letter.angle) };
     const beside = [letters[i - 1], letters[i + 1]].flatMap((other) =>
       other?.letter.islands[0] ? [other.letter.islands[0].region] : [],
     );
     for (const dot of dots) {
-      dot.region = tiedDot(dot.region, { body: body.region, beside, up }, { way, width, angle: word.tieAngle });
+      dot.region = tiedDot(dot.region, { body: body.region, beside, up }, { mode, width, angle: word.tieAngle });
       // The tie is part of it from here on: the widest place may be in that.
       dot.pole = undefined;
     }

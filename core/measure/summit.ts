@@ -31,7 +31,7 @@ export function summitFrom(region: Region, x: number, y: number, near?: number):
     const { radius } = offsets;
     // Whatever is farther cannot touch the disc after a step to the square's corner.
     const reach = radius + 2 * Math.SQRT2 * around;
-    const best = linearOptimum([0, 0, 1], scattered(tangents(offsets.ways, reach)), [
+    const best = linearOptimum([0, 0, 1], scattered(tangents(offsets.vectors, reach)), [
       [-around, around],
       [-around, around],
       [0, reach],
@@ -47,9 +47,9 @@ export function summitFrom(region: Region, x: number, y: number, near?: number):
   return { ...at, width: 2 * offsets.radius };
 }
 
-/** The way to (x, y) from the nearest place of each edge (dx, dy), and the length of the shortest, mm. */
-function offsetsFrom(region: Region, x: number, y: number): { ways: Float64Array; radius: number } {
-  const ways = new Float64Array(vertexCount(region) * 2);
+/** The vectors to (x, y) from the nearest place of each edge (dx, dy), and the length of the shortest, mm. */
+function offsetsFrom(region: Region, x: number, y: number): { vectors: Float64Array; radius: number } {
+  const vectors = new Float64Array(vertexCount(region) * 2);
   let least = Infinity;
   let n = 0;
   for (const ring of region) {
@@ -59,19 +59,19 @@ function offsetsFrom(region: Region, x: number, y: number): { ways: Float64Array
       const t = alongSegment(x, y, ax, ay, ax + ux, ay + uy);
       const dx = x - ax - t * ux;
       const dy = y - ay - t * uy;
-      ways[n++] = dx;
-      ways[n++] = dy;
+      vectors[n++] = dx;
+      vectors[n++] = dy;
       least = Math.min(least, dx * dx + dy * dy);
     }
   }
-  return { ways, radius: least === Infinity ? 0 : Math.sqrt(least) };
+  return { vectors, radius: least === Infinity ? 0 : Math.sqrt(least) };
 }
 
 /** How far the disc can grow after a step, by each edge within reach. */
-function tangents(ways: Float64Array, reach: number): HalfSpace[] {
+function tangents(vectors: Float64Array, reach: number): HalfSpace[] {
   const spaces: HalfSpace[] = [];
-  for (let i = 0; i < ways.length; i += 2) {
-    const [dx, dy] = [ways[i]!, ways[i + 1]!];
+  for (let i = 0; i < vectors.length; i += 2) {
+    const [dx, dy] = [vectors[i]!, vectors[i + 1]!];
     const distance2 = dx * dx + dy * dy;
     if (distance2 >= reach * reach) continue;
     const distance = Math.sqrt(distance2);

@@ -58,11 +58,11 @@ function placeBeside(piece: Piece, ornament: Ornament, library: Library): Orname
   if (!gap || !box) return null;
   const away = ({ x, y }: Point) => Math.hypot(x - (box.minX + box.maxX) / 2, y - (box.minY + box.maxY) / 2);
   const [from, to] = away(gap.from) < away(gap.to) ? [gap.from, gap.to] : [gap.to, gap.from];
-  const way = unit({ x: to.x - from.x, y: to.y - from.y });
-  if (!way) return null;
+  const direction = unit({ x: to.x - from.x, y: to.y - from.y });
+  if (!direction) return null;
   for (let k = 1; k <= MOST_STEPS; k++) {
     const by = gap.width + k * DEEPER * examination.leastWidth;
-    const at = { ...ornament.at, x: round(ornament.at.x + by * way.x), y: round(ornament.at.y + by * way.y) };
+    const at = { ...ornament.at, x: round(ornament.at.x + by * direction.x), y: round(ornament.at.y + by * direction.y) };
     const { joints, leastWidth } = examine(moved(at), library, { notes: false, base: examination });
     // What it is joined to may be loose itself.
     if (joints.some(({ parts, width }) => parts.includes(own) && !isNarrower(width, leastWidth))) return at;

@@ -58,12 +58,12 @@ function longerTie(tie: Tie, { letters }: Examination, amount: number): Tie {
     const home = letter && letters.find(({ wordId, key }) => wordId === letter.wordId && key === letter.key);
     return { x: x + (home?.origin.x ?? 0), y: y + (home?.origin.y ?? 0) };
   });
-  const way = unit({ x: places[1]!.x - places[0]!.x, y: places[1]!.y - places[0]!.y });
-  if (!way) return tie;
+  const direction = unit({ x: places[1]!.x - places[0]!.x, y: places[1]!.y - places[0]!.y });
+  if (!direction) return tie;
   const further = (end: Tie["ends"][number], by: number) => ({
     ...end,
-    x: round(end.x + way.x * by),
-    y: round(end.y + way.y * by),
+    x: round(end.x + direction.x * by),
+    y: round(end.y + direction.y * by),
   });
   return { ...tie, ends: [further(tie.ends[0], -amount), further(tie.ends[1], amount)] };
 }

@@ -57,13 +57,13 @@ export function moveTowards({ piece, finding, hanging }: Scene): (Attempt | null
   const fromIsOwn =
     Math.hypot(gap.from.x - middle.x, gap.from.y - middle.y) < Math.hypot(gap.to.x - middle.x, gap.to.y - middle.y);
   const [start, goal] = fromIsOwn ? [gap.from, gap.to] : [gap.to, gap.from];
-  const way = unit(
+  const direction = unit(
     gap.width > 1e-6 ? { x: goal.x - start.x, y: goal.y - start.y } : { x: start.x - middle.x, y: start.y - middle.y },
   );
   // Straight down is what lowering a dot does already.
-  if (!way || (way.y < -0.9 && hanging.length === 1 && isDot(hanging[0]!))) return [];
-  const action: Attempt["action"] = (by) => ({ does: "move", by, many: hanging.length > 1, way });
-  return [moveAlong(piece, hanging, way, "move", action)];
+  if (!direction || (direction.y < -0.9 && hanging.length === 1 && isDot(hanging[0]!))) return [];
+  const action: Attempt["action"] = (by) => ({ does: "move", by, many: hanging.length > 1, way: direction });
+  return [moveAlong(piece, hanging, direction, "move", action)];
 }
 
 /** Parts of one joint come closer. */
@@ -82,20 +82,20 @@ export function moveTogether({ piece, examination, finding, hanging }: Scene): (
     x: (other!.minX + other!.maxX - own!.minX - own!.maxX) / 2,
     y: (other!.minY + other!.maxY - own!.minY - own!.maxY) / 2,
   };
-  const way = across
+  const direction = across
     ? across.x * towards.x + across.y * towards.y < 0
       ? { x: -across.x, y: -across.y }
       : across
     : unit(towards);
-  if (!way) return [];
-  return [moveAlong(piece, loose, way, "closer", (by) => ({ does: "bring closer", by, many: loose.length > 1 }))];
+  if (!direction) return [];
+  return [moveAlong(piece, loose, direction, "closer", (by) => ({ does: "bring closer", by, many: loose.length > 1 }))];
 }
 
 /** Dots move alone, letters with their dots, what lies by itself as a whole; several parts one after the other. */
 function moveAlong(
   piece: Piece,
   solids: readonly Solid[],
-  way: Point,
+  direction: Point,
   kind: MendKind,
   action: Attempt["action"],
 ): Attempt | null {
@@ -112,7 +112,7 @@ function moveAlong(
     least: 0,
     most: FURTHEST,
     apply: (still, amount) => {
-      const shift = { dx: way.x * amount, dy: way.y * amount };
+      const shift = { dx: direction.x * amount, dy: direction.y * amount };
       const along = others.reduce((now, { id }) => applyMove(now, { what: "holder", id, ...shift }), still);
       const moved = [...letters.values()].reduce(
         (now, solid) => applyMove(now, { what: "letter", ...keyOf(solid), ...shift }),

@@ -37,10 +37,10 @@ export function tieUp(piece: Piece, library: Library, { width, count = 1 }: TieU
   let now = piece;
   let examination = examine(now, library, { notes: false });
   for (let round = 0; round < ROUNDS && examination.cutouts.length > 1; round++) {
-    const ways = shortestWays(examination, width, count).slice(0, LIMITS.parts - now.parts.length);
-    if (ways.length === 0) break;
+    const pairs = shortestPairs(examination, width, count).slice(0, LIMITS.parts - now.parts.length);
+    if (pairs.length === 0) break;
     const base = examination;
-    const best = deepenTies(now, base, ways, width, library);
+    const best = deepenTies(now, base, pairs, width, library);
     if (worth(best.examination) <= worth(base)) break;
     now = best.piece;
     examination = best.examination;
@@ -54,13 +54,13 @@ interface Tied {
 }
 
 /** All ties end just inside at first; those that are held too little there go deeper. Where that does not do, all go as deep. */
-function deepenTies(piece: Piece, base: Examination, ways: readonly Pair[], width: number, library: Library): Tied {
+function deepenTies(piece: Piece, base: Examination, pairs: readonly Pair[], width: number, library: Library): Tied {
   let best: Tied | null = null;
   const attempt = (depths: readonly number[]) => {
     const made = withTies(
       piece,
       base,
-      ways,
+      pairs,
       width,
       depths.map((at) => DEPTHS[at]!),
     );
@@ -68,14 +68,14 @@ function deepenTies(piece: Piece, base: Examination, ways: readonly Pair[], widt
     if (!best || worth(tied.examination) > worth(best.examination)) best = tied;
     return { short: shortTies(tied.examination), ids: made.ids };
   };
-  let depths = ways.map(() => 0);
+  let depths = pairs.map(() => 0);
   let clean = false;
   for (let round = 0; round < DEPTHS.length && !clean; round++) {
     const { short, ids } = attempt(depths);
     clean = !ids.some((id) => short.has(id));
     depths = depths.map((at, i) => (short.has(ids[i]!) ? Math.min(DEPTHS.length - 1, at + 1) : at));
   }
-  for (let depth = 1; depth < DEPTHS.length - 1 && !clean; depth++) attempt(ways.map(() => depth));
+  for (let depth = 1; depth < DEPTHS.length - 1 && !clean; depth++) attempt(pairs.map(() => depth));
   return best!;
 }
 
@@ -92,25 +92,25 @@ function shortTies({ findings, solids, holds, leastWidth }: Examination): Set<st
 const worth = ({ cutouts, findings }: Examination): number => -1000 * cutouts.length - openFindings(findings).length;
 
 /** Ways between separate pieces that join them all, and a second one for each that is joined, where it is wanted. */
-function shortestWays({ cutouts }: Examination, width: number, count: 1 | 2): Pair[] {
+function shortestPairs({ cutouts }: Examination, width: number, count: 1 | 2): Pair[] {
   const regions = cutouts.map(({ region }) => region);
   const places = placesOf(regions);
   const groups = new DisjointSets(regions.length);
-  const ways: Pair[] = [];
+  const pairs: Pair[] = [];
   for (const { a, b } of places.neighbours()) {
     if (groups.find(a) === groups.find(b)) continue;
     // From either side, since the nearest place on the other one is not the same seen from there.
-    const first = shorter(places.supportedWay(a, b, width), places.supportedWay(b, a, width)) ?? places.nearestWay(a, b);
+    const first = shorter(places.supportedPair(a, b, width), places.supportedPair(b, a, width)) ?? places.nearestPair(a, b);
     if (!first) continue;
     groups.join(b, a);
-    ways.push(first);
+    pairs.push(first);
     if (count < 2) continue;
     // A second one as far from the first as half the size of the smaller piece.
     const apart = Math.sqrt(Math.min(regionArea(regions[a]!), regionArea(regions[b]!))) * 0.6;
-    const second = places.supportedWay(a, b, width, (p) => Math.hypot(p.x - first.from.x, p.y - first.from.y) > apart);
-    if (second) ways.push(second);
+    const second = places.supportedPair(a, b, width, (p) => Math.hypot(p.x - first.from.x, p.y - first.from.y) > apart);
+    if (second) pairs.push(second);
   }
-  return ways;
+  return pairs;
 }
 
 const lengthOf = ({ from, to }: Pair) => Math.hypot(to.x - from.x, to.y - from.y);
@@ -125,9 +125,9 @@ const NEIGHBOURS = 6;
 interface Places {
   /** Pairs of pieces that lie near each other, the nearest first. */
   neighbours(): { a: number; b: number; distance: number }[];
-  nearestWay(a: number, b: number): Pair | null;
-  /** The shortest way on whose both ends the material is as wide as the tie, so that it does not end on a tip. */
-  supportedWay(a: number, b: number, width: number, suits?: (from: Point) => boolean): Pair | null;
+  nearestPair(a: number, b: number): Pair | null;
+  /** The shortest pair at both ends of which the material is as wide as the tie, so that it does not end on a tip. */
+  supportedPair(a: number, b: number, width: number, suits?: (from: Point) => boolean): Pair | null;
 }
 
 /** Places along all outlines, found by an index for each piece: those of a piece itself would lie in the way of all others. */
@@ -147,7 +147,7 @@ function placesOf(regions: readonly Region[]): Places {
     return found === undefined ? null : (all[owner]![found] ?? null);
   };
   /** Ways from every place of one piece to the nearest of another, the shortest first. */
-  const waysBetween = (a: number, b: number) =>
+  const pairsBetween = (a: number, b: number) =>
     all[a]!.flatMap((from) => {
       const to = nearest(from, b, LONGEST);
       return to ? [{ from, to, distance: Math.hypot(to.x - from.x, to.y - from.y) }] : [];
@@ -182,12 +182,12 @@ function placesOf(regions: readonly Region[]): Places {
       });
       return [...pairs.values()].sort((m, n) => m.distance - n.distance);
     },
-    nearestWay: (a, b) => waysBetween(a, b)[0] ?? null,
-    supportedWay: (a, b, width, suits = () => true) =>
-      waysBetween(a, b).find(({ from, to, distance }) => {
+    nearestPair: (a, b) => pairsBetween(a, b)[0] ?? null,
+    supportedPair: (a, b, width, suits = () => true) =>
+      pairsBetween(a, b).find(({ from, to, distance }) => {
         if (distance < 1e-6 || !suits(from)) return false;
-        const way = { x: (to.x - from.x) / distance, y: (to.y - from.y) / distance };
-        return carries(tests[a]!, from, { x: -way.x, y: -way.y }, width) && carries(tests[b]!, to, way, width);
+        const direction = { x: (to.x - from.x) / distance, y: (to.y - from.y) / distance };
+        return carries(tests[a]!, from, { x: -direction.x, y: -direction.y }, width) && carries(tests[b]!, to, direction, width);
       }) ?? null,
   };
 }
@@ -230,17 +230,17 @@ function placesAlong(region: Region): Point[] {
 function withTies(
   piece: Piece,
   examination: Examination,
-  ways: readonly Pair[],
+  pairs: readonly Pair[],
   width: number,
   depths: readonly number[],
 ): { piece: Piece; ids: string[] } {
   const parts = [...piece.parts];
-  const ids = ways.map(({ from, to }, i) => {
+  const ids = pairs.map(({ from, to }, i) => {
     const reach = width * depths[i]!;
-    const way = unit({ x: to.x - from.x, y: to.y - from.y }) ?? { x: 1, y: 0 };
+    const direction = unit({ x: to.x - from.x, y: to.y - from.y }) ?? { x: 1, y: 0 };
     const ends = [
-      { x: from.x - way.x * reach, y: from.y - way.y * reach },
-      { x: to.x + way.x * reach, y: to.y + way.y * reach },
+      { x: from.x - direction.x * reach, y: from.y - direction.y * reach },
+      { x: to.x + direction.x * reach, y: to.y + direction.y * reach },
     ].map((end) => anchorEnd(end, examination)) as Tie["ends"];
     const id = freeId({ ...piece, parts }, "tie");
     parts.push({ kind: "tie", id, width: Math.ceil(width * 100) / 100, ends });

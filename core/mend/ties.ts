@@ -18,8 +18,8 @@ const PAIRS_TRIED = 3;
 export function tieAcrossGap({ piece, examination, finding }: Scene): Attempt | null {
   const { gap } = finding;
   if (!gap) return null;
-  const way = unit({ x: gap.to.x - gap.from.x, y: gap.to.y - gap.from.y });
-  return way && tieBetween(piece, examination, gap.from, gap.to, way);
+  const direction = unit({ x: gap.to.x - gap.from.x, y: gap.to.y - gap.from.y });
+  return direction && tieBetween(piece, examination, gap.from, gap.to, direction);
 }
 
 /** A tie laid over a thin place, along the material. */
@@ -35,7 +35,7 @@ export function tieAcrossJoint({ piece, examination, finding }: Scene): Attempt 
 }
 
 /** The tie is tried ever deeper into both sides. */
-function tieBetween(piece: Piece, examination: Examination, from: Point, to: Point, way: Point, wanted = 0): Attempt {
+function tieBetween(piece: Piece, examination: Examination, from: Point, to: Point, direction: Point, wanted = 0): Attempt {
   const width = round(Math.max(examination.leastWidth, wanted) * TIE_SHARE);
   const id = freeId(piece, "tie");
   return {
@@ -46,8 +46,8 @@ function tieBetween(piece: Piece, examination: Examination, from: Point, to: Poi
     grows: true,
     apply: (now, amount) => {
       const ends = [
-        { x: from.x - way.x * amount, y: from.y - way.y * amount },
-        { x: to.x + way.x * amount, y: to.y + way.y * amount },
+        { x: from.x - direction.x * amount, y: from.y - direction.y * amount },
+        { x: to.x + direction.x * amount, y: to.y + direction.y * amount },
       ].map((end) => anchorEnd(end, examination)) as Tie["ends"];
       return { ...now, parts: [...now.parts.filter((part) => part.id !== id), { kind: "tie", id, width, ends }] };
     },
@@ -90,9 +90,9 @@ export function secondTies({ piece, examination, finding, hanging }: Scene): Att
   const pairs = hanging.slice(0, HANGING_TRIED).flatMap(({ region }) => nearestPair([region], holding, suits) ?? []);
   pairs.sort((a, b) => lengthOf(a) - lengthOf(b));
   return pairs.slice(0, PAIRS_TRIED).flatMap(({ from, to }): Attempt[] => {
-    const way = unit({ x: to.x - from.x, y: to.y - from.y });
-    if (!way) return [];
-    const tie = tieBetween(piece, examination, from, to, way);
+    const direction = unit({ x: to.x - from.x, y: to.y - from.y });
+    if (!direction) return [];
+    const tie = tieBetween(piece, examination, from, to, direction);
     const action: Attempt["action"] = () => ({ does: "second tie", width: 2 * tie.least });
     return [{ ...tie, kind: "second-tie", action, amounts: [1, 2.5, 5].map((share) => round(tie.least * share)) }];
   });

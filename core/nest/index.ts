@@ -51,8 +51,8 @@ export interface NestOptions {
 export interface Reached {
   /** mm */
   cell: number;
-  /** For each sheet its pieces: of the ways in which it may lie the how many-th, and its lower left corner in cells. */
-  sheets: readonly (readonly { id: string; way: number; x: number; y: number }[])[];
+  /** For each sheet its pieces: which of its orientations, and its lower left corner in cells. */
+  sheets: readonly (readonly { id: string; orientation: number; x: number; y: number }[])[];
 }
 
 export interface Nested {
@@ -188,8 +188,8 @@ function shareOver({ until = 0, tries = 0 }: NestOptions): () => number {
 function inCells({ laid, table: from }: Layout, table: Table): Layout {
   const times = Math.round(from.cell / table.cell);
   const same = ({ id, shape, x, y }: Laid): Laid => {
-    const way = from.shapesOf.get(id)!.indexOf(shape);
-    return { id, shape: table.shapesOf.get(id)![way]!, x: x * times, y: y * times };
+    const orientation = from.shapesOf.get(id)!.indexOf(shape);
+    return { id, shape: table.shapesOf.get(id)![orientation]!, x: x * times, y: y * times };
   };
   return { laid: laid.map((here) => here.map(same)), table };
 }
@@ -224,13 +224,17 @@ function slidFinely(laid: readonly Laid[], lot: Lot, table: Table, s: number, fi
 }
 
 function reachedBy({ laid, table }: Layout): Reached {
-  const wayOf = ({ id, shape }: Laid) => table.shapesOf.get(id)!.indexOf(shape);
-  const sheets = laid.map((here) => here.map((piece) => ({ id: piece.id, way: wayOf(piece), x: piece.x, y: piece.y })));
+  const orientationOf = ({ id, shape }: Laid) => table.shapesOf.get(id)!.indexOf(shape);
+  const sheets = laid.map((here) =>
+    here.map((piece) => ({ id: piece.id, orientation: orientationOf(piece), x: piece.x, y: piece.y })),
+  );
   return { cell: table.cell, sheets };
 }
 
 function goneOnFrom({ cell, sheets }: Reached, lot: Lot): Layout {
   const table = lot.in(cell);
-  const laid = sheets.map((here) => here.map(({ id, way, x, y }) => ({ id, shape: table.shapesOf.get(id)![way]!, x, y })));
+  const laid = sheets.map((here) =>
+    here.map(({ id, orientation, x, y }) => ({ id, shape: table.shapesOf.get(id)![orientation]!, x, y })),
+  );
   return { laid, table };
 }

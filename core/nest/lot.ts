@@ -69,7 +69,7 @@ const HAIR = 0.006;
 /** Sums may be off by so much, mm or cells. */
 export const ROUNDING = 1e-9;
 
-/** A piece in one of the ways in which it may lie, in cells. */
+/** A piece in one of its orientations, in cells. */
 export interface Shape {
   /** How the piece is turned, and whether its back is up. */
   matrix: Matrix;
@@ -172,7 +172,7 @@ export class Lot {
       const key = `${mirror} ${fingerprint(region)}`;
       let shapes = known.get(key);
       if (!shapes) {
-        shapes = waysToLie(this.options.turns ?? QUARTERS, mirror)
+        shapes = orientationsOf(this.options.turns ?? QUARTERS, mirror)
           .flatMap((matrix) => this.shape(region, matrix, cell) ?? [])
           .filter(({ width, height }) => width <= this.room.width + ROUNDING && height <= this.room.height + ROUNDING);
         known.set(key, shapes);
@@ -261,9 +261,9 @@ export interface Table extends Sheets {
 
 const BACK_UP: Matrix = [-1, 0, 0, 1, 0, 0];
 
-function waysToLie(turns: readonly number[], mirror: boolean): Matrix[] {
-  const ways = turns.map(turning);
-  return mirror ? [...ways, ...ways.map((way) => multiply(way, BACK_UP))] : ways;
+function orientationsOf(turns: readonly number[], mirror: boolean): Matrix[] {
+  const orientations = turns.map(turning);
+  return mirror ? [...orientations, ...orientations.map((orientation) => multiply(orientation, BACK_UP))] : orientations;
 }
 
 /** Quarters are exact. */

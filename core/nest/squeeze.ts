@@ -28,14 +28,14 @@ const LEAST_STEP = 0.002;
 const PATIENCE = 60;
 /** Fewer than before by this share counts as fewer. */
 const FEWER = 0.02;
-/** Places that are tried for each way in which a piece may lie; from the best of them it goes downhill. */
+/** Places that are tried for each orientation of a piece; from the best of them it goes downhill. */
 const TRIED = 40;
 const DOWNHILL = 3;
 /** The longest step downhill, cells. */
 const LONGEST = 8;
-/** Sheets and ways that are tried for one move at most; where there are more, some of them by chance. */
+/** Sheets and orientations that are tried for one move at most; where there are more, some of them by chance. */
 const SHEETS = 3;
-const WAYS = 5;
+const ORIENTATIONS = 5;
 /** What a pair weighs for each cell that both take: at first and at most, and what it keeps of that from round to round. */
 const [LIGHTEST, HEAVIEST, KEPT] = [16, 1e5, 0.95];
 /** By how much the weight of a pair grows that overlaps: the more it overlaps, the more. */
@@ -43,8 +43,8 @@ const GROWS = [1.2, 2] as const;
 
 /** Where a piece lies, cells. */
 interface Place {
-  /** Of the ways in which it may lie. */
-  way: number;
+  /** Which of its own. */
+  orientation: number;
   sheet: number;
   x: number;
   y: number;
@@ -102,7 +102,7 @@ class Squeezer {
     const all = start.flatMap((laid, sheet) => laid.map((piece) => ({ ...piece, sheet })));
     this.ids = all.map(({ id }) => id);
     this.shapes = this.ids.map((id) => table.shapesOf.get(id)!);
-    this.places = all.map(({ shape, sheet, x, y }, i) => ({ way: this.shapes[i]!.indexOf(shape), sheet, x, y }));
+    this.places = all.map(({ shape, sheet, x, y }, i) => ({ orientation: this.shapes[i]!.indexOf(shape), sheet, x, y }));
     this.sheets = start.length;
     this.last = this.reach();
     this.taken = table.blanks.map((blank) => new Spans(blank));
@@ -120,8 +120,8 @@ class Squeezer {
 
   laid(): Laid[][] {
     const laid: Laid[][] = Array.from({ length: this.sheets }, () => []);
-    this.places.forEach(({ way, sheet, x, y }, i) => {
-      laid[sheet]!.push({ id: this.ids[i]!, shape: this.shapes[i]![way]!, x, y });
+    this.places.forEach(({ orientation, sheet, x, y }, i) => {
+      laid[sheet]!.push({ id: this.ids[i]!, shape: this.shapes[i]![orientation]!, x, y });
     });
     return laid;
   }
@@ -142,8 +142,8 @@ class Squeezer {
     return reach;
   }
 
-  private shape(i: number, { way } = this.places[i]!): Shape {
-    return this.shapes[i]![way]!;
+  private shape(i: number, { orientation } = this.places[i]!): Shape {
+    return this.shapes[i]![orientation]!;
   }
 
   private any(count: number): number {
@@ -178,7 +178,7 @@ class Squeezer {
   shorten(step: number): boolean {
     const { room, cell, blanks } = this.table;
     this.last -= Math.max(cell, step * room.width);
-    const narrowest = Math.min(...this.shapes.flatMap((ways) => ways.map(({ width }) => width)));
+    const narrowest = Math.min(...this.shapes.flatMap((orientations) => orientations.map(({ width }) => width)));
     if (this.last < narrowest - ROUNDING) {
       if (this.sheets <= Math.max(1, blanks.length)) return false;
       this.sheets--;
@@ -203,14 +203,14 @@ class Squeezer {
   }
 
   private inside(i: number): Place | null {
-    const { way, sheet, x, y } = this.places[i]!;
+    const { orientation, sheet, x, y } = this.places[i]!;
     const sheets = [Math.min(sheet, this.sheets - 1)];
     if (!this.groupOf.has(i)) for (let s = this.sheets - 1; s >= 0; s--) sheets.push(s);
-    const ways = [way, ...this.shapes[i]!.keys()];
+    const orientations = [orientation, ...this.shapes[i]!.keys()];
     for (const s of sheets) {
-      for (const w of ways) {
-        const last = this.lastPlace(this.shapes[i]![w]!, s);
-        if (last.x >= 0 && last.y >= 0) return { way: w, sheet: s, x: Math.min(x, last.x), y: Math.min(y, last.y) };
+      for (const each of orientations) {
+        const last = this.lastPlace(this.shapes[i]![each]!, s);
+        if (last.x >= 0 && last.y >= 0) return { orientation: each, sheet: s, x: Math.min(x, last.x), y: Math.min(y, last.y) };
       }
     }
     return null;
@@ -221,8 +221,8 @@ class Squeezer {
     const [i, j] = [this.any(this.places.length), this.any(this.places.length)];
     if (this.groupOf.has(i) || this.groupOf.has(j)) return;
     const [one, other] = [this.places[i]!, this.places[j]!];
-    this.places[i] = { ...other, way: one.way };
-    this.places[j] = { ...one, way: other.way };
+    this.places[i] = { ...other, orientation: one.orientation };
+    this.places[j] = { ...one, orientation: other.orientation };
     this.bringIn();
   }
 
@@ -311,12 +311,12 @@ class Squeezer {
       if (best.weight === 0) return;
       best = this.downhill(i, best);
     }
-    for (const place of best.weight > 0 ? this.promising(i, this.waysFor(i, now.way), sheets) : []) {
+    for (const place of best.weight > 0 ? this.promising(i, this.orientationsFor(i, now.orientation), sheets) : []) {
       const found = this.downhill(i, place);
       if (found.weight < best.weight) best = found;
     }
-    const { way, sheet, x, y } = best;
-    this.places[i] = { way, sheet, x, y };
+    const { orientation, sheet, x, y } = best;
+    this.places[i] = { orientation, sheet, x, y };
   }
 
   private sheetsFor(i: number, { sheet }: Place): number[] {
@@ -328,11 +328,11 @@ class Squeezer {
     return [...some];
   }
 
-  private waysFor(i: number, now: number): number[] {
+  private orientationsFor(i: number, now: number): number[] {
     const count = this.shapes[i]!.length;
-    if (count <= WAYS) return Array.from({ length: count }, (_, way) => way);
+    if (count <= ORIENTATIONS) return Array.from({ length: count }, (_, k) => k);
     const some = new Set([now]);
-    while (some.size < WAYS) some.add(this.any(count));
+    while (some.size < ORIENTATIONS) some.add(this.any(count));
     return [...some];
   }
 
@@ -359,14 +359,14 @@ class Squeezer {
   }
 
   /** The best of some places by chance. */
-  private promising(i: number, ways: readonly number[], sheets: readonly number[]): (Place & { weight: number })[] {
+  private promising(i: number, orientations: readonly number[], sheets: readonly number[]): (Place & { weight: number })[] {
     const found: (Place & { weight: number })[] = [];
-    for (let k = 0; k < TRIED * ways.length; k++) {
-      const way = ways[k % ways.length]!;
+    for (let k = 0; k < TRIED * orientations.length; k++) {
+      const orientation = orientations[k % orientations.length]!;
       const sheet = sheets[this.any(sheets.length)]!;
-      const last = this.lastPlace(this.shapes[i]![way]!, sheet);
+      const last = this.lastPlace(this.shapes[i]![orientation]!, sheet);
       if (last.x < 0 || last.y < 0) continue;
-      const place = { way, sheet, x: this.any(last.x + 1), y: this.any(last.y + 1) };
+      const place = { orientation, sheet, x: this.any(last.x + 1), y: this.any(last.y + 1) };
       const most = found.length < DOWNHILL ? Infinity : found[DOWNHILL - 1]!.weight;
       const weight = this.weightAt(i, place, most);
       if (weight >= most) continue;

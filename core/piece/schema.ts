@@ -44,7 +44,7 @@ const length = (least: number, most: number) => z.number().min(least).max(most);
  * What is done about dots and accents: they stay where the font has them, come to their letter until they bite, or get a tie,
  * straight down, slanted, or to the letter beside.
  */
-const dotsWay = z.enum(["leave", "bite", "tie", "slanted", "neighbour"]);
+const dotsMode = z.enum(["leave", "bite", "tie", "slanted", "neighbour"]);
 
 const letterChange = z.strictObject({
   /** Moved by, mm. */
@@ -71,7 +71,7 @@ const letterChange = z.strictObject({
   /** False: no score line where it covers other letters. */
   score: z.boolean().optional(),
   /** Its dots and accents are treated otherwise than those of the word. */
-  dots: dotsWay.optional(),
+  dots: dotsMode.optional(),
   /** Cut out, the directions in which bridges hold its insides, degrees; `null` for those that go where it is best. */
   bridges: z.array(length(-180, 180).nullable()).max(40).optional(),
   /** Separate pieces of the letter that are left out, numbered from 1 by size; 0 is the letter itself. */
@@ -189,7 +189,7 @@ const word = z
     overlap: z.number().min(-50).max(50).optional(),
     /** Neighbours are brought together until the joint between them has this width, mm; goes before the overlap. */
     join: length(0.1, 50).optional(),
-    dots: dotsWay.default("leave"),
+    dots: dotsMode.default("leave"),
     /** Width of ties to dots and accents, mm; left out, as wide as the sheet wants. */
     tieWidth: length(0.1, 50).optional(),
     /** Angle of slanted ties to the line, degrees; left out, the shortest way that leans enough. */
@@ -618,7 +618,7 @@ export type CurvePath = Extract<WordPath, { kind: "curve" }>;
 export type SpiralPath = Extract<WordPath, { kind: "spiral" }>;
 export type OutlinePath = Extract<WordPath, { kind: "outline" }>;
 export type WordSize = z.output<typeof wordSize>;
-export type DotsWay = z.output<typeof dotsWay>;
+export type DotsMode = z.output<typeof dotsMode>;
 export type LetterChange = z.output<typeof letterChange>;
 export type Hand = z.output<typeof hand>;
 export type HeldBy = (typeof HELD_BY)[number];

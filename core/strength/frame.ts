@@ -8,13 +8,13 @@ import Flatbush from "flatbush";
 import { ClearError } from "../errors";
 import { type Box, boxDistance, boxOfPoint, DisjointSets, type Region, regionContains } from "../geometry";
 import type { MedialGraph } from "../measure";
+import { bearingBeams } from "./bearing";
 import { type Factored, Unheld } from "./blocks";
 import { coarsened, merged, neighboursOf, SHORTEST, withoutCorners } from "./coarse";
 import { deepestIn } from "./discs";
 import { type Material, sectionsOf, stiffness, stressesIn, wideningTo } from "./element";
 import { hankinson } from "./grain";
 import { MOVES, systemOf } from "./system";
-import { bearingBeams } from "./ways";
 
 /** A piece that cannot be tested; the message says why. */
 export class StrengthError extends ClearError {
@@ -356,7 +356,7 @@ const AS_WIDE = 0.9;
 function rooted(graph: MedialGraph, supports: readonly Support[]): MedialGraph {
   const { x, y, width, links } = graph;
   for (const box of supports) {
-    const ways = widestWays(
+    const paths = widestPaths(
       x.map((_, i) => holds(box, x[i]!, y[i]!)),
       width,
       // The supports before it have brought nodes of their own.
@@ -370,7 +370,7 @@ function rooted(graph: MedialGraph, supports: readonly Support[]): MedialGraph {
         away: distanceTo(box, x[i]!, y[i]!),
       }))
       .filter(
-        ({ i, px, py, away }) => away > 0 && away < REACHES * width[i]! && ways[i]! < AS_WIDE * width[i]! && holds(box, px, py),
+        ({ i, px, py, away }) => away > 0 && away < REACHES * width[i]! && paths[i]! < AS_WIDE * width[i]! && holds(box, px, py),
       )
       .sort((m, n) => width[n.i]! - width[m.i]!);
     if (reaching.length === 0) continue;
@@ -418,20 +418,20 @@ function placesOf(x: readonly number[], y: readonly number[]): Flatbush {
   return index;
 }
 
-/** For each node, how wide the widest way to one that is held is; 0 where none leads to one. */
-function widestWays(isHeld: readonly boolean[], width: readonly number[], beside: readonly (readonly number[])[]): Float64Array {
-  const ways = Float64Array.from(isHeld, (held) => (held ? Infinity : 0));
+/** For each node, how wide the widest path to one that is held is; 0 where none leads to one. */
+function widestPaths(isHeld: readonly boolean[], width: readonly number[], beside: readonly (readonly number[])[]): Float64Array {
+  const paths = Float64Array.from(isHeld, (held) => (held ? Infinity : 0));
   const stack = [...isHeld.keys()].filter((i) => isHeld[i]);
   while (stack.length > 0) {
     const node = stack.pop()!;
     for (const next of beside[node]!) {
-      const way = Math.min(ways[node]!, width[node]!, width[next]!);
-      if (way <= ways[next]! + 1e-12) continue;
-      ways[next] = way;
+      const path = Math.min(paths[node]!, width[node]!, width[next]!);
+      if (path <= paths[next]! + 1e-12) continue;
+      paths[next] = path;
       stack.push(next);
     }
   }
-  return ways;
+  return paths;
 }
 
 /** Where a way leaves a box, or enters it, from 0 to 1. */

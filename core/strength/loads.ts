@@ -150,12 +150,15 @@ export function loadsInUse(
   const far = farthestCorner(material, middle, (corner) => !places.some((box) => boxDistance(box, boxOfPoint(corner)) === 0));
   if (!far || !frame.hangs(far)) return [];
   const tip = { x: far.x, y: far.y };
-  const pushed = (kind: UseLoad["kind"], force: number, at: Point, ways: readonly Push["force"][], grip?: Point): UseLoad =>
-    ways
-      .map((way) => ({ kind, ...loadOf(frame.strain({ ...at, force: way, ...(grip && { grip }) }), force, at, sheet) }))
+  const pushed = (kind: UseLoad["kind"], force: number, at: Point, directions: readonly Push["force"][], grip?: Point): UseLoad =>
+    directions
+      .map((direction) => ({
+        kind,
+        ...loadOf(frame.strain({ ...at, force: direction, ...(grip && { grip }) }), force, at, sheet),
+      }))
       .reduce((least, each) => (each.takes < least.takes ? each : least));
-  const anyWay = DIRECTIONS.map(({ force }) => force);
-  const loads = [pushed("at the far end", forces.finger, tip, anyWay, frame.underFinger(tip))];
+  const anyDirection = DIRECTIONS.map(({ force }) => force);
+  const loads = [pushed("at the far end", forces.finger, tip, anyDirection, frame.underFinger(tip))];
   if (by === "stick" && lettering) {
     const at = { x: (lettering.minX + lettering.maxX) / 2, y: (lettering.minY + lettering.maxY) / 2 };
     // A hand grips the lettering as a whole: what counts is what goes down into the stick.

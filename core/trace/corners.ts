@@ -168,13 +168,13 @@ function centred(ring: Ring, corner: Corner): Corner {
 }
 
 /** Straight line by least squares through the points beside one, which are not yet bent by the corner there. */
-function armAt(ring: Ring, i: number, way: 1 | -1): Arm | null {
+function armAt(ring: Ring, i: number, step: 1 | -1): Arm | null {
   const n = ring.length / 2;
   const points: Point[] = [];
   let along = 0;
   let [px, py] = [ring[2 * i]!, ring[2 * i + 1]!];
   for (let k = 1; k < n / 2 && along < CLEAR + ARM; k++) {
-    const j = (i + way * k + n) % n;
+    const j = (i + step * k + n) % n;
     const [x, y] = [ring[2 * j]!, ring[2 * j + 1]!];
     along += Math.hypot(x - px, y - py);
     [px, py] = [x, y];
@@ -195,7 +195,7 @@ function armAt(ring: Ring, i: number, way: 1 | -1): Arm | null {
   const angle = Math.atan2(2 * xy, xx - yy) / 2;
   let [ux, uy] = [Math.cos(angle), Math.sin(angle)];
   const [first, last] = [points[0]!, points[points.length - 1]!];
-  if (((last.x - first.x) * ux + (last.y - first.y) * uy) * way < 0) [ux, uy] = [-ux, -uy];
+  if (((last.x - first.x) * ux + (last.y - first.y) * uy) * step < 0) [ux, uy] = [-ux, -uy];
   let off = 0;
   for (const { x, y } of points) off = Math.max(off, Math.abs((x - mx) * uy - (y - my) * ux));
   return { x: mx, y: my, ux, uy, off };

@@ -113,13 +113,13 @@ function fieldOfColour(picture: Picture, opaque: Box, place: Point | undefined):
   const values = differences(picture, background);
   const found = partClasses(values);
   const colour = found && found.high - found.low >= LEAST_CONTRAST ? usualColour(picture, values, found.parting) : null;
-  const way = colour && wayTo(colour, background, picture);
-  if (!found || !way || Math.hypot(...way) < LEAST_CONTRAST) {
+  const contrast = colour && contrastTo(colour, background, picture);
+  if (!found || !contrast || Math.hypot(...contrast) < LEAST_CONTRAST) {
     throw new PictureError(
       "Nothing in the picture stands out from its background: take one with more contrast, or press on what is background",
     );
   }
-  const length = Math.hypot(...way);
+  const length = Math.hypot(...contrast);
   const along = projections(picture, background, colour!);
   let [shape, near] = [0, 0];
   for (let pixel = 0; pixel < values.length; pixel++) {
@@ -137,7 +137,7 @@ function fieldOfColour(picture: Picture, opaque: Box, place: Point | undefined):
     );
   }
   const level = (classes.low + classes.high) / 2;
-  const greys = greysOf(background, way, width, height);
+  const greys = greysOf(background, contrast, width, height);
   return {
     width,
     height,
@@ -178,7 +178,7 @@ function usualColour({ data }: Picture, unlike: Float32Array, parting: number): 
 }
 
 /** From the background to the colour, in the middle of the picture. */
-function wayTo(colour: Colour, background: Background, { width, height }: Picture): Colour {
+function contrastTo(colour: Colour, background: Background, { width, height }: Picture): Colour {
   const [r, g, b] = background.map(([a, bx, by], channel) => colour[channel]! - (a + (bx * width) / 2 + (by * height) / 2));
   return [r!, g!, b!];
 }

@@ -132,22 +132,22 @@ function NeckNumber({ x, y, number }: { x: number; y: number; number: number }) 
 }
 
 /** The arm behind a neck: it can be pressed, and is gone where it broke. */
-function Arm({ neck: { root, way, lever, width }, outcome }: { neck: PlacedNeck; outcome: boolean | null }) {
+function Arm({ neck: { root, direction, lever, width }, outcome }: { neck: PlacedNeck; outcome: boolean | null }) {
   const [fromX, fromY] = [root.x, COUPON_SIZE.height - root.y];
-  const [toX, toY] = [fromX + way.x * lever, fromY - way.y * lever];
-  const across = way.x === 0;
+  const [toX, toY] = [fromX + direction.x * lever, fromY - direction.y * lever];
+  const across = direction.x === 0;
   const half = across ? [HALF_ARM, 0] : [0, HALF_ARM];
   const [x, y] = [Math.min(fromX, toX) - half[0]!, Math.min(fromY, toY) - half[1]!];
   const [w, h] = [Math.abs(toX - fromX) + 2 * half[0]!, Math.abs(toY - fromY) + 2 * half[1]!];
-  const middle = { x: fromX + way.x * (lever / 2 + 1), y: fromY - way.y * (lever / 2 + 1) };
+  const middle = { x: fromX + direction.x * (lever / 2 + 1), y: fromY - direction.y * (lever / 2 + 1) };
   return (
     <>
       {outcome === false && (
         <>
           <rect x={x} y={y} width={w} height={h} className="fill-film" />
           <rect
-            x={across ? fromX - width / 2 : Math.min(fromX, fromX + way.x * 0.7)}
-            y={across ? Math.min(fromY, fromY - way.y * 0.7) : fromY - width / 2}
+            x={across ? fromX - width / 2 : Math.min(fromX, fromX + direction.x * 0.7)}
+            y={across ? Math.min(fromY, fromY - direction.y * 0.7) : fromY - width / 2}
             width={across ? width : 0.7}
             height={across ? 0.7 : width}
             className="fill-falls"

@@ -99,9 +99,9 @@ function drawnApart(link: Link, before: Link | undefined, next: Link | undefined
   const along = (line: Link | undefined, node: Node, other: Node, end: Node): Apart[] => {
     const length = line ? lengthOf(line) : 0;
     if (!line || line.handles || line.arc || length < 2.5 * APART) return [];
-    const way = { x: (other.x - node.x) / length, y: (other.y - node.y) / length };
+    const direction = { x: (other.x - node.x) / length, y: (other.y - node.y) / length };
     for (let by = 0.005; by < 2 * APART; by += 0.005) {
-      const to = { x: node.x + way.x * by, y: node.y + way.y * by };
+      const to = { x: node.x + direction.x * by, y: node.y + direction.y * by };
       if (Math.hypot(to.x - end.x, to.y - end.y) < APART) continue;
       const lost = Math.max(...node.was.map((old) => Math.min(offLine(old, to, end), offLine(old, to, other))));
       return lost <= most ? [{ node, to, lost }] : [];

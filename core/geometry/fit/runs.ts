@@ -32,11 +32,11 @@ export function runsOf(p: readonly Point[], closed: boolean): Run[] {
   const n = p.length;
   const edges = closed ? n : n - 1;
   let at = (i: number) => p[((i % n) + n) % n]!;
-  const way = Array.from({ length: edges }, (_, i) => unit(between(at(i), at(i + 1))));
+  const directions = Array.from({ length: edges }, (_, i) => unit(between(at(i), at(i + 1))));
   const length = Array.from({ length: edges }, (_, i) => Math.hypot(at(i + 1).x - at(i).x, at(i + 1).y - at(i).y));
   // Turn at the start of each edge; the ends of an open line turn by nothing.
   const turns = Array.from({ length: n }, (_, i) =>
-    closed || (i > 0 && i < n - 1) ? turn(way[(i - 1 + edges) % edges]!, way[i % edges]!) : 0,
+    closed || (i > 0 && i < n - 1) ? turn(directions[(i - 1 + edges) % edges]!, directions[i % edges]!) : 0,
   );
   const straight = length.map(
     (l, i) => (l * Math.max(Math.abs(turns[i]!), Math.abs(turns[(i + 1) % n]!))) / 8 > STRAIGHT || edges === 1,
@@ -78,8 +78,13 @@ export function runsOf(p: readonly Point[], closed: boolean): Run[] {
       !smooth(v)
         ? null
         : straight[other]
-          ? way[other]!
-          : tangentAt(way[(v - 1 + edges) % edges]!, way[v % edges]!, length[(v - 1 + edges) % edges]!, length[v % edges]!);
+          ? directions[other]!
+          : tangentAt(
+              directions[(v - 1 + edges) % edges]!,
+              directions[v % edges]!,
+              length[(v - 1 + edges) % edges]!,
+              length[v % edges]!,
+            );
     runs.push({
       points,
       straight: straight[firstEdge]! && points.length === 2,

@@ -1,6 +1,6 @@
 import {
   changeLetter,
-  type DotsWay,
+  type DotsMode,
   type LetterChange,
   type Piece,
   partBounds,
@@ -13,7 +13,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { Pick } from "../../ui/Pick";
-import { DOTS_WAYS } from "../line/dotsWays";
+import { DOTS_MODES } from "../line/dotsModes";
 import { Bridges } from "./Bridges";
 import { LetterFigures } from "./LetterFigures";
 import { Letterforms } from "./Letterforms";
@@ -62,8 +62,8 @@ export function LetterInHand({ piece, wordId, letterKey: key, what }: Props) {
           <Pick
             label="Its dots and accents"
             value={change.dots ?? "word"}
-            options={[{ value: "word", text: "like the word’s" }, ...DOTS_WAYS]}
-            onChange={(dots: DotsWay | "word") => set({ dots: dots === "word" ? undefined : dots })}
+            options={[{ value: "word", text: "like the word’s" }, ...DOTS_MODES]}
+            onChange={(dots: DotsMode | "word") => set({ dots: dots === "word" ? undefined : dots })}
           />
         </div>
       )}

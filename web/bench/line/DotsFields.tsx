@@ -6,7 +6,7 @@ import { NumberField } from "../../ui/NumberField";
 import { Two } from "../../ui/Two";
 import { Outcomes } from "../Outcomes";
 import { changePart, withPart } from "../parts";
-import { DOTS_WAYS } from "./dotsWays";
+import { DOTS_MODES } from "./dotsModes";
 
 /** An angle that a maker begins with, degrees. */
 const USUAL_ANGLE = 60;
@@ -22,7 +22,7 @@ export function DotsFields({ word }: { word: Word }) {
         label="Dots and accents"
         around={word.id}
         value={word.dots}
-        options={DOTS_WAYS}
+        options={DOTS_MODES}
         apply={(piece, dots) => withPart<Word>(piece, word.id, (old) => ({ ...old, dots }))}
       />
       {tied && (

@@ -5,11 +5,11 @@ import { examine } from "../examine";
 import { measureWidths } from "../measure";
 import { lostToCut } from "../piece";
 import { freshSeed, numbersFrom } from "../tests/seed";
+import { bearingBeams } from "./bearing";
 import { frameOf } from "./frame";
 import { heldAt } from "./held";
 import { DIRECTIONS } from "./loads";
 import { materialOf } from "./material";
-import { bearingBeams } from "./ways";
 
 const library = shippedLibrary();
 

@@ -62,6 +62,45 @@ for (const [name, size] of Object.entries(SIZES)) {
   });
 }
 
+for (const [name, size] of Object.entries(SIZES)) {
+  test(`on a ${name} a file is checked, a lettering chosen and a letter taken, and nothing is cut off`, async ({ browser }) => {
+    const page = await browser.newPage({ viewport: size, hasTouch: true });
+    await page.goto("/check");
+    await nothingIsCutOff(page);
+    const svg =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="20mm" viewBox="0 0 40 20"><path fill="none" stroke="red" d="M2 2H38V18H2Z"/></svg>';
+    await page
+      .getByLabel("Outline file")
+      .setInputFiles({ name: "a-plate-with-quite-a-long-name.svg", mimeType: "image/svg+xml", buffer: Buffer.from(svg) });
+    await expect(page.getByTestId("verdict")).toContainText("holds");
+    await nothingIsCutOff(page);
+    await isInSight(page, page.getByTestId("verdict"));
+
+    await page.goto("/bench/demo-boat-naming");
+    await expect(page.getByTestId("verdict")).toContainText("fall off");
+    await page.getByRole("button", { name: /Lettering/ }).tap();
+    await page.getByRole("button", { name: "Choose from the shelf" }).tap();
+    const shelf = page.getByRole("region", { name: "Lettering shelf" });
+    await expect(shelf).toBeInViewport();
+    const card = shelf.getByRole("listitem").first();
+    await expect(card.locator("svg[viewBox]").first()).toBeVisible({ timeout: 20_000 });
+    const [own, word] = [(await card.boundingBox())!, (await card.locator("svg[viewBox]").first().boundingBox())!];
+    expect(word.x + word.width).toBeLessThanOrEqual(own.x + own.width);
+    await nothingIsCutOff(page);
+
+    await page.goto("/bench/demo-oyster-bar");
+    const letter = page.locator('[data-solid="w1:k5"]').last();
+    await letter.tap();
+    const hand = page.getByRole("group", { name: "In the hand" });
+    await expect(hand).toBeVisible();
+    const [a, b] = [(await hand.boundingBox())!, (await letter.boundingBox())!];
+    const apart = Math.max(b.x - a.x - a.width, a.x - b.x - b.width, b.y - a.y - a.height, a.y - b.y - b.height);
+    expect(apart).toBeGreaterThan(0);
+    await isInSight(page, hand);
+    await page.close();
+  });
+}
+
 test("two fingers zoom and move the view, and leave what lies under them where it was", async ({ browser }) => {
   const page = await browser.newPage({ viewport: SIZES.tablet, hasTouch: true });
   await page.goto("/bench/demo-harbour-office");

@@ -21,6 +21,7 @@ import { useSheets } from "../state/stocks";
 import { Button } from "../ui/Button";
 import { download } from "../ui/download";
 import { Pick } from "../ui/Pick";
+import { ThreeColumns } from "../ui/ThreeColumns";
 import { VerdictMark } from "../ui/VerdictMark";
 import { checkFile, repairedFile, stopCutting } from "../workers/examiner";
 
@@ -68,7 +69,7 @@ export function CheckScreen() {
 
   return (
     <div
-      className="grid h-full grid-rows-[auto_minmax(0,1fr)]"
+      className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]"
       onDragOver={(event) => event.preventDefault()}
       onDrop={(event) => {
         event.preventDefault();
@@ -90,7 +91,7 @@ export function CheckScreen() {
         <FileButton look={given ? "plain" : "strong"} onFile={(file) => void take(file)} />
       </header>
       {!given ? (
-        <main className="grid place-items-center">
+        <main className="grid place-items-center px-6">
           <div className="max-w-[520px] text-center">
             <FileUp size={34} className="mx-auto text-quiet" aria-hidden="true" />
             <h2 className="mt-4 font-display text-[24px] leading-tight font-semibold">Drop an SVG, DXF or PDF here.</h2>
@@ -101,46 +102,60 @@ export function CheckScreen() {
           </div>
         </main>
       ) : (
-        <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_340px]">
-          <main className="relative min-h-0 min-w-0 bg-film">
-            {state.now === "checking" && (
-              <div className="grid h-full place-items-center">
-                <div className="text-center">
-                  <p className="text-[16px] text-quiet">{state.stage} …</p>
-                  <Button className="mt-3" onClick={stop}>
-                    Stop
-                  </Button>
+        <ThreeColumns
+          widths="check"
+          middle={{
+            className: "relative bg-film",
+            children: (
+              <>
+                {state.now === "checking" && (
+                  <div className="grid h-full place-items-center">
+                    <div className="text-center">
+                      <p className="text-[16px] text-quiet">{state.stage} …</p>
+                      <Button className="mt-3" onClick={stop}>
+                        Stop
+                      </Button>
+                    </div>
+                  </div>
+                )}
+                {state.now === "refused" && (
+                  <p
+                    role="alert"
+                    className="grid h-full place-items-center px-12 text-center font-display text-[20px] text-falls"
+                  >
+                    {state.why}
+                  </p>
+                )}
+                {state.now === "checked" && (
+                  <CheckedStage examination={state.checked.examination} sheet={stock} pointed={pointed} />
+                )}
+              </>
+            ),
+          }}
+          right={{
+            label: "What was found",
+            className: "flex flex-col gap-5 px-5 py-4 md:overflow-y-auto",
+            children: (
+              <>
+                <div className="grid grid-cols-2 gap-4">
+                  <Pick
+                    label="Cut from"
+                    value={stock.id}
+                    options={sheets.map(({ id, stock: { name } }) => ({ value: id, text: name }))}
+                    onChange={(id) => setStock(sheets.find((each) => each.id === id)!.stock)}
+                  />
+                  <Pick
+                    label="Colours as for"
+                    value={profile.id}
+                    options={[...PROFILES, ...own].map(({ id, name }) => ({ value: id, text: name }))}
+                    onChange={(profileId) => useCutting.setState({ profileId })}
+                  />
                 </div>
-              </div>
-            )}
-            {state.now === "refused" && (
-              <p role="alert" className="grid h-full place-items-center px-12 text-center font-display text-[20px] text-falls">
-                {state.why}
-              </p>
-            )}
-            {state.now === "checked" && <CheckedStage examination={state.checked.examination} sheet={stock} pointed={pointed} />}
-          </main>
-          <aside
-            className="flex min-h-0 flex-col gap-5 overflow-y-auto border-l border-rule px-5 py-4"
-            aria-label="What was found"
-          >
-            <div className="grid grid-cols-2 gap-4">
-              <Pick
-                label="Cut from"
-                value={stock.id}
-                options={sheets.map(({ id, stock: { name } }) => ({ value: id, text: name }))}
-                onChange={(id) => setStock(sheets.find((each) => each.id === id)!.stock)}
-              />
-              <Pick
-                label="Colours as for"
-                value={profile.id}
-                options={[...PROFILES, ...own].map(({ id, name }) => ({ value: id, text: name }))}
-                onChange={(profileId) => useCutting.setState({ profileId })}
-              />
-            </div>
-            {state.now === "checked" && <Found checked={state.checked} given={given} stock={stock} onPoint={setPointed} />}
-          </aside>
-        </div>
+                {state.now === "checked" && <Found checked={state.checked} given={given} stock={stock} onPoint={setPointed} />}
+              </>
+            ),
+          }}
+        />
       )}
     </div>
   );

@@ -3,7 +3,7 @@
  */
 import type { Piece, Word } from "@mend-joint/core/piece";
 import { ToggleGroup } from "radix-ui";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
 import { changePart } from "../bench/parts";
 import type { FontEntry } from "../state/api";
@@ -39,12 +39,15 @@ function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: Font
   const { rows, measured } = useShelf(word, piece, fonts);
   const [filters, setFilters] = useState<string[]>([]);
   const shown = rows.filter((row) => FILTERS.every(({ id, keeps }) => !filters.includes(id) || keeps(row)));
+  const section = useRef<HTMLElement>(null);
+  // On a narrow screen it opens above what was pressed.
+  useEffect(() => section.current?.scrollIntoView({ block: "nearest" }), []);
   const close = () => useBench.setState({ shelf: null });
   return (
-    <section aria-label="Lettering shelf" className="flex min-h-0 flex-1 flex-col bg-film">
-      <div className="flex items-center gap-4 border-b border-rule px-6 py-3">
-        <div className="min-w-0 flex-1">
-          <h2 className="truncate font-display text-[17px] font-semibold">
+    <section ref={section} aria-label="Lettering shelf" className="flex min-h-0 flex-1 flex-col bg-film">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-rule px-6 py-3">
+        <div className="min-w-0 flex-1 basis-48">
+          <h2 className="font-display text-[17px] font-semibold">
             “{word.text.trim()}” in {fonts.length} letterings
           </h2>
           <p className="text-[13px] text-quiet" role="status">
@@ -76,13 +79,13 @@ function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: Font
           </ToggleGroup.Item>
         ))}
       </ToggleGroup.Root>
-      <div className="min-h-0 flex-1 overflow-y-auto px-6 pt-2 pb-6">
+      <div className="@container min-h-0 flex-1 overflow-y-auto px-6 pt-2 pb-6">
         {shown.length === 0 && (
           <p className="py-10 text-center text-quiet">
             {measured < fonts.length ? "Nothing yet; the rest is being measured." : "No lettering is left. Take a filter off."}
           </p>
         )}
-        <ul className="grid grid-cols-2 gap-3">
+        <ul className="grid grid-cols-[minmax(0,1fr)] gap-3 @[400px]:grid-cols-2">
           {shown.map((row) => (
             <li key={row.font.id}>
               <ShelfCard

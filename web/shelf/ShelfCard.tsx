@@ -45,7 +45,7 @@ export function ShelfCard({
         onClick={onChoose}
         className={`flex h-full w-full flex-col gap-1 rounded-xl border px-4 pt-3 pb-3 text-left ${chosen ? "border-ink bg-ground" : "border-rule hover:border-ink"}`}
       >
-        <span className="grid h-[70px] place-items-center">
+        <span className="grid h-[70px] grid-cols-[minmax(0,1fr)] place-items-center">
           {facts ? (
             <WordShape facts={facts} />
           ) : (
@@ -72,7 +72,13 @@ function WordShape({ facts: { box, material, suits } }: { facts: LetteringFacts 
   const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
   const scale = Math.min(ROOM.width / width, ROOM.height / height);
   return (
-    <svg width={width * scale} height={height * scale} aria-hidden="true">
+    <svg
+      className="max-w-full"
+      viewBox={`0 0 ${width * scale} ${height * scale}`}
+      width={width * scale}
+      height={height * scale}
+      aria-hidden="true"
+    >
       <path
         d={regionPath(material)}
         transform={`scale(${scale} ${-scale}) translate(${-box.minX} ${-box.maxY})`}

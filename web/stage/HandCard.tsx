@@ -1,6 +1,6 @@
 import type { Examination } from "@mend-joint/core";
 import { type Box, insideTest, joinBoxes, regionBox } from "@mend-joint/core/geometry";
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type CSSProperties, type ReactNode, useEffect, useRef, useState } from "react";
 import { type Selection, useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { isTyping } from "../ui/typing";
@@ -24,7 +24,7 @@ export function HandCard(props: Props) {
   return <Card {...props} selection={selection} />;
 }
 
-/** On the free part of the stage that is nearest to what is in the hand. */
+/** On the free part of the stage that is nearest to what is in the hand; on a narrow screen, where no part is free, at its lower edge. */
 function Card({ examination, view, size, selection, children }: Props & { selection: Selection }) {
   const moving = useBench((state) => state.move !== null);
   const card = useRef<HTMLDivElement>(null);
@@ -57,8 +57,14 @@ function Card({ examination, view, size, selection, children }: Props & { select
   return (
     <div
       ref={card}
-      className={`${adding ? "pointer-events-none opacity-20" : ""} absolute z-[1] max-h-[calc(100%-44px)] w-[236px] overflow-y-auto rounded-xl border border-rule bg-film p-3 shadow-lg transition-opacity [&_fieldset]:m-0 [&_fieldset]:border-0 [&_fieldset]:p-0`}
-      style={{ left: at?.x ?? 0, top: at?.y ?? 0, visibility: at && !moving ? undefined : "hidden" }}
+      className={`${adding ? "pointer-events-none opacity-20" : ""} inset-x-0 bottom-0 z-10 max-h-[45dvh] overflow-y-auto rounded-t-xl border border-rule bg-film p-3 max-md:fixed md:absolute md:inset-[var(--top)_auto_auto_var(--left)] md:z-[1] md:max-h-[calc(100%-44px)] md:w-[236px] md:rounded-xl shadow-lg transition-opacity [&_fieldset]:m-0 [&_fieldset]:border-0 [&_fieldset]:p-0`}
+      style={
+        {
+          "--left": `${at?.x ?? 0}px`,
+          "--top": `${at?.y ?? 0}px`,
+          visibility: at && !moving ? undefined : "hidden",
+        } as CSSProperties
+      }
       role="group"
       aria-label="In the hand"
     >

@@ -5,6 +5,7 @@ import { type Point, type Region, regionBox } from "@mend-joint/core/geometry";
 import type { Fingered, LoadTest } from "@mend-joint/core/strength";
 import { takesText } from "@mend-joint/core/wording";
 import { useEffect, useMemo, useRef } from "react";
+import { Legend } from "./Legend";
 import { regionPath } from "./paths";
 import { type StrokePath, steppedWidth, strokePaths } from "./strokes";
 import { type Size, toScreen, type View } from "./view";
@@ -191,18 +192,9 @@ function Finger({ x, y, direction }: Point & { direction: Fingered["direction"] 
   );
 }
 
-export function LoadsLegend() {
-  return (
-    <ul
-      className="flex items-center gap-3 rounded-full bg-film/90 px-3 py-1 text-[12px] text-quiet"
-      aria-label="Of what the sheet bears, a careless finger takes"
-    >
-      {CLASSES.map(({ colour, share, text }) => (
-        <li key={text} className="flex items-center gap-1.5">
-          <span className="w-4 rounded-full" style={{ background: colour, height: 3 + 14 * (share - 0.1) }} />
-          {text}
-        </li>
-      ))}
-    </ul>
-  );
-}
+export const LoadsLegend = () => (
+  <Legend
+    label="Of what the sheet bears, a careless finger takes"
+    entries={CLASSES.map(({ colour, share, text }) => ({ colour, thick: 3 + 14 * (share - 0.1), text }))}
+  />
+);

@@ -11,6 +11,7 @@ import { useSize } from "../ui/useSize";
 import { FallReport } from "./FallTest";
 import { FinishedSize } from "./FinishedSize";
 import { HandCard } from "./HandCard";
+import { legendHeight } from "./Legend";
 import { LoadsLegend } from "./Loads";
 import { MaterialPattern } from "./materials";
 import { PieceDrawing } from "./PieceDrawing";
@@ -37,15 +38,19 @@ export function Stage({ piece, beside }: Props) {
   const show = useBench((state) => state.show);
 
   const box = useMemo(() => (examination ? sheetOf(piece, examination).box : null), [examination, piece]);
+  const fitted = useCallback(
+    () => fitView(box, size, undefined, show === "material" ? 0 : legendHeight(size.width)),
+    [box, size, show],
+  );
   const fit = useCallback(() => {
     setFollowing(true);
-    setView(fitView(box, size));
-  }, [box, size]);
+    setView(fitted());
+  }, [fitted]);
 
   const moving = useBench((state) => state.move !== null);
   useEffect(() => {
-    if (following && !moving && size.width > 0) setView(fitView(box, size));
-  }, [following, moving, box, size]);
+    if (following && !moving && size.width > 0) setView(fitted());
+  }, [following, moving, size, fitted]);
 
   useEffect(() => {
     if (!place || size.width === 0) return;
@@ -113,7 +118,7 @@ export function Stage({ piece, beside }: Props) {
       {examination && <FallReport examination={examination} />}
       {examination?.box && <FinishedSize piece={piece} box={examination.box} />}
       {show !== "material" && examination && (
-        <div className="absolute top-8 right-3">
+        <div className="absolute top-8 right-3 left-9 flex justify-end">
           {show === "widths" ? <WidthsLegend leastWidth={examination.leastWidth} units={units} /> : <LoadsLegend />}
         </div>
       )}

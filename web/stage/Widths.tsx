@@ -4,6 +4,7 @@
 import type { Skeleton } from "@mend-joint/core/measure";
 import { formatNumber, type Units } from "@mend-joint/core/piece";
 import { useMemo } from "react";
+import { Legend } from "./Legend";
 import { type StrokePath, steppedWidth, strokePaths } from "./strokes";
 
 /** Upper ends of the classes as shares of the least width; the last is open. */
@@ -39,22 +40,11 @@ const linesOf = (skeleton: Skeleton, leastWidth: number): StrokePath[] =>
 
 export function WidthsLegend({ leastWidth, units }: { leastWidth: number; units: Units }) {
   const from = (share: number) => formatNumber(share * leastWidth, units);
-  return (
-    <ul
-      className="flex items-center gap-3 rounded-full bg-film/90 px-3 py-1 text-[12px] text-quiet"
-      aria-label="Widths of strokes"
-    >
-      {CLASSES.map(({ upTo, colour }, i) => {
-        const low = i === 0 ? 0 : CLASSES[i - 1]!.upTo;
-        const text =
-          i === 0 ? `under ${from(upTo)}` : upTo === Infinity ? `over ${from(low)} ${units}` : `${from(low)}–${from(upTo)}`;
-        return (
-          <li key={upTo} className="flex items-center gap-1">
-            <span className="w-4 rounded-full" style={{ background: colour, height: 3 + 2 * i }} />
-            <span className="figure">{text}</span>
-          </li>
-        );
-      })}
-    </ul>
-  );
+  const entries = CLASSES.map(({ upTo, colour }, i) => {
+    const low = i === 0 ? 0 : CLASSES[i - 1]!.upTo;
+    const text =
+      i === 0 ? `under ${from(upTo)}` : upTo === Infinity ? `over ${from(low)} ${units}` : `${from(low)}–${from(upTo)}`;
+    return { colour, thick: 3 + 2 * i, text };
+  });
+  return <Legend label="Widths of strokes" entries={entries} />;
 }

@@ -22,14 +22,16 @@ export function clampScale(scale: number): number {
   return Math.min(SCALE_LIMITS.most, Math.max(SCALE_LIMITS.least, scale));
 }
 
-/** Shows all of a box, with some air around it. */
-export function fitView(box: Box | null, { width, height }: Size, air = 56): View {
+/** Shows all of a box, with some air around it. @param top height at the upper edge that it keeps clear of, px */
+export function fitView(box: Box | null, { width, height: whole }: Size, air = 56, top = 0): View {
+  const height = whole - top;
   if (!box) return { x: 0, y: 0, scale: clampScale(Math.min(width / 120, height / 80)) };
   const scale = Math.min(
     (width - 2 * air) / Math.max(1, box.maxX - box.minX),
     (height - 2 * air) / Math.max(1, box.maxY - box.minY),
   );
-  return { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2, scale: clampScale(Math.min(scale, 12)) };
+  const clamped = clampScale(Math.min(scale, 12));
+  return { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 + top / 2 / clamped, scale: clamped };
 }
 
 export function toScreen(view: View, size: Size, point: Point): Point {

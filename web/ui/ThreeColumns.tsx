@@ -7,16 +7,17 @@ interface Column {
 }
 
 interface Props {
-  left: Column;
+  left?: Column;
   middle: Omit<Column, "label">;
   right: Column;
   /** Widths of the columns beside the middle, where there is room for three. */
-  widths?: "bench" | "cut";
+  widths?: "bench" | "cut" | "check";
 }
 
 const WIDTHS = {
   bench: "md:grid-cols-[252px_minmax(0,1fr)_236px] xl:grid-cols-[292px_minmax(0,1fr)_276px]",
   cut: "md:grid-cols-[240px_minmax(0,1fr)_260px] xl:grid-cols-[280px_minmax(0,1fr)_300px]",
+  check: "md:grid-cols-[minmax(0,1fr)_300px] xl:grid-cols-[minmax(0,1fr)_340px]",
 };
 
 /**
@@ -28,12 +29,14 @@ export function ThreeColumns({ left, middle, right, widths = "cut" }: Props) {
     <div
       className={`flex min-h-0 min-w-0 flex-col overflow-x-hidden overflow-y-auto md:grid md:overflow-visible ${WIDTHS[widths]}`}
     >
-      <aside
-        aria-label={left.label}
-        className={`order-3 shrink-0 border-t border-rule md:order-none md:min-h-0 md:border-t-0 md:border-r ${left.className ?? ""}`}
-      >
-        {left.children}
-      </aside>
+      {left && (
+        <aside
+          aria-label={left.label}
+          className={`order-3 shrink-0 border-t border-rule md:order-none md:min-h-0 md:border-t-0 md:border-r ${left.className ?? ""}`}
+        >
+          {left.children}
+        </aside>
+      )}
       <main className={`order-1 h-[72dvh] shrink-0 md:order-none md:h-auto md:min-h-0 md:min-w-0 ${middle.className ?? ""}`}>
         {middle.children}
       </main>

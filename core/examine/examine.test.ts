@@ -5,6 +5,7 @@ import { solidsFromShapes } from "../drawings";
 import { readSvg } from "../formats";
 import { islandsOf, regionArea } from "../geometry";
 import { CRUMB } from "../joints";
+import { acceptedAs } from "../judge";
 import { applyMove, parsePiece, STOCKS } from "../piece";
 import { chainOf, labelsOf, reportOf, thinnestPlace } from "../report";
 import { sentencesOf } from "../tests/sentences";
@@ -31,6 +32,15 @@ const sentence = (piece: ReturnType<typeof pieceOf>, units: "mm" | "in" = "mm") 
     units,
   );
 };
+
+it("that there is nothing to cut cannot be let be: the verdict stays", () => {
+  const nothing = pieceOf("", "pacifico");
+  const { findings } = examine(nothing, library);
+  const accepted = findings.map((finding) => acceptedAs(finding, "never mind"));
+  const again = examine({ ...nothing, accepted }, library);
+  expect(again.verdict).toBe("falls");
+  expect(again.findings[0]!.accepted).toBeUndefined();
+});
 
 describe("the demo pieces have the trouble they are meant to have", () => {
   const verdicts = Object.fromEntries(demoPieces().map((piece) => [piece.id, examine(piece, library)]));

@@ -19,7 +19,10 @@ export async function readDrawing(bytes: Uint8Array): Promise<Drawing & { format
   if (bytes.length === 0) throw new DrawingError("The file is empty");
   if (bytes.length > MOST_BYTES) throw new DrawingError(`The file is larger than ${MOST_BYTES / 1e6} MB`);
   const format = drawingFormat(bytes);
-  if (format === null) throw new DrawingError("This is neither an SVG, nor a DXF in text form, nor a PDF");
+  if (format === null)
+    throw new DrawingError(
+      "This is neither an SVG, nor a DXF in text form, nor a PDF. Save your drawing as one of these, and bring it again.",
+    );
   if (format === "pdf") return { format, ...(await (await import("./pdf-in")).readPdf(bytes)) };
   const text = new TextDecoder("utf-8").decode(bytes);
   if (format === "dxf") return { format, ...(await import("./dxf-in")).readDxf(text) };

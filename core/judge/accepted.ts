@@ -7,13 +7,18 @@ import type { Finding } from "./findings";
 /** Narrower than it was by more than this (mm), a place is not the one that was accepted. */
 const SAME_WIDTH = 0.05;
 
+/** That there is nothing to cut is no matter of opinion. */
+export const isAcceptable = (finding: Finding): boolean => finding.kind !== "empty" || finding.why !== "no words";
+
 /** What is remembered of a finding. */
 export function acceptedAs(finding: Finding, reason: string): Accepted {
   return { kind: finding.kind, parts: meetingOf(finding), width: Math.round(finding.width * 1000) / 1000, reason: reason.trim() };
 }
 
 export function isAcceptedAs(finding: Finding, { kind, parts, width }: Accepted): boolean {
-  return finding.kind === kind && finding.width >= width - SAME_WIDTH && alike(meetingOf(finding), parts);
+  return (
+    isAcceptable(finding) && finding.kind === kind && finding.width >= width - SAME_WIDTH && alike(meetingOf(finding), parts)
+  );
 }
 
 const alike = (one: readonly string[], other: readonly string[]) =>

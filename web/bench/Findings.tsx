@@ -1,6 +1,6 @@
 import type { Examination } from "@mend-joint/core";
 import { regionBox } from "@mend-joint/core/geometry";
-import { acceptedAs, type Finding, isAcceptedAs, MENDABLE } from "@mend-joint/core/judge";
+import { acceptedAs, type Finding, isAcceptable, isAcceptedAs, MENDABLE } from "@mend-joint/core/judge";
 import type { Piece } from "@mend-joint/core/piece";
 import { type FindingGroup, groupFindings, labelsOf } from "@mend-joint/core/report";
 import { bearsAll } from "@mend-joint/core/strength";
@@ -142,7 +142,7 @@ function Group({ group, examination, piece, open, onOpen }: GroupProps) {
               {open === key && (
                 <>
                   {MENDABLE.has(finding.kind) && <Mends piece={piece} index={examination.findings.indexOf(finding)} />}
-                  <LetItBe onAccept={(reason) => letBe(finding, reason)} />
+                  {isAcceptable(finding) && <LetItBe onAccept={(reason) => letBe(finding, reason)} />}
                 </>
               )}
             </li>

@@ -12,7 +12,7 @@ export function FallReport({ examination }: { examination: Examination }) {
   useEffect(() => () => useBench.setState({ fallTest: 0 }), [examined]);
   if (run === 0) return null;
   return (
-    <div className="absolute bottom-11 left-9">
+    <div className="absolute bottom-11 left-9 @max-[560px]:bottom-24">
       <p
         className="flex max-w-[270px] items-start gap-2 rounded-2xl border border-rule bg-film/95 py-2 pr-2 pl-4 text-[14px]"
         role="status"

@@ -106,7 +106,7 @@ export function Stage({ piece, beside }: Props) {
         </svg>
       </div>
       {examination && !box && (
-        <p className="pointer-events-none absolute inset-x-0 top-1/2 -translate-y-1/2 text-center font-display text-[22px] text-quiet">
+        <p className="pointer-events-none absolute inset-x-0 top-1/2 -translate-y-1/2 px-10 text-center font-display text-[22px] text-quiet">
           Type a word in step 1, and it will lie here.
         </p>
       )}

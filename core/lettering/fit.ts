@@ -25,18 +25,22 @@ export interface Bounds {
   least: number;
   /** Where the search begins; capitals of 20 mm if it is not said. */
   start?: Scale | undefined;
+  /** About how large the word is at a scale: how it grows there is a better first step than growing in proportion. */
+  guess?: ((scale: Scale) => Box | null) | undefined;
 }
 
 /** @param boxAt the finished word at a scale, `null` when it is empty */
-export function fitScale(size: WordSize, { capHeight, least, start }: Bounds, boxAt: (scale: Scale) => Box | null): Scale {
+export function fitScale(size: WordSize, { capHeight, least, start, guess }: Bounds, boxAt: (scale: Scale) => Box | null): Scale {
   const alike = (s: number): Scale => ({ sx: s, sy: s });
   if (size.by === "cap-height") return alike(size.mm / capHeight);
   const from = start ?? alike(20 / capHeight);
   if (!boxAt(from)) return from;
   const width = (scale: Scale) => extentOf(boxAt(scale), "x");
   const height = (scale: Scale) => extentOf(boxAt(scale), "y");
-  const byWidth = (mm: number) => solve((s) => width(alike(s)), mm, from.sx, least);
-  const byHeight = (mm: number) => solve((s) => height(alike(s)), mm, from.sy, least);
+  const slope = (axis: "x" | "y", s: number) =>
+    guess && (extentOf(guess(alike(s * (1 + NUDGE))), axis) - extentOf(guess(alike(s)), axis)) / (s * NUDGE);
+  const byWidth = (mm: number) => solve((s) => width(alike(s)), mm, { start: from.sx, least, slope: slope("x", from.sx) });
+  const byHeight = (mm: number) => solve((s) => height(alike(s)), mm, { start: from.sy, least, slope: slope("y", from.sy) });
   switch (size.by) {
     case "width":
       return alike(byWidth(size.mm));
@@ -67,16 +71,26 @@ export function missedSize(
 
 const extentOf = (box: Box | null, axis: "x" | "y") => (!box ? 0 : axis === "x" ? box.maxX - box.minX : box.maxY - box.minY);
 
+/** By so much the scale is changed to see how a word grows, as a share. */
+const NUDGE = 0.01;
+
+interface Solving {
+  start: number;
+  least: number;
+  /** How the size grows with the scale there, where that is known. */
+  slope?: number | undefined;
+}
+
 /**
  * Secant method; the sizes of words grow with the scale, nearly in proportion. Where spacing and moved letters alone are larger
  * than what is asked, the least scale remains.
  */
-function solve(measure: (s: number) => number, wanted: number, start: number, least: number): number {
+function solve(measure: (s: number) => number, wanted: number, { start, least, slope: first = Number.NaN }: Solving): number {
   let [s, size] = [start, measure(start)];
   let [lastS, lastSize] = [0, Number.NaN];
   let best = { s, error: Math.abs(size - wanted) };
   for (let round = 0, stale = 0; round < ROUNDS && best.error > EXACT && stale < PATIENCE; round++, stale++) {
-    const slope = (size - lastSize) / (s - lastS);
+    const slope = round === 0 ? first : (size - lastSize) / (s - lastS);
     const step = Number.isFinite(slope) && slope > 0 ? (wanted - size) / slope : s * (wanted / Math.max(size, 1e-6) - 1);
     const next = Math.max(least, s / 8, Math.min(s * 8, s + step));
     if (next === s) break;

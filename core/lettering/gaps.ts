@@ -4,21 +4,15 @@
 import { intersection, type Region, transformRegion, translateRegion } from "../geometry";
 import type { Word } from "../piece";
 import { crossingWidth, SURE } from "./dots";
+import type { FoundGap } from "./letterOutline";
 import type { Line } from "./line";
 import { aimedAt, type Trial, turningPoint } from "./search";
 import { isEven, rungOf } from "./shape";
 import { placeBy, type ShapedLetter, shapeLetter } from "./shapedLetter";
 import { touchingDistance } from "./touch";
 
-/** What is known of two neighbours: how near they stand, and how the joint grows as they come nearer. */
-interface FoundGap {
-  /** mm per font unit at which it was found. */
-  scale: number;
-  /** From middle to middle, mm. */
-  gap: number;
-  /** What the joint gains for each mm that they are farther apart: below 0. */
-  slope: number;
-}
+/** How a word is joined: by joints so wide, or overlapping by so much, mm. */
+type Asked = Pick<Word, "join" | "overlap">;
 
 /** Found while the size of a word is searched for, by the keys of both letters. */
 export type FoundGaps = Map<string, FoundGap>;
@@ -38,12 +32,12 @@ export function measureGap(word: Word, before: ShapedLetter, letter: ShapedLette
   if (!left || !right) return null;
   if (neighbours.line.length < Infinity) return searchGap(word, before, letter, neighbours);
   const { found } = neighbours;
-  if (!found || word.join === undefined) return straightGap(word, before, letter);
+  if (!found || word.join === undefined) return straightGap(word, before, letter)?.gap ?? null;
   const near = nearGap(word.join, before, letter, found);
   if (near !== null) return near;
   const gap = straightGap(word, before, letter);
-  if (gap !== null) found.set(keyOf(before, letter), { scale: letter.shape.sx, gap, slope: USUAL_SLOPE });
-  return gap;
+  if (gap) found.set(keyOf(before, letter), gap);
+  return gap?.gap ?? null;
 }
 
 const keyOf = (before: ShapedLetter, letter: ShapedLetter) => `${before.cluster.key} ${letter.cluster.key}`;
@@ -51,46 +45,61 @@ const keyOf = (before: ShapedLetter, letter: ShapedLetter) => `${before.cluster.
 /** From how near they stood at another size of the word; `null` where that does not lead to it. */
 function nearGap(join: number, before: ShapedLetter, letter: ShapedLetter, found: FoundGaps): number | null {
   const scale = letter.shape.sx;
-  const start = found.get(keyOf(before, letter)) ?? atRung(join, before, letter);
+  const start = found.get(keyOf(before, letter)) ?? (isEven(letter.shape) ? atRung({ join }, before, letter) : null);
   if (!start || start.scale === scale) return start?.gap ?? null;
   const [left, right] = [standing(before), standing(letter)];
-  const grown = scale / start.scale;
   const here = aimedAt(
-    { at: start.gap * grown, slope: start.slope, most: (sizeOf(before, letter) * grown) / STEPS },
+    { at: gapAt(scale, start, { join }), slope: start.slope, most: (sizeOf(before, letter) * scale) / start.scale / STEPS },
     (gap) => crossingWidth(left, translateRegion(right, gap, 0)) - join * SURE,
   );
   if (here) found.set(keyOf(before, letter), { scale, gap: here.at, slope: here.slope });
   return here?.at ?? null;
 }
 
-/** The two at the size at which pairs of letters are measured once for all words. */
-function atRung(join: number, before: ShapedLetter, letter: ShapedLetter): FoundGap | null {
-  if (!isEven(letter.shape)) return null;
-  const shape = rungOf(letter.shape);
-  const gap = straightGap({ join }, shapeLetter(before.cluster, shape), shapeLetter(letter.cluster, shape));
-  return gap === null ? null : { scale: shape.sx, gap, slope: USUAL_SLOPE };
+/** About how far they stand from each other, from how far they do at the nearest size of a few; `null` as `measureGap`. */
+export function guessGap(asked: Asked, before: ShapedLetter, letter: ShapedLetter): number | null {
+  const start = atRung(asked, before, letter);
+  return start && gapAt(letter.shape.sx, start, asked);
 }
 
-/** Of the joint to begin with; it is found out with the second trial. */
-const USUAL_SLOPE = -2;
+/** The two at the size at which pairs of letters are measured once for all words. */
+function atRung(asked: Asked, before: ShapedLetter, letter: ShapedLetter): FoundGap | null {
+  const shape = rungOf(letter.shape);
+  return straightGap(asked, shapeLetter(before.cluster, shape), shapeLetter(letter.cluster, shape));
+}
+
+/** The same gap at another size, about: while letters grow, overlaps and joints stay as wide as they are asked. */
+function gapAt(scale: number, { gap, slope, scale: from }: FoundGap, { join, overlap }: Asked): number {
+  const grown = scale / from;
+  return gap * grown + (grown - 1) * (join === undefined ? overlap! : (-join * SURE) / slope);
+}
 
 const standing = (letter: ShapedLetter) => transformRegion(letter.outline.islands[0]!, placeBy(letter, [1, 0, 0, 1, 0, 0]));
 const sizeOf = (before: ShapedLetter, letter: ShapedLetter) => Math.max(before.middle, letter.middle, 1);
 
 /** On a straight line, measured from the beginning; plain letters meet alike every time. */
-function straightGap(asked: Pick<Word, "join" | "overlap">, before: ShapedLetter, letter: ShapedLetter): number | null {
+function straightGap(asked: Asked, before: ShapedLetter, letter: ShapedLetter): FoundGap | null {
   const measured = () => gapAsked(asked, before, letter);
   if (!isPlain(before) || !isPlain(letter)) return measured();
   return before.outline.gapTo(letter.outline, `${asked.join ?? ""} ${asked.overlap ?? ""}`, measured);
 }
 
-function gapAsked({ join, overlap }: Pick<Word, "join" | "overlap">, before: ShapedLetter, letter: ShapedLetter): number | null {
+function gapAsked({ join, overlap }: Asked, before: ShapedLetter, letter: ShapedLetter): FoundGap | null {
   const [left, right] = [standing(before), standing(letter)];
   const touching = touchingDistance(left, right);
   if (touching === null) return null;
-  if (join === undefined) return touching - overlap!;
-  return joinedGap(left, (at) => translateRegion(right, at, 0), { touching, size: sizeOf(before, letter), asked: join });
+  const scale = letter.shape.sx;
+  if (join === undefined) return { scale, gap: touching - overlap!, slope: USUAL_SLOPE };
+  const at = (gap: number) => translateRegion(right, gap, 0);
+  const gap = joinedGap(left, at, { touching, size: sizeOf(before, letter), asked: join });
+  const slope = (crossingWidth(left, at(gap + ASIDE)) - crossingWidth(left, at(gap))) / ASIDE;
+  return { scale, gap, slope: slope < FLAT ? slope : USUAL_SLOPE };
 }
+
+/** Joints are measured so far aside as well, mm, to see how they grow; where they hardly do, it is not gone by. */
+const ASIDE = 0.05;
+const FLAT = -0.2;
+const USUAL_SLOPE = -2;
 
 const HALVINGS = 15;
 /** Steps in which the way into each other is tried first. */
@@ -117,7 +126,7 @@ function searchGap(word: Word, before: ShapedLetter, letter: ShapedLetter, { lin
   return joinedGap(left, right, { touching, size, asked: word.join });
 }
 
-interface Asked {
+interface Wanted {
   touching: number;
   /** How far letters go into each other at most, mm. */
   size: number;
@@ -126,7 +135,7 @@ interface Asked {
 }
 
 /** Closer than touching by as much as makes the joint as wide as asked; as wide as it gets where that cannot be had. */
-function joinedGap(left: Region, right: (gap: number) => Region, { touching, size, asked }: Asked): number {
+function joinedGap(left: Region, right: (gap: number) => Region, { touching, size, asked }: Wanted): number {
   const excess = (gap: number) => crossingWidth(left, right(gap)) - asked * SURE;
   let before: Trial = [touching, -asked * SURE];
   let [best, widest] = before;

@@ -97,13 +97,14 @@ function sized(setting: Setting): Sized {
     const box = boxOf(arranged.letters);
     return { ...arranged, box, missed: missedSize(word.size, box), capHeight: font.capHeight * scale.sy };
   };
+  const guess = (trial: Scale) => simpleBox(word, set, trial);
   const search = (how: Setting, start?: Scale) =>
     at(
-      fitScale(word.size, { ...bounds, start }, (trial) => boxOf(arrange(how, trial, false).letters)),
+      fitScale(word.size, { ...bounds, start, guess: start && guess }, (trial) => boxOf(arrange(how, trial, false).letters)),
       how,
     );
   if (word.size.by === "cap-height" || word.path) return search(setting);
-  const simple = fitScale(word.size, bounds, (trial) => simpleBox(word, set, trial));
+  const simple = fitScale(word.size, bounds, guess);
   if (isSimple(word)) return at(simple, setting);
   // Where the extents of glyphs do not say how large the word is, they say where to begin.
   const near = search({ ...setting, found: new Map() }, simple);
@@ -269,7 +270,7 @@ function simpleBox(word: Word, { clusters, advance }: Clusters, { sx, sy }: Scal
       middle: ((cluster.extent.minX + cluster.extent.maxX) / 2) * sx,
     }),
   );
-  const middles = middlesOf(word, { letters, shape, line: lineOf(undefined, 0, word.at), advance });
+  const middles = middlesOf(word, { letters, shape, line: lineOf(undefined, 0, word.at), advance, guessed: true });
   return joinBoxes(
     letters.map(({ cluster: { extent, change }, middle }, i) => {
       const pen = middles[i]! - middle + change.dx;

@@ -9,10 +9,17 @@ import { biteShifts } from "./dots";
 /** Letters that may stand after one, each joined in a few ways. */
 const NEIGHBOURS = 200;
 
+/** How far one letter stands behind another, mm, at a scale (mm per font unit); and what a joint between them gains for each mm farther. */
+export interface FoundGap {
+  scale: number;
+  gap: number;
+  slope: number;
+}
+
 export class LetterOutline {
   readonly #poles: (Body | null | undefined)[] = [];
   readonly #shifts = new Map<number, number[]>();
-  readonly #gaps = new QuickLRU<string, number | null>({ maxSize: NEIGHBOURS });
+  readonly #gaps = new QuickLRU<string, FoundGap | null>({ maxSize: NEIGHBOURS });
 
   /**
    * @param key tells it from all others of its font
@@ -42,8 +49,8 @@ export class LetterOutline {
     return shifts;
   }
 
-  /** How far behind this letter another one stands, both as drawn. @param asked tells one way of joining from another */
-  gapTo(next: LetterOutline, asked: string, find: () => number | null): number | null {
+  /** How another letter stands behind this one, both as drawn. @param asked tells one way of joining from another */
+  gapTo(next: LetterOutline, asked: string, find: () => FoundGap | null): FoundGap | null {
     const key = `${asked} ${next.key}`;
     let gap = this.#gaps.get(key);
     if (gap === undefined) {

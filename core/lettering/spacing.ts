@@ -3,7 +3,7 @@
  */
 import { goesAround, type Word } from "../piece";
 import type { Cluster } from "./clusters";
-import { type FoundGaps, measureGap } from "./gaps";
+import { type FoundGaps, guessGap, measureGap } from "./gaps";
 import type { Line } from "./line";
 import type { LetterShape } from "./shape";
 import type { ShapedLetter } from "./shapedLetter";
@@ -17,10 +17,12 @@ export interface Spaced {
   advance: number;
   /** What was found at other sizes of the same word. */
   found?: FoundGaps | undefined;
+  /** About is enough. */
+  guessed?: boolean;
 }
 
 /** @returns for each letter where the middle of its foot stands, mm from where the first pen would be */
-export function middlesOf(word: Word, { letters, shape, line, advance, found }: Spaced): number[] {
+export function middlesOf(word: Word, { letters, shape, line, advance, found, guessed = false }: Spaced): number[] {
   const extra = spreadOf(word, letters, shape, line, advance);
   const measured = word.join !== undefined || word.overlap !== undefined;
   const middles: number[] = [];
@@ -36,7 +38,9 @@ export function middlesOf(word: Word, { letters, shape, line, advance, found }: 
       let natural = cluster.x * shape.sx + middle + added;
       const last = middles[i - 1]!;
       if (measured && areNeighbours(before.cluster, cluster)) {
-        const gap = measureGap(word, before, letter, { line, last, natural: natural - last, found });
+        const gap = guessed
+          ? guessGap(word, before, letter)
+          : measureGap(word, before, letter, { line, last, natural: natural - last, found });
         if (gap !== null) {
           added += gap - (natural - last);
           natural = last + gap;

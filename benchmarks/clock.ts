@@ -7,6 +7,11 @@
  */
 import Delaunator from "delaunator";
 
+/** Prints a figure and whether it is no more than its bar. */
+export type Bar = (text: string, value: number, most: number, unit: string) => void;
+/** The same for figures that are to be large. */
+export type AtLeast = (text: string, value: number, least: number) => void;
+
 /** ms that the known work takes where times are told as measured. */
 const KNOWN_WORK_MS = 8;
 

@@ -2,7 +2,7 @@
  * How the time grows with the piece, from 10 to 1,000 letters, against n·log n.
  */
 import { examine, type Library } from "@mend-joint/core";
-import { median } from "./clock";
+import { type Bar, median } from "./clock";
 import { letters } from "./pieces";
 
 const SIZES = [10, 30, 100, 300, 1000];
@@ -16,8 +16,8 @@ interface Point {
   ms: number;
 }
 
-/** Prints and plots the growth. @returns time at the largest size as a multiple of what n·log n foretells from the reference size */
-export async function growth(library: Library): Promise<number> {
+/** Prints and plots the growth; the bar is for the largest size, as a multiple of what n·log n foretells from the reference size. */
+export async function growth(library: Library, bar: Bar): Promise<void> {
   const points: Point[] = [];
   for (const count of SIZES) {
     const piece = letters(count);
@@ -44,5 +44,5 @@ export async function growth(library: Library): Promise<number> {
     );
   }
   const largest = points[points.length - 1]!;
-  return largest.ms / foretold(largest);
+  bar("1,000 letters against n·log n", largest.ms / foretold(largest), 2, "×");
 }

@@ -6,10 +6,8 @@ import { createExaminer } from "@mend-joint/core/examiner";
 import { measureWidths } from "@mend-joint/core/measure";
 import { applyMove, lostToCut, type Piece } from "@mend-joint/core/piece";
 import { createLoadTest, frameOf, heldAt, materialOf } from "@mend-joint/core/strength";
-import { median } from "./clock";
+import { type Bar, median } from "./clock";
 import { letters, threeLines } from "./pieces";
-
-type Bar = (text: string, value: number, most: number, unit: string) => void;
 
 const SIZES = [10, 50, 200];
 

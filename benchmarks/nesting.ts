@@ -10,7 +10,7 @@ import { REGATTA_CREW } from "@mend-joint/demo/crew";
 import type * as Packing from "maxrects-packer";
 import { openPool } from "../server/jobs/pool";
 import { shorterLayouts } from "../server/jobs/shorter";
-import { stopwatch } from "./clock";
+import { type AtLeast, type Bar, stopwatch } from "./clock";
 
 // The package says that it is a module, and its main file is none.
 const { MaxRectsPacker } = (await import("maxrects-packer/dist/maxrects-packer.mjs" as string)) as typeof Packing;
@@ -21,8 +21,6 @@ const CHOICES = { gap: 3, margin: 5 };
 const ROOM = { width: SHEET.width - 2 * CHOICES.margin + CHOICES.gap, height: SHEET.height - 2 * CHOICES.margin + CHOICES.gap };
 /** Less sheet is searched so long, s. */
 const SEARCH = 10;
-
-type Bar = (text: string, value: number, most: number, unit: string) => void;
 
 /** The lots that the bars were set with: toppers 130 mm wide on sticks of 90, stakes with a bar, heavy letters on a bar. */
 function pieces(starter: string, count: number, library: Library, width?: number): NestPiece[] {
@@ -72,11 +70,7 @@ function timed<Result>(work: () => Result): [Result, number] {
   return [result, seconds()];
 }
 
-export async function nesting(
-  library: Library,
-  bar: Bar,
-  atLeast: (text: string, value: number, least: number) => void,
-): Promise<void> {
+export async function nesting(library: Library, bar: Bar, atLeast: AtLeast): Promise<void> {
   const pool = openPool();
   pool.warm();
   const toppers = pieces("topper", 24, library, 130);

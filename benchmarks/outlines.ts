@@ -4,7 +4,7 @@ import { chooseOutlines, examine, examineMoving, findOutlines, type Library, wit
 import { readDrawing } from "@mend-joint/core/formats";
 import { addPart, applyMove, type Piece } from "@mend-joint/core/piece";
 import { outlinesAt, type Picture, previewAt, readField } from "@mend-joint/core/trace";
-import { median } from "./clock";
+import { type Bar, median } from "./clock";
 import { oneWord } from "./pieces";
 
 /** A coastline: so many nodes, half of them on curves, around the word. */
@@ -41,8 +41,6 @@ function fourMegapixels(): Picture {
   }
   return { width, height, data };
 }
-
-type Bar = (text: string, value: number, most: number, unit: string) => void;
 
 export async function outlines(fonts: Library, bar: Bar): Promise<void> {
   const library = withMemory(fonts);

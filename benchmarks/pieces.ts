@@ -40,3 +40,18 @@ export function letters(count: number): Piece {
   }
   return piece(`${count} letters`, [...lines, { kind: "bar", id: "bar", height: 6, overlap: 2 }]);
 }
+
+/** Lines of so many letters each, one below the other. */
+export function linesOf(lines: number, each: number): Piece {
+  const text = TEXT.replaceAll(" ", "");
+  const words = Array.from({ length: lines }, (_, i) =>
+    line(`l${i}`, Array.from({ length: each }, (_, k) => text[(i * each + k) % text.length]).join(""), 480 - 16 * i, 12),
+  );
+  return piece(`${lines} lines of ${each} letters`, words);
+}
+
+/** Letters that stand apart, each by itself. */
+export const apart = (count: number): Piece =>
+  piece(`${count} letters apart`, [
+    { ...line("a", TEXT.replaceAll(" ", "").slice(0, count), 0, 12), font: "archivo-black", tracking: 2 },
+  ]);

@@ -10,7 +10,7 @@ import { openPool } from "../server/jobs/pool";
 import { openQueue } from "../server/jobs/queue";
 import { openDatabase } from "../server/store/database";
 import { changeRun, createRun, tallyOf } from "../server/store/runs";
-import { stopwatch } from "./clock";
+import { type Bar, stopwatch } from "./clock";
 
 const COUNT = 1000;
 /** Two lines and a bar; many of the names do not reach it. */
@@ -26,7 +26,7 @@ const design = (bar: number): KeptDesign => {
   };
 };
 
-export async function runs(bar: (text: string, value: number, most: number, unit: string) => void): Promise<void> {
+export async function runs(bar: Bar): Promise<void> {
   const store = await openDatabase(":memory:");
   const pool = openPool();
   pool.warm();

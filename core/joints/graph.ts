@@ -156,48 +156,6 @@ function reduce(nodes: number, from: Int32Array, to: Int32Array, keep: Uint8Arra
   }
 }
 
-/**
- * Minimum cut between a node and what holds (node 0): Edmonds and Karp's shortest augmenting paths, 1972.
- * @param capacity of each edge; equal ones count necks, widths add up millimetres
- */
-export function minimumCut(graph: JointGraph, source: number, capacity: (edge: GraphEdge) => number): number {
-  if (source <= 0) return 0;
-  const flow = new Float64Array(graph.edges.length);
-  const { first, at } = graph.incidence;
-  let total = 0;
-  for (;;) {
-    const via = new Map<number, { edge: number; from: number }>([[source, { edge: -1, from: -1 }]]);
-    const queue = [source];
-    for (let head = 0; head < queue.length && !via.has(0); head++) {
-      const node = queue[head]!;
-      for (let i = first[node]!; i < first[node + 1]!; i++) {
-        const w = at[i]!;
-        const edge = graph.edges[w]!;
-        const other = edge.a === node ? edge.b : edge.a;
-        if (via.has(other) || residual(edge, flow[w]!, node, capacity) <= 1e-12) continue;
-        via.set(other, { edge: w, from: node });
-        queue.push(other);
-      }
-    }
-    if (!via.has(0)) return total;
-    let push = Infinity;
-    for (let node = 0; node !== source; node = via.get(node)!.from) {
-      const { edge, from } = via.get(node)!;
-      push = Math.min(push, residual(graph.edges[edge]!, flow[edge]!, from, capacity));
-    }
-    for (let node = 0; node !== source; node = via.get(node)!.from) {
-      const { edge, from } = via.get(node)!;
-      flow[edge]! += graph.edges[edge]!.a === from ? push : -push;
-    }
-    total += push;
-  }
-}
-
-/** Flow runs from a to b where positive; material carries it in both directions. */
-function residual(edge: GraphEdge, flow: number, from: number, capacity: (edge: GraphEdge) => number): number {
-  return edge.a === from ? capacity(edge) - flow : capacity(edge) + flow;
-}
-
 /** Edges at each node: those of node n are `at[first[n]]` up to `at[first[n + 1]]`. */
 export interface Incidence {
   first: Int32Array;

@@ -4,12 +4,14 @@
 import Flatbush from "flatbush";
 import { boxHolds, insideTest, type Point, type Region, regionArea, regionBox } from "../geometry";
 import { type Neck, poleOf, type WidthField } from "../measure";
-import { buildGraph, type JointGraph, lostWithEdge, minimumCut, narrowestOf, netOf } from "./graph";
+import { minimumCuts } from "./cuts";
+import { buildGraph, type JointGraph, lostWithEdge, narrowestOf, netOf } from "./graph";
 import { buildMergeTree } from "./tree";
 
 export { classify, GRACE, isNarrower, type WidthState } from "./classify";
 export { type Component, CRUMB, findComponents } from "./components";
-export { type GraphEdge, type JointGraph, lostWithEdge, minimumCut } from "./graph";
+export { minimumCuts } from "./cuts";
+export { type GraphEdge, type JointGraph, lostWithEdge } from "./graph";
 export { findLimbs, type Limb, WORTH_SHARE, WORTH_SQUARES } from "./limbs";
 
 export interface JointPart {
@@ -98,6 +100,8 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
     true,
   );
   const graph = buildGraph(net, held);
+  const necksToCut = minimumCuts(graph, () => 1);
+  const widthToCut = minimumCuts(graph, ({ width }) => width);
 
   // One neck per middle, so that all that hangs on it can be seen to hang on the same place.
   const middles = places.map(
@@ -120,7 +124,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
     }
     const neck = "edge" in decider ? field.exact(toMiddles.edges[decider.edge]!.narrowest) : middles[decider.middleOf]!;
     const { width } = neck;
-    const ties = minimumCut(graph, graph.nodeOf[i]!, () => 1);
+    const ties = necksToCut(graph.nodeOf[i]!);
     return {
       width,
       falls: width <= 0,
@@ -128,7 +132,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
       at: { x: (neck.from.x + neck.to.x) / 2, y: (neck.from.y + neck.to.y) / 2 },
       // A part that lies wholly in a holder has no neck of its own: its own width is what would have to break.
       ties: ties || 1,
-      tieWidth: ties ? minimumCut(graph, graph.nodeOf[i]!, (each) => each.width) : width,
+      tieWidth: ties ? widthToCut(graph.nodeOf[i]!) : width,
       anchor: i === main,
     };
   });

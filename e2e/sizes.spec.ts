@@ -87,6 +87,8 @@ for (const [name, size] of Object.entries(SIZES)) {
     const [own, word] = [(await card.boundingBox())!, (await card.locator("svg[viewBox]").first().boundingBox())!];
     expect(word.x + word.width).toBeLessThanOrEqual(own.x + own.width);
     await nothingIsCutOff(page);
+    await shelf.getByRole("button", { name: "Back to the piece" }).tap();
+    await expect(page.getByTestId("stage")).toBeInViewport();
 
     await page.goto("/bench/demo-oyster-bar");
     const letter = page.locator('[data-solid="w1:k5"]').last();

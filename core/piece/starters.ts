@@ -85,7 +85,7 @@ export const STARTERS: readonly Starter[] = [
     "acrylic-teal-3",
     "stake",
     (text) => [
-      word(text, "lobster", byWidth(76.2), { dots: "bite", join: 2.6, thicken: 0.4 }),
+      word(text, "lobster", byWidth(76.2), { dots: "bite", join: 2.6, thicken: 0.6 }),
       { kind: "bar", id: "bar", height: 4, overlap: 2, corner: 2, overhang: 0 },
       { kind: "stick", id: "stick", width: 3, length: 60, tip: "pointed", bite: 3 },
     ],
@@ -101,7 +101,7 @@ export const STARTERS: readonly Starter[] = [
   ),
   starter(
     { id: "stacked-earrings", name: "Stacked earrings", note: "letters downwards, within 2 × 2 in", lines: 1, capitals: true },
-    "acrylic-3",
+    "birch-3",
     "earring",
     (text) => [
       word(
@@ -109,8 +109,9 @@ export const STARTERS: readonly Starter[] = [
         "titan-one",
         { by: "within", mm: 50.8, height: 50.8 },
         {
-          path: { kind: "stacked", joint: 2.6 },
+          path: { kind: "stacked", joint: 3 },
           dots: "tie",
+          thicken: 0.3,
         },
       ),
     ],

@@ -41,7 +41,9 @@ function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: Font
   const shown = rows.filter((row) => FILTERS.every(({ id, keeps }) => !filters.includes(id) || keeps(row)));
   const section = useRef<HTMLElement>(null);
   // On a narrow screen it opens above what was pressed.
-  useEffect(() => section.current?.scrollIntoView({ block: "nearest" }), []);
+  useEffect(() => {
+    section.current?.scrollIntoView({ block: "nearest" });
+  }, []);
   const close = () => useBench.setState({ shelf: null });
   return (
     <section ref={section} aria-label="Lettering shelf" className="flex min-h-0 flex-1 flex-col bg-film">

@@ -72,6 +72,8 @@ export function stopwatch(): () => number {
   const start = performance.now();
   return () => {
     const took = performance.now() - start;
-    return (took * KNOWN_WORK_MS) / ((before + knownWork()) / 2) / 1000;
+    const after = knownWork();
+    spells.push(after);
+    return (took * KNOWN_WORK_MS) / ((before + after) / 2) / 1000;
   };
 }

@@ -4,7 +4,7 @@
 import QuickLRU from "quick-lru";
 import { fingerprint, type Region } from "../geometry";
 import { type DrawingLook, drawingShape } from "../holders";
-import { type LayoutOptions, layoutWord, type WordLayout } from "../lettering";
+import { type Font, type LayoutOptions, layoutWord, type WordLayout } from "../lettering";
 import { type Body, poleOf } from "../measure";
 import type { Word } from "../piece";
 
@@ -21,7 +21,7 @@ export class Memory {
   readonly #drawings = new QuickLRU<string, Region>({ maxSize: DRAWINGS });
 
   /** @param font the one that the word names, at the word's own axes: it is known by that name */
-  layout(word: Word, font: Parameters<typeof layoutWord>[1], options: LayoutOptions): WordLayout {
+  layout(word: Word, font: Font, options: LayoutOptions): WordLayout {
     const { joint, guide } = options;
     const key = `${joint} ${JSON.stringify(word)} ${guide ? fingerprint([guide]) : ""}`;
     return recalled(this.#layouts, key, () => layoutWord(word, font, options));

@@ -34,12 +34,20 @@ const sentence = (piece: ReturnType<typeof pieceOf>, units: "mm" | "in" = "mm") 
 };
 
 it("that there is nothing to cut cannot be let be: the verdict stays", () => {
-  const nothing = pieceOf("", "pacifico");
-  const { findings } = examine(nothing, library);
-  const accepted = findings.map((finding) => acceptedAs(finding, "never mind"));
-  const again = examine({ ...nothing, accepted }, library);
-  expect(again.verdict).toBe("falls");
-  expect(again.findings[0]!.accepted).toBeUndefined();
+  const engraved = pieceOf("a", "pacifico");
+  for (const nothing of [
+    pieceOf("", "pacifico"),
+    pieceOf("Жук", "archivo-black"),
+    pieceOf("a", "nowhere"),
+    parsePiece({ ...engraved, parts: [{ ...engraved.parts[0], meets: "engrave" }] }),
+  ]) {
+    const { findings } = examine(nothing, library);
+    const accepted = findings.map((finding) => acceptedAs(finding, "never mind"));
+    const again = examine({ ...nothing, accepted }, library);
+    expect(again.verdict).toBe("falls");
+    expect(again.findings.map(({ kind }) => kind)).toContain("empty");
+    expect(again.findings[0]!.accepted).toBeUndefined();
+  }
 });
 
 describe("the demo pieces have the trouble they are meant to have", () => {
@@ -110,6 +118,23 @@ describe("bad and odd input becomes a finding", () => {
     expect(examination.verdict).toBe("falls");
     expect(examination.findings[0]!.kind).toBe(kind);
     expect(sentencesOf(examination)[0]!.length).toBeGreaterThan(15);
+  });
+
+  it("on a stick, letters that the font lacks are one finding; a word that was emptied is another", () => {
+    const kindsOf = (text: string, font = "archivo-black") =>
+      examine(
+        pieceOf(text, font, [
+          { kind: "stick", id: "s" },
+          { kind: "bar", id: "bar" },
+        ]),
+        library,
+      )
+        .findings.filter(({ means }) => means !== "note")
+        .map(({ kind }) => kind);
+    expect(kindsOf("Жук")).toEqual(["missing-letter"]);
+    expect(kindsOf("a", "nowhere")).toEqual(["missing-letter"]);
+    expect(kindsOf("")).toEqual(["empty"]);
+    expect(kindsOf("\u200d")).toHaveLength(1);
   });
 
   it("names the missing letters", () => {

@@ -69,7 +69,8 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
   const known = more.length > 0 ? [...more, ...whole.findings.filter(({ kind }) => kind !== "empty")] : whole.findings;
   const isRule = piece.hand?.rule === true && (options.hand ?? options.notes !== false);
   const hand = isRule ? stage("hand", () => judgeHand(piece, whole)) : null;
-  const findings = hand ? [...known, ...markAccepted(hand.findings, piece.accepted)] : known;
+  const all = hand ? [...known, ...markAccepted(hand.findings, piece.accepted)] : known;
+  const findings = whole.material.length === 0 ? withNothing(all) : all;
   const judged = { ...whole, findings, verdict: verdictOf(findings), ...(hand?.tester && { [TESTED]: hand.tester }) };
   return options.notes === false ? judged : withBalance(piece, judged, memory);
 }
@@ -120,6 +121,7 @@ export function examineSolids(
   const letters = lettersOf(words, solids);
   const findings = stage("judge", () => {
     const found = judge(solids, holds, material, rule, extra);
+    if (material.components.length === 0) return withNothing(markAccepted(found, accepted));
     if (options.notes === false) return markAccepted(found, accepted);
     const left = outlineLeft(welded, solids.length);
     const visible = solids.map(({ region }, i) => Math.min(1, left[i]! / (regionPerimeter(region) || 1)));
@@ -189,11 +191,12 @@ function judge(
   rule: WidthRule,
   extra: Finding[],
 ): Finding[] {
-  if (material.components.length === 0 && extra.length === 0) {
-    return [remark("empty", [], { x: 0, y: 0 }, "falls", { why: "no words" })];
-  }
   return [...extra, ...judgeHolds(solids, holds, material, rule), ...judgeTwice(solids)];
 }
+
+/** Whatever is let be, a piece of which nothing would be cut does not hold. */
+const withNothing = (findings: Finding[]): Finding[] =>
+  verdictOf(findings) !== "holds" ? findings : [remark("empty", [], { x: 0, y: 0 }, "falls", { why: "no words" }), ...findings];
 
 function stopwatch({ onStage, onProgress }: ExamineOptions): Stage {
   return (name, work) => {

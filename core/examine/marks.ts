@@ -26,6 +26,8 @@ export function judgeWhole(piece: Piece, examination: Examination): Finding[] {
 function findEmptied({ parts }: Piece, { words, box }: Examination): Finding[] {
   const asked = parts.filter(({ kind }) => kind === "word");
   if (asked.length === 0 || words.some(({ letters }) => letters.length > 0) || !box) return [];
+  // Where letters or their font are missing, that is told, and why nothing is there.
+  if (words.length < asked.length || words.some(({ missing, vanished }) => missing.length + vanished.length > 0)) return [];
   const ids = asked.map(({ id }) => id);
   return [remark("empty", ids, { x: box.minX, y: box.maxY }, "weak", { why: "words are empty" })];
 }

@@ -4,7 +4,7 @@
 import type { Accepted } from "../piece";
 import type { Finding } from "./findings";
 
-/** Narrower than it was by more than this (mm), a place is not the one that was accepted. */
+/** Narrower than it was by more than this (mm), or wanting so much more, a place is not the one that was accepted. */
 const SAME_WIDTH = 0.05;
 
 /** That there is nothing to cut is no matter of opinion. */
@@ -12,14 +12,26 @@ export const isAcceptable = (finding: Finding): boolean => finding.kind !== "emp
 
 /** What is remembered of a finding. */
 export function acceptedAs(finding: Finding, reason: string): Accepted {
-  return { kind: finding.kind, parts: meetingOf(finding), width: Math.round(finding.width * 1000) / 1000, reason: reason.trim() };
+  const wanted = wantedOf(finding);
+  return {
+    kind: finding.kind,
+    parts: meetingOf(finding),
+    width: rounded(finding.width),
+    ...(wanted > 0 && Number.isFinite(wanted) && { wanted: rounded(wanted) }),
+    reason: reason.trim(),
+  };
 }
 
-export function isAcceptedAs(finding: Finding, { kind, parts, width }: Accepted): boolean {
-  return (
-    isAcceptable(finding) && finding.kind === kind && finding.width >= width - SAME_WIDTH && alike(meetingOf(finding), parts)
-  );
+/** In another sheet, or for a harder hand, the same place may want more than was looked at: then it is to be looked at again. */
+export function isAcceptedAs(finding: Finding, { kind, parts, width, wanted = Infinity }: Accepted): boolean {
+  const same = finding.kind === kind && alike(meetingOf(finding), parts);
+  return same && isAcceptable(finding) && finding.width >= width - SAME_WIDTH && wantedOf(finding) <= wanted + SAME_WIDTH;
 }
+
+/** What a place wants that is too narrow, mm; 0 for others: what hangs on nothing does so whatever is wanted. */
+const wantedOf = (finding: Finding): number => (finding.width > 0 && "wanted" in finding ? finding.wanted : 0);
+
+const rounded = (mm: number) => Math.round(mm * 1000) / 1000;
 
 const alike = (one: readonly string[], other: readonly string[]) =>
   one.length === other.length && one.every((id, i) => id === other[i]);

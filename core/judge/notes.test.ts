@@ -171,4 +171,27 @@ describe("accepted findings", () => {
     expect(verdictOf(markAccepted([thin(1.1)], accepted))).toBe("weak");
     expect(verdictOf(markAccepted([thin(1.2, ["t", "e"])], accepted))).toBe("weak");
   });
+
+  it("come back where more is wanted, as in another sheet; not where it is less, nor where it was not kept", () => {
+    const wanting = (wanted: number) => ({ ...thin(1.2), wanted }) as Finding;
+    const accepted = [acceptedAs(wanting(1.5), "")];
+    expect(accepted[0]).toMatchObject({ width: 1.2, wanted: 1.5 });
+    expect(verdictOf(markAccepted([wanting(1.4)], accepted))).toBe("holds");
+    expect(verdictOf(markAccepted([wanting(2)], accepted))).toBe("weak");
+    const { wanted: _, ...older } = accepted[0]!;
+    expect(verdictOf(markAccepted([wanting(2)], [older]))).toBe("holds");
+  });
+
+  it("what hangs on nothing is let be whatever is wanted", () => {
+    const loose = (wanted: number): Finding => ({
+      kind: "loose",
+      parts: ["dot"],
+      meeting: 1,
+      at,
+      width: 0,
+      means: "falls",
+      wanted,
+    });
+    expect(verdictOf(markAccepted([loose(3)], [acceptedAs(loose(1.5), "glued on")]))).toBe("holds");
+  });
 });

@@ -537,6 +537,8 @@ const accepted = z.strictObject({
   parts: z.array(z.string().min(1).max(120)).max(200),
   /** Width there at the time, mm: should it become narrower, the finding comes back. */
   width: z.number().min(0).max(LIMITS.reach),
+  /** Width that was wanted there, mm: should more be wanted, by another sheet or a harder hand, it comes back too. */
+  wanted: z.number().min(0).optional(),
   reason: z.string().trim().max(200),
 });
 

@@ -9,6 +9,7 @@ import { parsePiece, STOCKS } from "@mend-joint/core/piece";
 import type { Tally } from "@mend-joint/core/runs";
 import {
   type Layout,
+  MOST_OFFCUTS,
   makeRow,
   type Offcut,
   outlineOf,
@@ -338,6 +339,28 @@ describe.each(DATABASES)("runs on $name", (database) => {
     expect((back.body as never as Layout).sheets).toHaveLength(run.layout!.sheets.length);
     expect((await ask(`/runs/${id}/other-sheet`, "PUT", { sheet: 7, place: 0, to: 0 })).status).toBe(404);
     expect((await ask(`/offcuts/${encodeURIComponent(offcut.id)}`, "DELETE")).status).toBe(204);
+  });
+
+  it("offcuts that are chosen at once are all chosen: none undoes another", async () => {
+    const id = await begin("Kit", { design: { starter: "plant-stake" } });
+    const stock = (await ask(`/runs/${id}`)).body.design.stock.id;
+    const offcut = (name: string, width = 200) => ({ id: name, name, stock, outline: rectangleOutline({ width, height: 150 }) });
+    const change = (what: object) => ask(`/runs/${id}`, "PATCH", { offcut: what });
+    const names = ["a", "b", "c", "d", "e"];
+    await Promise.all(names.map((name) => change({ take: offcut(name) })));
+    const chosen = async () => (await ask(`/runs/${id}`)).body.run.choices.sheet.offcuts as unknown as Offcut[];
+    expect((await chosen()).map(({ name }) => name).sort()).toEqual(names);
+    await Promise.all([change({ leave: "b" }), change({ leave: "d" }), change({ take: offcut("a", 90) })]);
+    expect((await chosen()).map(({ name }) => name).sort()).toEqual(["a", "c", "e"]);
+    expect((await chosen()).find(({ name }) => name === "a")).toEqual(offcut("a", 90));
+    // Other choices of the sheet stay.
+    await ask(`/runs/${id}`, "PATCH", { sheet: { gap: 4 } });
+    expect((await ask(`/runs/${id}`)).body.run.choices.sheet).toMatchObject({ gap: 4, offcuts: await chosen() });
+    for (let i = 0; i < MOST_OFFCUTS - 3; i++) await change({ take: offcut(`more ${i}`) });
+    expect((await change({ take: offcut("too many") })).status).toBe(409);
+    expect((await change({ take: offcut("a", 70) })).status).toBe(200);
+    expect((await change({ leave: "a", take: offcut("f") })).status).toBe(422);
+    expect(await chosen()).toHaveLength(MOST_OFFCUTS);
   });
 
   it("names with the same note lie on one sheet", async () => {

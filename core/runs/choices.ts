@@ -4,7 +4,7 @@
 import { z } from "zod";
 import { REACH } from "../geometry";
 import { pieceSchema, type Stock, starterById, stockSchema } from "../piece";
-import { offcutSchema } from "./offcuts";
+import { MOST_OFFCUTS, offcutSchema } from "./offcuts";
 
 /** A piece of the maker's own, as it was when the run took it, a beginning of ours, or pieces of the rack, each as it is. */
 export const designSchema = z.union([
@@ -40,7 +40,7 @@ export const sheetChoicesSchema = z.strictObject({
   /** Rows with the same note lie on one sheet. */
   together: z.boolean(),
   /** These are filled first. */
-  offcuts: z.array(offcutSchema).max(50),
+  offcuts: z.array(offcutSchema).max(MOST_OFFCUTS),
   /** A number is scored beside each piece. */
   numbers: z.boolean(),
   /** What is weak is laid too, not only what holds. */

@@ -38,7 +38,7 @@ export {
 } from "./layout";
 export { type Column, decodeList, type List, ListError, type ListRow, MOST_ROWS, problemOf, readList } from "./list";
 export { numberedSheet, type OnSheet } from "./numbers";
-export { leftoverOf, type Offcut, offcutSchema, outlineOf, rectangleOutline, usedOf } from "./offcuts";
+export { leftoverOf, MOST_OFFCUTS, type Offcut, offcutSchema, outlineOf, rectangleOutline, usedOf } from "./offcuts";
 export { type PackedRegion, packRegion, unpackRegion } from "./packed";
 export { type FontTally, namesToTry, type Ranking, rankedFonts, tryFont } from "./ranking";
 export {

@@ -14,6 +14,9 @@ export const offcutSchema = z.strictObject({
   outline: z.array(z.array(z.int()).min(6).max(40_000)).min(1).max(500),
 });
 
+/** So many are filled by one run. */
+export const MOST_OFFCUTS = 50;
+
 export type Offcut = z.output<typeof offcutSchema>;
 
 interface Size {

@@ -6,6 +6,8 @@ import {
   isStarter,
   type KeptDesign,
   linesOf,
+  MOST_OFFCUTS,
+  offcutSchema,
   readList,
   runChoicesSchema,
   sheetChoicesSchema,
@@ -70,6 +72,8 @@ const runBody = z.strictObject({
   font: z.string().min(1).max(80).nullable().optional(),
   /** What changes of the sheet; all else stays. */
   sheet: sheetChoicesSchema.partial().optional(),
+  /** One more that is filled first, or one less. */
+  offcut: z.union([z.strictObject({ take: offcutSchema }), z.strictObject({ leave: z.string().max(64) })]).optional(),
 });
 const rowBody = z.strictObject({
   /** Line by line; null for one that stays. */
@@ -183,8 +187,13 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
   );
 
   routes.patch("/:id", validated(runBody), (c) =>
-    found(c, async ({ id }) => {
-      const run = await changeRun(db, id, c.req.valid("json"));
+    found(c, async ({ id, choices }) => {
+      const change = c.req.valid("json");
+      const taken = change.offcut && "take" in change.offcut ? change.offcut.take.id : undefined;
+      const others = choices.sheet.offcuts.filter((offcut) => offcut.id !== taken);
+      if (taken !== undefined && others.length >= MOST_OFFCUTS)
+        return problem(c, 409, `A run fills at most ${MOST_OFFCUTS} offcuts. Take one off the list first.`);
+      const run = await changeRun(db, id, change);
       if (!run) return problem(c, 404, NO_RUN);
       if (!run.paused) await crew.begin(id);
       return c.json(await told(run));

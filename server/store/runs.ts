@@ -10,6 +10,7 @@ import {
   keptSheetChoices,
   type Laying,
   type ListRow,
+  type Offcut,
   problemOf,
   type Ranking,
   type RowFacts,
@@ -294,15 +295,24 @@ export interface RunChange {
   font?: string | null | undefined;
   /** Of the sheet's choices those that change. */
   sheet?: { [Choice in keyof SheetChoices]?: SheetChoices[Choice] | undefined } | undefined;
+  /** One more that is filled first, or as it is by now, in the place of what it was; or one less, by its id. */
+  offcut?: { take: Offcut } | { leave: string } | undefined;
   design?: KeptDesign | undefined;
 }
 
 /** What is given changes, all else stays as it is by then. Rows are due again where the design or what is done to each has changed. */
 export async function changeRun(db: Queryable, id: string, change: RunChange): Promise<StoredRun | null> {
-  const { name, paused, mend, size, font, sheet, design } = change;
+  const { name, paused, mend, size, font, sheet, offcut, design } = change;
+  const taken = offcut && "take" in offcut ? offcut.take : undefined;
+  const touched = taken?.id ?? (offcut && "leave" in offcut ? offcut.leave : undefined);
   const { rows } = await db.query<RunRecord>(
     `update run set name = coalesce($2, name), paused = coalesce($3, paused), design = coalesce($4::jsonb, design),
-       choices = choices || $5::jsonb || jsonb_build_object('sheet', choices -> 'sheet' || $6::jsonb),
+       choices = choices || $5::jsonb || jsonb_build_object('sheet', choices -> 'sheet' || $6::jsonb
+         || case when $7::text is null then '{}'::jsonb else jsonb_build_object('offcuts',
+              (select coalesce(jsonb_agg(old.offcut order by old.n), '[]'::jsonb)
+                 from jsonb_array_elements(choices -> 'sheet' -> 'offcuts') with ordinality as old (offcut, n)
+                where old.offcut ->> 'id' <> $7)
+              || case when $8::jsonb is null then '[]'::jsonb else jsonb_build_array($8::jsonb) end) end),
        ranking = case when $4::jsonb is not null or ($5::jsonb ? 'size' and choices -> 'size' <> $5::jsonb -> 'size') then null else ranking end,
        revision = revision + case when $4::jsonb is not null or not choices @> $5::jsonb then 1 else 0 end, change = change + 1
      where id = $1 and deleted_at is null returning ${RUN}`,
@@ -313,6 +323,8 @@ export async function changeRun(db: Queryable, id: string, change: RunChange): P
       design ? JSON.stringify(design) : null,
       JSON.stringify({ mend, size, font }),
       JSON.stringify(sheet ?? {}),
+      touched ?? null,
+      taken ? JSON.stringify(taken) : null,
     ],
   );
   return rows[0] ? toRun(rows[0]) : null;

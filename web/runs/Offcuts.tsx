@@ -18,8 +18,10 @@ interface Props {
   /** All that are kept. */
   kept: readonly Offcut[];
   /** They have changed. */
-  onKept(offcuts: Offcut[]): void;
-  onChoose(offcuts: Offcut[]): void;
+  onKept(change: (kept: Offcut[]) => Offcut[]): void;
+  /** It is to be filled, as it is now. */
+  onFill(offcut: Offcut): void;
+  onLeave(id: string): void;
 }
 
 /** Smaller offcuts hold nothing, mm. */
@@ -28,7 +30,7 @@ const LEAST = 20;
 const failed = (error: Error) => void toast.error(error.message);
 
 /** Offcuts of the sheet: those that are chosen are filled before whole sheets. */
-export function Offcuts({ stock, choices, kept, onKept, onChoose }: Props) {
+export function Offcuts({ stock, choices, kept, onKept, onFill, onLeave }: Props) {
   const [adding, setAdding] = useState(false);
   const units = useBench((state) => state.units);
   const own = kept.filter((offcut) => offcut.stock === stock.id);
@@ -36,17 +38,16 @@ export function Offcuts({ stock, choices, kept, onKept, onChoose }: Props) {
   /** Cut again since it was chosen: what is laid by then still lies on it as it was. */
   const isOlder = (offcut: Offcut) =>
     choices.offcuts.some(({ id, outline }) => id === offcut.id && outline.join() !== offcut.outline.join());
-  const press = (offcut: Offcut) =>
-    isOlder(offcut) ? onChoose(choices.offcuts.map((each) => (each.id === offcut.id ? offcut : each))) : toggle(offcut);
-  const toggle = (offcut: Offcut) =>
-    onChoose(chosen.has(offcut.id) ? choices.offcuts.filter(({ id }) => id !== offcut.id) : [...choices.offcuts, offcut]);
+  const press = (offcut: Offcut) => (chosen.has(offcut.id) && !isOlder(offcut) ? onLeave(offcut.id) : onFill(offcut));
+  const without = (offcut: Offcut) => (all: Offcut[]) => all.filter(({ id }) => id !== offcut.id);
+  const keep = (offcut: Offcut) => onKept((all) => [...without(offcut)(all), offcut]);
   const remove = (offcut: Offcut) => {
-    onKept(kept.filter(({ id }) => id !== offcut.id));
-    if (chosen.has(offcut.id)) toggle(offcut);
+    onKept(without(offcut));
+    if (chosen.has(offcut.id)) onLeave(offcut.id);
     removeOffcut(offcut.id).then(
       () =>
         toast(`“${offcut.name}” is thrown away.`, {
-          action: { label: "Put back", onClick: () => void saveOffcut(offcut).then(() => onKept([...kept]), failed) },
+          action: { label: "Put back", onClick: () => void saveOffcut(offcut).then(() => keep(offcut), failed) },
         }),
       failed,
     );
@@ -54,8 +55,8 @@ export function Offcuts({ stock, choices, kept, onKept, onChoose }: Props) {
   const add = (offcut: Offcut) => {
     setAdding(false);
     saveOffcut(offcut).then(() => {
-      onKept([...kept, offcut]);
-      onChoose([...choices.offcuts, offcut]);
+      keep(offcut);
+      onFill(offcut);
     }, failed);
   };
   const read = async (picked: File) => {

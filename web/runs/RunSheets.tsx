@@ -20,7 +20,7 @@ import { sendToCutter } from "../state/api";
 import { useBench } from "../state/bench";
 import { fetchProfiles, profileOf, useCutting } from "../state/cutting";
 import { keepLeftover, listOffcuts } from "../state/offcuts";
-import { changeRun, type FollowedRun, fetchFile, laySheets, stopLaying, useShapes } from "../state/runs";
+import { changeRun, type FollowedRun, fetchFile, laySheets, type RunChange, stopLaying, useShapes } from "../state/runs";
 import { useSheets } from "../state/stocks";
 import { Button } from "../ui/Button";
 import { download } from "../ui/download";
@@ -46,8 +46,7 @@ export function RunSheets({ followed, onTrial }: { followed: FollowedRun; onTria
     fetchProfiles().catch((error: Error) => toast(error.message));
     listOffcuts().then(setOffcuts, (error: Error) => toast(error.message));
   }, []);
-  const change = (some: Partial<SheetChoices>) =>
-    void changeRun(run.id, { sheet: some }).catch((error: Error) => toast.error(error.message));
+  const change = (some: RunChange) => void changeRun(run.id, some).catch((error: Error) => toast.error(error.message));
   const keep = (sheet: number) =>
     void keepLeftover(run.id, sheet).then(
       (offcut) => {
@@ -70,13 +69,14 @@ export function RunSheets({ followed, onTrial }: { followed: FollowedRun; onTria
         children: (
           <>
             <h2 className="font-display text-[17px] font-semibold">The sheet</h2>
-            <SheetFields choices={choices.sheet} shelved={shelved} onChange={change} />
+            <SheetFields choices={choices.sheet} shelved={shelved} onChange={(sheet) => change({ sheet })} />
             <Offcuts
               stock={design.stock}
               choices={choices.sheet}
               kept={offcuts}
               onKept={setOffcuts}
-              onChoose={(some) => change({ offcuts: some })}
+              onFill={(offcut) => change({ offcut: { take: offcut } })}
+              onLeave={(id) => change({ offcut: { leave: id } })}
             />
             <div className="-mx-5 mt-auto -mb-4 border-t border-rule bg-ground px-5 pt-3 pb-4 md:sticky md:-bottom-4">
               <LayButtons followed={followed} stale={stale} onLay={lay} />

@@ -6,6 +6,7 @@ import type {
   Column,
   Laying,
   Layout,
+  Offcut,
   Ranking,
   RowShape,
   RunChoices,
@@ -84,6 +85,8 @@ export const restoreRun = (id: string) => call<void>(at(id, "/restore"), { metho
 export interface RunChange extends Partial<Pick<RunChoices, "mend" | "size" | "font">> {
   paused?: boolean;
   sheet?: Partial<SheetChoices>;
+  /** One more that is filled first, or one less: several that follow each other do not undo one another. */
+  offcut?: { take: Offcut } | { leave: string };
 }
 export const changeRun = (id: string, change: RunChange) => call<Told>(at(id), send("PATCH", change), PATIENCE);
 export const takeDesign = (id: string, design: WantedDesign) => call<Told>(at(id, "/design"), send("PUT", design), PATIENCE);

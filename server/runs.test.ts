@@ -510,6 +510,17 @@ describe.each(DATABASES)("runs on $name", (database) => {
     expect([...known.values()].map(({ facts }) => facts?.name)).toEqual(["Kit", "Ffion", "Dilys", "Ivy"]);
   }, 60_000);
 
+  it("tells those who follow it that it is gone, and ends", async () => {
+    const id = await begin("Kit");
+    await examined(id);
+    const follow = async () =>
+      (await app.request(`http://127.0.0.1/api/runs/${id}/events?since=0`, { headers: { host: "127.0.0.1:5180" } })).text();
+    const heard = follow();
+    await ask(`/runs/${id}`, "DELETE");
+    expect(await heard).toMatch(/event: gone\n/);
+    expect(await follow()).toMatch(/^event: gone\n/);
+  }, 60_000);
+
   it("goes off the list, and comes back", async () => {
     const id = await begin("Kit");
     expect((await ask(`/runs/${id}`, "DELETE")).status).toBe(204);

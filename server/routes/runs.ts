@@ -162,28 +162,27 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
     }),
   );
 
-  /** Rows as they change, and how far the run is, until the page leaves. */
+  /** Rows as they change, and how far the run is, until the page leaves or the run is gone; a page would ask again for what ends unsaid. */
   routes.get("/:id/events", (c) =>
-    found(c, async ({ id }) =>
-      streamSSE(c, async (stream) => {
-        let since = Number(c.req.query("since") ?? 0);
-        let spoken = performance.now();
-        while (!stream.aborted) {
-          const run = await getRun(db, id);
-          if (!run) return;
-          if (run.change > since) {
-            const rows = await rowsSince(db, id, since);
-            since = run.change;
-            spoken = performance.now();
-            await stream.writeSSE({ event: "change", data: JSON.stringify({ ...(await told(run)), rows }) });
-          } else if (performance.now() - spoken > QUIET_MS) {
-            spoken = performance.now();
-            await stream.writeSSE({ event: "still", data: "" });
-          }
-          await stream.sleep(TELL_MS);
+    streamSSE(c, async (stream) => {
+      const id = c.req.param("id");
+      let since = Number(c.req.query("since") ?? 0);
+      let spoken = performance.now();
+      while (!stream.aborted) {
+        const run = await getRun(db, id);
+        if (!run) return void (await stream.writeSSE({ event: "gone", data: "" }));
+        if (run.change > since) {
+          const rows = await rowsSince(db, id, since);
+          since = run.change;
+          spoken = performance.now();
+          await stream.writeSSE({ event: "change", data: JSON.stringify({ ...(await told(run)), rows }) });
+        } else if (performance.now() - spoken > QUIET_MS) {
+          spoken = performance.now();
+          await stream.writeSSE({ event: "still", data: "" });
         }
-      }),
-    ),
+        await stream.sleep(TELL_MS);
+      }
+    }),
   );
 
   routes.patch("/:id", validated(runBody), (c) =>

@@ -10,6 +10,8 @@ import { type Size, toScreen, type View } from "./view";
 /** px */
 const HEIGHT = 24;
 const MARGIN = 6;
+/** The rulers at the upper and left edge. */
+const RULER = 22;
 
 export function MoveNote({ examination, move, view, size }: { examination: Examination; move: Move; view: View; size: Size }) {
   const units = useBench((state) => state.units);
@@ -20,8 +22,8 @@ export function MoveNote({ examination, move, view, size }: { examination: Exami
   const text = textOf(move, units);
   const width = text.length * 7.3 + 16;
   // Beside what is held, but never beyond the edge of the stage.
-  const x = Math.max(MARGIN, Math.min(at.x + 10, size.width - width - MARGIN));
-  const y = Math.max(MARGIN, Math.min(at.y - 34, size.height - HEIGHT - MARGIN));
+  const x = Math.max(RULER + MARGIN, Math.min(at.x + 10, size.width - width - MARGIN));
+  const y = Math.max(RULER + MARGIN, Math.min(at.y - 34, size.height - HEIGHT - MARGIN));
   return (
     <g pointerEvents="none">
       <rect x={x} y={y} width={width} height={HEIGHT} rx={HEIGHT / 2} fill="var(--color-ink)" />

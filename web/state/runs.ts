@@ -208,6 +208,11 @@ export function useRun(id: string): { followed: FollowedRun | null; fault: ApiEr
             since = told.run.change;
             take(told);
           });
+          source.addEventListener("gone", () => {
+            gone = true;
+            source?.close();
+            setFault(new ApiError(404, "It was deleted meanwhile."));
+          });
           // The browser would ask again from where it began.
           source.addEventListener("error", () => {
             source?.close();

@@ -186,13 +186,11 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
   );
 
   routes.patch("/:id", validated(runBody), (c) =>
-    found(c, async ({ id, choices }) => {
+    found(c, async ({ id }) => {
       const change = c.req.valid("json");
-      const taken = change.offcut && "take" in change.offcut ? change.offcut.take.id : undefined;
-      const others = choices.sheet.offcuts.filter((offcut) => offcut.id !== taken);
-      if (taken !== undefined && others.length >= MOST_OFFCUTS)
-        return problem(c, 409, `A run fills at most ${MOST_OFFCUTS} offcuts. Take one off the list first.`);
       const run = await changeRun(db, id, change);
+      if (!run && change.offcut && "take" in change.offcut)
+        return problem(c, 409, `A run fills at most ${MOST_OFFCUTS} offcuts. Take one off the list first.`);
       if (!run) return problem(c, 404, NO_RUN);
       if (!run.paused) await crew.begin(id);
       return c.json(await told(run));

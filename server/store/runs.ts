@@ -10,6 +10,7 @@ import {
   keptSheetChoices,
   type Laying,
   type ListRow,
+  MOST_OFFCUTS,
   type Offcut,
   problemOf,
   type Ranking,
@@ -300,7 +301,11 @@ export interface RunChange {
   design?: KeptDesign | undefined;
 }
 
-/** What is given changes, all else stays as it is by then. Rows are due again where the design or what is done to each has changed. */
+/**
+ * What is given changes, all else stays as it is by then. Rows are due again where the design or what is done to each has changed.
+ *
+ * @returns `null` where there is no such run, or where one offcut more would be too many
+ */
 export async function changeRun(db: Queryable, id: string, change: RunChange): Promise<StoredRun | null> {
   const { name, paused, mend, size, font, sheet, offcut, design } = change;
   const taken = offcut && "take" in offcut ? offcut.take : undefined;
@@ -315,7 +320,10 @@ export async function changeRun(db: Queryable, id: string, change: RunChange): P
               || case when $8::jsonb is null then '[]'::jsonb else jsonb_build_array($8::jsonb) end) end),
        ranking = case when $4::jsonb is not null or ($5::jsonb ? 'size' and choices -> 'size' <> $5::jsonb -> 'size') then null else ranking end,
        revision = revision + case when $4::jsonb is not null or not choices @> $5::jsonb then 1 else 0 end, change = change + 1
-     where id = $1 and deleted_at is null returning ${RUN}`,
+     where id = $1 and deleted_at is null
+       and ($8::jsonb is null or $9 > (select count(*) from jsonb_array_elements(choices -> 'sheet' -> 'offcuts') as other (offcut)
+         where other.offcut ->> 'id' <> $7))
+     returning ${RUN}`,
     [
       id,
       name ?? null,
@@ -325,6 +333,7 @@ export async function changeRun(db: Queryable, id: string, change: RunChange): P
       JSON.stringify(sheet ?? {}),
       touched ?? null,
       taken ? JSON.stringify(taken) : null,
+      MOST_OFFCUTS,
     ],
   );
   return rows[0] ? toRun(rows[0]) : null;

@@ -8,7 +8,7 @@ import { parseArgs } from "node:util";
 import { curveData } from "@mend-joint/core/formats";
 import { type CurvePath, mapCurve } from "@mend-joint/core/geometry";
 import { parseLength } from "@mend-joint/core/piece";
-import { sizedOutlines, tracePicture } from "@mend-joint/core/trace";
+import { sizeOutlines, tracePicture } from "@mend-joint/core/trace";
 import { numberIn, readArguments, readBytes, UsageError, writeFile } from "./files";
 import { readPicture } from "./pictures";
 import type { Terminal } from "./terminal";
@@ -56,7 +56,7 @@ export async function traceFile(argv: string[], terminal: Terminal): Promise<num
   for (const note of notes) terminal.say(note);
   const traced = tracePicture(picture, { threshold });
   const scale = dpi === undefined ? scaleTo(traced.outlines, width!) : 25.4 / dpi;
-  const { outlines, box } = sizedOutlines(traced.outlines, scale, hollow);
+  const { outlines, box } = sizeOutlines(traced.outlines, scale, hollow);
   const page = dpi === undefined ? box : { minX: 0, minY: 0, maxX: traced.width * scale, maxY: traced.height * scale };
   const svg = Buffer.from(svgOf(outlines, page));
   if (values.out === undefined) terminal.write(svg);
@@ -70,7 +70,7 @@ export async function traceFile(argv: string[], terminal: Terminal): Promise<num
 function scaleTo(outlines: readonly CurvePath[], width: number): number {
   let scale = 1;
   for (let step = 0; step < 2; step++) {
-    const { minX, maxX } = sizedOutlines(outlines, scale).box;
+    const { minX, maxX } = sizeOutlines(outlines, scale).box;
     scale *= width / (maxX - minX);
   }
   return scale;

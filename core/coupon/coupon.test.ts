@@ -170,10 +170,10 @@ describe("strength", () => {
       [{ minX: 36, maxX: 44, minY: 12, maxY: 100 }],
       birch.kerf,
     );
-    for (const { way, hook } of pullPlaces) {
+    for (const { direction, hook } of pullPlaces) {
       // Beside the hole for the hook.
-      const at = way === "along" ? { x: hook.x, y: hook.y + 3.5 } : { x: hook.x - 3.5, y: hook.y };
-      const { worst } = frame.bend({ ...at, force: way === "along" ? [0, -1, 0] : [1, 0, 0] });
+      const at = direction === "along" ? { x: hook.x, y: hook.y + 3.5 } : { x: hook.x - 3.5, y: hook.y };
+      const { worst } = frame.bend({ ...at, force: direction === "along" ? [0, -1, 0] : [1, 0, 0] });
       const stress = strengthFromPull(1, plan, birch.thickness, birch.kerf);
       expect(worst.stress / stress).toBeGreaterThan(0.85);
       expect(worst.stress / stress).toBeLessThan(1.1);
@@ -252,7 +252,7 @@ describe("least width", () => {
     expect(many.sure).toBe(true);
   });
 
-  it("a sheet without grain has one figure for both ways", () => {
+  it("a sheet without grain has one figure for both directions", () => {
     const random = numbersFrom(7);
     const rows = (stock: typeof birch) => {
       const { least } = figuresOf([handled(curve, random, plan.necks, stock)], stock);

@@ -82,10 +82,10 @@ export function figuresOf(coupons: readonly Coupon[], stock: Stock): CouponFigur
     }),
   );
   const least = leastWidth(necks, hasGrain(stock));
-  const strength = (way: "along" | "across") =>
+  const strength = (direction: "along" | "across") =>
     measured(
       coupons.flatMap(({ plan, readings, stock: { thickness } }) => {
-        const force = readings.pulls[way];
+        const force = readings.pulls[direction];
         return force === null || plan.pulled <= kerfUsed ? [] : [strengthFromPull(force, plan, thickness, kerfUsed)];
       }),
     );

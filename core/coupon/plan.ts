@@ -14,7 +14,7 @@ export const NECKS = 10;
 export const COUPON_SIZE = { width: 144, height: 100 } as const;
 
 export const ROWS = ["long across", "short across", "long along", "short along"] as const;
-/** Long or short arms, and which way they point: along or across the coupon's long side, along which the grain lies. */
+/** Long or short arms, and where they point: along or across the coupon's long side, along which the grain lies. */
 export type Row = (typeof ROWS)[number];
 
 const sizes = z
@@ -216,7 +216,7 @@ function stripsWindow(): Corner[] {
 const pulledMiddle = PULLED.width / 2;
 
 export interface PlacedPull {
-  way: "along" | "across";
+  direction: "along" | "across";
   /** Middle of the root, and of the hole for the hook. */
   root: { x: number; y: number };
   hook: { x: number; y: number };
@@ -224,12 +224,12 @@ export interface PlacedPull {
 
 export const pullPlaces: readonly PlacedPull[] = [
   {
-    way: "along",
+    direction: "along",
     root: { x: PLACES.pullAlong, y: pulledMiddle },
     hook: { x: PLACES.pullAlong + PULLED.hook, y: pulledMiddle },
   },
   {
-    way: "across",
+    direction: "across",
     root: { x: COUPON_SIZE.width - pulledMiddle, y: PLACES.pullAcross },
     hook: { x: COUPON_SIZE.width - pulledMiddle, y: PLACES.pullAcross + PULLED.hook },
   },

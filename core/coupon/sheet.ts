@@ -17,13 +17,13 @@ const UP = 0.05;
 /** What test pieces would change of a sheet. */
 export function newFigures({ stock }: ShelfSheet, { kerf, least, hole, strength }: CouponFigures): NewFigure[] {
   const { along, across } = strength;
-  const ways = [along, across].flatMap((way) => (way ? [way.mean] : []));
-  const mean = ways.reduce((sum, mpa) => sum + mpa, 0) / ways.length;
+  const means = [along, across].flatMap((figure) => (figure ? [figure.mean] : []));
+  const mean = means.reduce((sum, mpa) => sum + mpa, 0) / means.length;
   const found: Record<NewFigure["key"], number | null> = {
     leastWidth: least.kind === "found" ? Number((Math.ceil(least.rows[0]!.at / UP - 1e-9) * UP).toFixed(2)) : null,
     kerf: kerf && kerf.mean >= 0.01 && kerf.mean <= stock.thickness ? Number(kerf.mean.toFixed(2)) : null,
     hole: hole ? hole.diameter : null,
-    strength: hasGrain(stock) ? rounded(along?.mean) : rounded(ways.length > 0 ? mean : undefined),
+    strength: hasGrain(stock) ? rounded(along?.mean) : rounded(means.length > 0 ? mean : undefined),
     strengthAcross: hasGrain(stock) ? rounded(across?.mean) : null,
   };
   return (Object.entries(found) as [NewFigure["key"], number | null][]).flatMap(([key, value]) => {

@@ -4,7 +4,7 @@
 import { type Box, boxesMeet, intersection, type Region, regionBox } from "../geometry";
 import type { Finding } from "../judge";
 import type { Piece } from "../piece";
-import { hangsTurned, standsOut } from "../strength";
+import { hangingTurn, overhang } from "../strength";
 import type { Examination, Hanger } from "./examination";
 import type { Memory } from "./memory";
 import type { Built } from "./solids";
@@ -15,7 +15,7 @@ const STRAIGHT = 1.5;
 
 /** How a piece would hang by each of its loops. */
 export function hangersOf({ hangers }: Built, { centre }: Pick<Examination, "centre">): Hanger[] {
-  return hangers.map(({ id, at }) => ({ id, at, turn: centre ? hangsTurned(centre, at) : null }));
+  return hangers.map(({ id, at }) => ({ id, at, turn: centre ? hangingTurn(centre, at) : null }));
 }
 
 /** Notes on how a piece hangs, stands, and fits its limit; they do not turn the verdict. */
@@ -30,7 +30,7 @@ export function withBalance(piece: Piece, examination: Examination, memory: Memo
   const standing = solids.filter(({ label }) => label.kind === "stick");
   const sticks = standing.flatMap(({ region }) => regionBox(region) ?? []);
   if (sticks.length > 0 && centre && box) {
-    const out = standsOut(centre, sticks);
+    const out = overhang(centre, sticks);
     if (out > LEANS * (box.maxX - box.minX)) {
       const ids = standing.map(({ id }) => id);
       notes.push(remark("leans", ids, centre, "note", { out, side: centre.x < sticks[0]!.minX ? "left" : "right" }));

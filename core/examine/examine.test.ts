@@ -5,7 +5,7 @@ import { solidsFromShapes } from "../drawings";
 import { readSvg } from "../formats";
 import { islandsOf, regionArea } from "../geometry";
 import { CRUMB } from "../joints";
-import { acceptedAs } from "../judge";
+import { acceptFinding } from "../judge";
 import { applyMove, parsePiece, STOCKS } from "../piece";
 import { chainOf, labelsOf, reportOf, thinnestPlace } from "../report";
 import { sentencesOf } from "../tests/sentences";
@@ -42,7 +42,7 @@ it("that there is nothing to cut cannot be let be: the verdict stays", () => {
     parsePiece({ ...engraved, parts: [{ ...engraved.parts[0], meets: "engrave" }] }),
   ]) {
     const { findings } = examine(nothing, library);
-    const accepted = findings.map((finding) => acceptedAs(finding, "never mind"));
+    const accepted = findings.map((finding) => acceptFinding(finding, "never mind"));
     const again = examine({ ...nothing, accepted }, library);
     expect(again.verdict).toBe("falls");
     expect(again.findings.map(({ kind }) => kind)).toContain("empty");

@@ -28,7 +28,7 @@ import { judgeWhole } from "./marks";
 import { type MeasuredBase, measureChange, measureWelded, type Stage } from "./measured";
 import { Memory, withPoles } from "./memory";
 import { cutoutsOf, gapsOf, lettersOf, overlapsOf } from "./outcome";
-import { scoredOutlines, scoreLines } from "./scores";
+import { scoreLines, scoreOutlines } from "./scores";
 import { buildPiece, type Solid } from "./solids";
 import { type Library, layOutWords, remark } from "./words";
 
@@ -58,7 +58,7 @@ export function examine(piece: Piece, library: Library, options: ExamineOptions 
     bridges: built.bridges,
     scores: [
       ...scoreLines(piece, built.solids),
-      ...scoredOutlines(
+      ...scoreOutlines(
         built.ghosts.filter(({ as }) => as === "score"),
         examination.material,
       ),

@@ -1,7 +1,7 @@
 import { demoPieces } from "@mend-joint/demo";
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
-import { acceptedAs, openFindings } from "../judge";
+import { acceptFinding, openFindings } from "../judge";
 import { mendAll } from "../mend";
 import type { Piece } from "../piece";
 import { labelsOf } from "../report";
@@ -56,7 +56,7 @@ describe("what must bear the hand", () => {
 
   it("what was let be comes back for a harder hand", () => {
     const piece = ruled(pieceOf("tide-spiral"), { finger: 4 });
-    const accepted = openFindings(examine(piece, library).findings).map((finding) => acceptedAs(finding, "for the shelf"));
+    const accepted = openFindings(examine(piece, library).findings).map((finding) => acceptFinding(finding, "for the shelf"));
     expect(accepted.length).toBeGreaterThan(0);
     expect(examine({ ...piece, accepted }, library).verdict).toBe("holds");
     expect(examine({ ...ruled(piece, { finger: 3 }), accepted }, library).verdict).toBe("holds");

@@ -25,15 +25,15 @@ export type Stage = <T>(name: string, work: () => T) => T;
  * each other to within less than the grid, and the union tells them neither apart nor together, are they grown by 0.2 µm.
  */
 export function measureWelded(parts: readonly WeldPart[], stage: Stage = (_, work) => work()): Measured {
-  const ways: ((last: Weld | undefined) => Weld)[] = [
+  const attempts: ((last: Weld | undefined) => Weld)[] = [
     () => weld(parts),
     (last) => weldAgain(last!, parts),
     () => weld(parts.map(({ id, region }) => ({ id, region: normalise(snapToGrid(region)) }))),
     () => weld(parts.map(({ id, region }) => ({ id, region: grownByHair(region) }))),
   ];
   let welded: Weld | undefined;
-  for (const way of ways) {
-    const made: Weld = stage("weld", () => way(welded));
+  for (const attempt of attempts) {
+    const made: Weld = stage("weld", () => attempt(welded));
     welded = made;
     const field = stage("measure", () => tryWidths(made));
     if (field) return { welded: made, field };

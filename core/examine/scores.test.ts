@@ -1,6 +1,6 @@
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
-import { linesWithin, regionContains, trimmedLine } from "../geometry";
+import { linesWithin, regionContains, trimLine } from "../geometry";
 import { parsePiece, STOCKS } from "../piece";
 import { fineCircle, rectangle } from "../tests/shapes";
 import { examine } from "./index";
@@ -43,9 +43,9 @@ describe("lines within a shape (checked against plane geometry)", () => {
 
   it("is trimmed at both ends, or gone", () => {
     const line = Float64Array.from([0, 0, 4, 0, 4, 3]);
-    expect(lengthOf(trimmedLine(line, 0.5)!)).toBeCloseTo(6, 9);
-    expect([...trimmedLine(line, 0.5)!.slice(0, 2)]).toEqual([0.5, 0]);
-    expect(trimmedLine(line, 3.6)).toBeNull();
+    expect(lengthOf(trimLine(line, 0.5)!)).toBeCloseTo(6, 9);
+    expect([...trimLine(line, 0.5)!.slice(0, 2)]).toEqual([0.5, 0]);
+    expect(trimLine(line, 3.6)).toBeNull();
   });
 });
 

@@ -1,7 +1,7 @@
 /**
  * Score lines: where letters meet, the edges that the weld has swallowed; and outlines that are to be scored.
  */
-import { boxesMeet, linesWithin, type Region, regionBox, trimmedLine } from "../geometry";
+import { boxesMeet, linesWithin, type Region, regionBox, trimLine } from "../geometry";
 import type { Piece, Word } from "../piece";
 import type { Solid } from "./solids";
 
@@ -17,7 +17,7 @@ const TRIM = 0.3;
 const SHORTEST = 0.8;
 
 /** Of outlines that are scored, what lies on the material. */
-export function scoredOutlines(outlines: readonly Pick<Solid, "id" | "region">[], material: Region): ScoreLine[] {
+export function scoreOutlines(outlines: readonly Pick<Solid, "id" | "region">[], material: Region): ScoreLine[] {
   return outlines.flatMap(({ id, region }) =>
     region
       .flatMap((ring) => linesWithin(ring, material))
@@ -42,7 +42,7 @@ export function scoreLines(piece: Piece, solids: readonly Solid[]): ScoreLine[] 
     return under.flatMap((other) =>
       region
         .flatMap((ring) => linesWithin(ring, other.region))
-        .flatMap((line) => trimmedLine(line, TRIM) ?? [])
+        .flatMap((line) => trimLine(line, TRIM) ?? [])
         .filter((line) => lengthOf(line) >= SHORTEST)
         .map((line) => ({ id: letterId!, line })),
     );

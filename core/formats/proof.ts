@@ -1,5 +1,5 @@
 /**
- * The proof of a file: what is about to leave is read again and compared with what was measured, by another way than it was written.
+ * The proof of a file: what is about to leave is read again and compared with what was measured, by other means than it was written.
  */
 import { type CutPlan, type LinePurpose, purposeOf } from "../cut";
 import { type Box, coincide, type Ring, regionBox, ringArea, runsAlong, transformRing } from "../geometry";

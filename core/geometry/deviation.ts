@@ -58,14 +58,14 @@ function nearTest(line: Float64Array, closed: boolean, tolerance: number): (x: n
   let last = 0;
   // Which way the place moves along the line: 1 or −1.
   let onwards = 1;
-  const follow = (x: number, y: number, way: number): boolean => {
+  const follow = (x: number, y: number, step: number): boolean => {
     for (let k = 1, i = last; k <= Math.min(FOLLOWED, segments); k++) {
-      i += way;
+      i += step;
       if (i === segments) i = 0;
       else if (i < 0) i = segments - 1;
       if (!isBeside(i, x, y)) continue;
       last = i;
-      onwards = way;
+      onwards = step;
       return true;
     }
     return false;

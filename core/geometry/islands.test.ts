@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { annulus, fineCircle, rectangle } from "../tests/shapes";
 import { insideTest } from "./inside";
 import { findIslands, islandsOf } from "./islands";
-import { union, unionTraced } from "./polygons";
+import { union, unionWithSources } from "./polygons";
 import { type Region, type Ring, regionArea, regionContains, ringArea, sameRegion } from "./ring";
 
 describe("islands", () => {
@@ -52,8 +52,8 @@ it.each([false, true])("asking often gives the same answers as asking once, wide
 it("shapes are united the same whether they lie or stand, and their corners are known", () => {
   for (const upright of [false, true]) {
     const parts: Region[] = [[comb(12, upright)], [upright ? rectangle(-4, 3, 3, 30) : rectangle(3, 1, 30, 3)]];
-    const { region, sources: corners } = unionTraced(parts);
-    expect(regionArea(region)).toBeCloseTo(regionArea(unionTraced([[comb(12, false)], [rectangle(3, 1, 30, 3)]]).region), 3);
+    const { region, sources: corners } = unionWithSources(parts);
+    expect(regionArea(region)).toBeCloseTo(regionArea(unionWithSources([[comb(12, false)], [rectangle(3, 1, 30, 3)]]).region), 3);
     for (const ring of region) expect(ringArea(ring)).not.toBe(0);
     const all = parts.flatMap((part) =>
       part.flatMap((ring) => Array.from({ length: ring.length / 2 }, (_, i) => [ring[2 * i], ring[2 * i + 1]])),

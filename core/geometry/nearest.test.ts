@@ -8,7 +8,7 @@ import { segmentDistance2 } from "./segment";
 
 const SEED = freshSeed("core/geometry nearest");
 
-/** Every corner against every edge, both ways. */
+/** Every corner against every edge, in both directions. */
 function byHand(a: Region, b: Region): number {
   let least = Infinity;
   for (const [corners, edges] of [

@@ -17,10 +17,10 @@ const WORTH_AN_INDEX = 20_000;
 const FIRST = 24;
 
 /**
- * Corner by corner against the edges, both ways: outlines are straight between corners, so the nearest place of two that do not cross is
+ * Corner by corner against the edges, in both directions: outlines are straight between corners, so the nearest place of two that do not cross is
  * at a corner of one of them.
  *
- * @param limit ways longer than this are not wanted, mm
+ * @param limit distances longer than this are not wanted, mm
  */
 export function nearestPoints(a: Region, b: Region, limit = Infinity): Nearest | null {
   let best: Nearest | null = null;

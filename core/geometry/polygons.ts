@@ -164,11 +164,11 @@ export function normalise(rings: Ring[], rule: FillRuleName = "nonzero"): Region
 
 /** Union of normalised regions. */
 export function union(regions: readonly Region[]): Region {
-  return unionTraced(regions).region;
+  return unionWithSources(regions).region;
 }
 
 /** Union of normalised regions, and where its vertices come from. */
-export function unionTraced(regions: readonly Region[]): TracedRegion {
+export function unionWithSources(regions: readonly Region[]): TracedRegion {
   return combine(clipper.ClipType.Union, regions.flat(), [], clipper.FillRule.NonZero);
 }
 
@@ -186,7 +186,7 @@ export function intersection(a: Region, b: Region): Region {
 }
 
 /** Intersection, and where its vertices come from: those of `a` are numbered first, then those of `b`. */
-export function intersectionTraced(a: Region, b: Region): TracedRegion {
+export function intersectionWithSources(a: Region, b: Region): TracedRegion {
   return combine(clipper.ClipType.Intersection, a, b, clipper.FillRule.NonZero);
 }
 

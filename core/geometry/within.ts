@@ -87,7 +87,7 @@ function joinOverStart(lines: number[][], ring: Ring): number[][] {
 }
 
 /** A line with so many mm taken off at both ends; `null` when nothing is left. */
-export function trimmedLine(line: Float64Array, mm: number): Float64Array | null {
+export function trimLine(line: Float64Array, mm: number): Float64Array | null {
   const once = trimStart(line, mm);
   const back = once && trimStart(reverseLine(once), mm);
   return back && reverseLine(back);

@@ -83,7 +83,7 @@ describe("ties", () => {
   });
 });
 
-/** A graph of ways only, for the algorithms on it. */
+/** A graph of edges only, for the algorithms on it. */
 function graph(nodes: number, list: [number, number, number][]): JointGraph {
   const edges = list.map(([a, b, width], i): GraphEdge => ({ a, b, width, necks: [i], narrowest: i }));
   return graphOf(
@@ -107,7 +107,7 @@ const randomGraph = fc.integer({ min: 3, max: 6 }).chain((nodes) =>
     ),
 );
 
-/** Is there a way from the node to node 0 through the ways that are left? */
+/** Is there a path from the node to node 0 through the edges that are left? */
 function reaches(graph: JointGraph, from: number, left: (edge: number) => boolean): boolean {
   const seen = new Set([from]);
   const queue = [from];

@@ -176,7 +176,7 @@ function takesDisc(field: WidthField, own: readonly number[], wanted: number): b
   wide.sort((a, b) => b.width - a.width);
   return wide.slice(0, CLIMBED).some(({ x, y }) => {
     const top = field.summit(x, y, wanted);
-    // A way uphill that leads out through the neck ends in another body.
+    // A path uphill that leads out through the neck ends in another body.
     return !isNarrower(top.width, wanted) && home.has(field.locate(top.x, top.y)?.body ?? -1);
   });
 }

@@ -1,5 +1,5 @@
 /**
- * The narrowest neck of a way, found by sliding few of them, against sliding every one.
+ * The narrowest neck of an edge, found by sliding few of them, against sliding every one.
  */
 import { demoPieces } from "@mend-joint/demo";
 import { shippedLibrary } from "@mend-joint/library";

@@ -11,7 +11,7 @@ const SAME_WIDTH = 0.05;
 export const isAcceptable = (finding: Finding): boolean => finding.kind !== "empty" || finding.why !== "no words";
 
 /** What is remembered of a finding. */
-export function acceptedAs(finding: Finding, reason: string): Accepted {
+export function acceptFinding(finding: Finding, reason: string): Accepted {
   const wanted = wantedOf(finding);
   return {
     kind: finding.kind,

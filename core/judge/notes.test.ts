@@ -4,7 +4,7 @@ import { say } from "../tests/sentences";
 import { fineCircle, place, rectangle, turned } from "../tests/shapes";
 import { verdictSentence } from "../wording";
 import {
-  acceptedAs,
+  acceptFinding,
   type Finding,
   type JudgedZone,
   judgeHidden,
@@ -156,7 +156,7 @@ describe("accepted findings", () => {
   });
 
   it("no longer decide the verdict, and keep their reason", () => {
-    const accepted = [acceptedAs(thin(1.2), "  glued on a backing ")];
+    const accepted = [acceptFinding(thin(1.2), "  glued on a backing ")];
     const [marked] = markAccepted([thin(1.2)], accepted);
     expect(marked!.accepted).toBe("glued on a backing");
     expect(verdictOf([marked!])).toBe("holds");
@@ -166,7 +166,7 @@ describe("accepted findings", () => {
   });
 
   it("stay accepted when wider or when more hangs on them, and come back when narrower", () => {
-    const accepted = [acceptedAs(thin(1.2), "")];
+    const accepted = [acceptFinding(thin(1.2), "")];
     expect(verdictOf(markAccepted([thin(1.4, ["h", "t", "e"])], accepted))).toBe("holds");
     expect(verdictOf(markAccepted([thin(1.1)], accepted))).toBe("weak");
     expect(verdictOf(markAccepted([thin(1.2, ["t", "e"])], accepted))).toBe("weak");
@@ -174,7 +174,7 @@ describe("accepted findings", () => {
 
   it("come back where more is wanted, as in another sheet; not where it is less, nor where it was not kept", () => {
     const wanting = (wanted: number) => ({ ...thin(1.2), wanted }) as Finding;
-    const accepted = [acceptedAs(wanting(1.5), "")];
+    const accepted = [acceptFinding(wanting(1.5), "")];
     expect(accepted[0]).toMatchObject({ width: 1.2, wanted: 1.5 });
     expect(verdictOf(markAccepted([wanting(1.4)], accepted))).toBe("holds");
     expect(verdictOf(markAccepted([wanting(2)], accepted))).toBe("weak");
@@ -192,6 +192,6 @@ describe("accepted findings", () => {
       means: "falls",
       wanted,
     });
-    expect(verdictOf(markAccepted([loose(3)], [acceptedAs(loose(1.5), "glued on")]))).toBe("holds");
+    expect(verdictOf(markAccepted([loose(3)], [acceptFinding(loose(1.5), "glued on")]))).toBe("holds");
   });
 });

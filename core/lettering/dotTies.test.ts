@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { difference, type Region, regionBox } from "../geometry";
 import { fineCircle, rectangle } from "../tests/shapes";
-import { tiedDot } from "./dotTies";
+import { tieDot } from "./dotTies";
 
 const stem: Region = [rectangle(-8, 0, 16, 20)];
 const dot: Region = [fineCircle(0, 28, 3)];
@@ -24,7 +24,7 @@ function angleOfTie(tied: Region, body = stem, plain = dot): number {
 
 describe("a slanted tie at an angle", () => {
   it.each([35, 45, 60, 75])("of %d° to the line", (angle) => {
-    const tied = tiedDot(dot, around(), { mode: "slanted", width: 1.2, angle });
+    const tied = tieDot(dot, around(), { mode: "slanted", width: 1.2, angle });
     expect(tied).toHaveLength(1);
     expect(angleOfTie(tied)).toBeCloseTo(angle, 0);
     expect(regionBox(tied)!.minY).toBeLessThan(20);
@@ -33,13 +33,13 @@ describe("a slanted tie at an angle", () => {
   it("is an angle to the letter where that stands turned", () => {
     const turn = ([ring]: Region): Region => [ring!.map((_, i) => (i % 2 === 0 ? -ring![i + 1]! : ring![i - 1]!))];
     const [body, turned] = [turn(stem), turn(dot)];
-    const tied = tiedDot(turned, around({ x: -1, y: 0 }, body), { mode: "slanted", width: 1.2, angle: 60 });
+    const tied = tieDot(turned, around({ x: -1, y: 0 }, body), { mode: "slanted", width: 1.2, angle: 60 });
     expect(angleOfTie(tied, body, turned)).toBeCloseTo(30, 0);
   });
 
   it("leans as it can where none meets the letter at that angle", () => {
     const narrow: Region = [rectangle(-0.5, 0, 1, 20)];
-    const tied = tiedDot([fineCircle(0, 40, 1)], around(UP, narrow), { mode: "slanted", width: 1, angle: 20 });
+    const tied = tieDot([fineCircle(0, 40, 1)], around(UP, narrow), { mode: "slanted", width: 1, angle: 20 });
     expect(regionBox(tied)!.minY).toBeLessThan(20);
   });
 });

@@ -28,7 +28,7 @@ export interface TieSurroundings {
  * @param tie its mode, its width in mm, and for a slanted one its angle to the line in degrees; left out, the shortest that leans enough
  * @returns the dot together with its tie, or the dot alone where there is nothing to tie it to
  */
-export function tiedDot(
+export function tieDot(
   dot: Region,
   { body, beside, up }: TieSurroundings,
   { mode, width, angle }: { mode: TieMode; width: number; angle?: number | undefined },

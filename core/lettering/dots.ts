@@ -5,7 +5,7 @@ import {
   type Box,
   boxesMeet,
   eachMeeting,
-  intersectionTraced,
+  intersectionWithSources,
   type Region,
   type Ring,
   regionBox,
@@ -99,7 +99,7 @@ export function crossingWidth(a: Region, b: Region): number {
     maxY: Math.min(boxA.maxY, boxB.maxY),
   };
   const [nearA, nearB] = [regionNear(a, shared), regionNear(b, shared)];
-  const { region, sources } = intersectionTraced(nearA, nearB);
+  const { region, sources } = intersectionWithSources(nearA, nearB);
   const ofA = vertexCount(nearA);
   let widest = 0;
   region.forEach((ring, r) => {

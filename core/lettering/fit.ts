@@ -54,7 +54,7 @@ export function fitScale(size: WordSize, { capHeight, least, start, guess }: Bou
 }
 
 /** @returns the asked size and the one there is, mm, where they differ by more than the tolerance (mm) */
-export function missedSize(
+export function findMissedSize(
   size: WordSize,
   box: Box | null,
   tolerance = MISSED,

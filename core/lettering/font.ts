@@ -9,7 +9,7 @@ import QuickLRU from "quick-lru";
 import { ClearError } from "../errors";
 import { type Box, flattenPath, type Matrix, normalise, type PathCommand, regionBox } from "../geometry";
 import { LetterOutline } from "./letterOutline";
-import { type LetterShape, shapedIslands, shapeKey, shapeMatrix } from "./shape";
+import { type LetterShape, shapeIslands, shapeKey, shapeMatrix } from "./shape";
 import { Symbols } from "./symbols";
 
 /** Font files larger than this are refused: 20 MB holds the largest CJK fonts. */
@@ -190,7 +190,7 @@ function outlinesOf(font: hb.Font, face: hb.Face): Outlines {
         const rings = glyphs.flatMap(({ id: glyph, x, y }) =>
           flattenPath(pathOf(glyph).map((command) => place(command, matrix, x, y))).map(({ ring }) => ring),
         );
-        known = new LetterOutline(key, shapedIslands(normalise(rings), letterShape));
+        known = new LetterOutline(key, shapeIslands(normalise(rings), letterShape));
         outlines.set(key, known);
       }
       return known;

@@ -6,7 +6,7 @@ import type { Word } from "../piece";
 import { crossingWidth, SURE } from "./dots";
 import type { FoundGap } from "./letterOutline";
 import type { Line } from "./line";
-import { aimedAt, type Trial, turningPoint } from "./search";
+import { aim, type Trial, turningPoint } from "./search";
 import { isEven, rungOf } from "./shape";
 import { placeBy, type ShapedLetter, shapeLetter } from "./shapedLetter";
 import { touchingDistance } from "./touch";
@@ -48,7 +48,7 @@ function nearGap(join: number, before: ShapedLetter, letter: ShapedLetter, found
   const start = found.get(keyOf(before, letter)) ?? (isEven(letter.shape) ? atRung({ join }, before, letter) : null);
   if (!start || start.scale === scale) return start?.gap ?? null;
   const [left, right] = [standing(before), standing(letter)];
-  const here = aimedAt(
+  const here = aim(
     { at: gapAt(scale, start, { join }), slope: start.slope, most: (sizeOf(before, letter) * scale) / start.scale / STEPS },
     (gap) => crossingWidth(left, translateRegion(right, gap, 0)) - join * SURE,
   );

@@ -4,7 +4,7 @@
 import { type Box, joinBoxes, type Matrix, type Point, type Ring, regionBox, transformPoint, transformRegion } from "../geometry";
 import type { Word } from "../piece";
 import { type Clusters, clustersOf } from "./clusters";
-import { fitScale, missedSize, type Scale } from "./fit";
+import { findMissedSize, fitScale, type Scale } from "./fit";
 import type { Font } from "./font";
 import type { FoundGaps } from "./gaps";
 import { LetterOutline } from "./letterOutline";
@@ -14,7 +14,7 @@ import { type RingExtent, ringExtent } from "./ring";
 import type { LetterShape } from "./shape";
 import { type ShapedLetter, shapeLetters } from "./shapedLetter";
 import { middlesOf } from "./spacing";
-import { stackedPlaces } from "./stack";
+import { stackLetters } from "./stack";
 
 export interface WordLayout {
   wordId: string;
@@ -31,7 +31,7 @@ export interface WordLayout {
   /** What is missing of the line, mm. */
   short: number;
   /** The finished size that was asked for and the one that could be had, mm, where they differ. */
-  missed: ReturnType<typeof missedSize>;
+  missed: ReturnType<typeof findMissedSize>;
   /** Height of capitals, mm. */
   capHeight: number;
   /** The line that the letters stand on, where it is not straight. */
@@ -83,7 +83,7 @@ export function layoutWord(word: Word, font: Font, { joint = 1.5, guide }: Layou
 
 interface Sized extends Arranged {
   box: Box | null;
-  missed: ReturnType<typeof missedSize>;
+  missed: ReturnType<typeof findMissedSize>;
   capHeight: number;
 }
 
@@ -95,7 +95,7 @@ function sized(setting: Setting): Sized {
     const arranged = arrange(how, scale);
     trim(word, arranged.letters);
     const box = boxOf(arranged.letters);
-    return { ...arranged, box, missed: missedSize(word.size, box), capHeight: font.capHeight * scale.sy };
+    return { ...arranged, box, missed: findMissedSize(word.size, box), capHeight: font.capHeight * scale.sy };
   };
   const guess = (trial: Scale) => simpleBox(word, set, trial);
   const search = (how: Setting, start?: Scale) =>
@@ -135,7 +135,7 @@ const TRIMMED = 0.01;
  * the finished outlines are then stretched by the rest.
  */
 function trim({ size, at }: Word, letters: readonly Placed[]): void {
-  const missed = missedSize(size, boxOf(letters), 0.002);
+  const missed = findMissedSize(size, boxOf(letters), 0.002);
   if (!missed) return;
   let [kx, ky] = [missed.asked[0] / missed.got[0], missed.asked[1] / missed.got[1]];
   if (size.by === "width") ky = kx;
@@ -185,7 +185,7 @@ function arrange({ word, font, set, joint, guide, found }: Setting, scale: Scale
   const stacked = word.path?.kind === "stacked";
   const middles = stacked ? [] : middlesOf(word, { letters: shaped, shape, line, advance, found });
   const start = stacked ? 0 : startOf(word, shaped, middles, shape, line);
-  const frames = stacked ? stackedPlaces(word, shaped) : middles.map((middle) => line.at(start + middle));
+  const frames = stacked ? stackLetters(word, shaped) : middles.map((middle) => line.at(start + middle));
   const letters = shaped.map((each, i) => placeLetter(word, each, frames[i]!, joint, final));
   if (final) tieDots(word, letters, joint);
   const halves = shaped.map(

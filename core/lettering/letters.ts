@@ -16,7 +16,7 @@ import {
 import { type Body, summitFrom } from "../measure";
 import { type DotsMode, usualTieWidth, type Word } from "../piece";
 import type { Cluster } from "./clusters";
-import { isTieMode, tiedDot } from "./dotTies";
+import { isTieMode, tieDot } from "./dotTies";
 import { isEven, type LetterShape, rungOf } from "./shape";
 import { placeBy, type ShapedLetter } from "./shapedLetter";
 
@@ -170,7 +170,7 @@ export function tieDots(word: Word, letters: readonly Placed[], joint: number): 
       other?.letter.islands[0] ? [other.letter.islands[0].region] : [],
     );
     for (const dot of dots) {
-      dot.region = tiedDot(dot.region, { body: body.region, beside, up }, { mode, width, angle: word.tieAngle });
+      dot.region = tieDot(dot.region, { body: body.region, beside, up }, { mode, width, angle: word.tieAngle });
       // The tie is part of it from here on: the widest place may be in that.
       dot.pole = undefined;
     }

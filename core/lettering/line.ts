@@ -133,7 +133,7 @@ export function secondRadius({ radius, reading, line = 0, between }: ArcPath): n
 function arcLine(path: ArcPath, capHeight: number, { x: cx, y: cy }: Point): Line {
   const radius = footRadius(path, capHeight);
   const start = (path.angle * Math.PI) / 180;
-  const way = path.reading === "clockwise" ? -1 : 1;
+  const sense = path.reading === "clockwise" ? -1 : 1;
   const points = new Float64Array(2 * Math.max(24, Math.min(720, Math.ceil(path.radius * 6))));
   for (let i = 0; i < points.length; i += 2) {
     const angle = (2 * Math.PI * i) / points.length;
@@ -144,8 +144,8 @@ function arcLine(path: ArcPath, capHeight: number, { x: cx, y: cy }: Point): Lin
     length: 2 * Math.PI * radius,
     closed: true,
     at: (s) => {
-      const angle = start + (way * s) / radius;
-      const heading = angle + (way * Math.PI) / 2;
+      const angle = start + (sense * s) / radius;
+      const heading = angle + (sense * Math.PI) / 2;
       const [cos, sin] = [Math.cos(heading), Math.sin(heading)];
       return [cos, sin, -sin, cos, cx + radius * Math.cos(angle), cy + radius * Math.sin(angle)];
     },

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { freshSeed } from "../tests/seed";
-import { aimedAt, turningPoint } from "./search";
+import { aim, turningPoint } from "./search";
 
 /** Tells how often it was asked. */
 function counted(excess: (at: number) => number) {
@@ -65,7 +65,7 @@ describe("the turn from a guess that is near", () => {
         fc.double({ min: 0.5, max: 3, noNaN: true }),
         (turn, off, steep) => {
           const tried = counted((at) => steep * (turn - at) + 0.05 * (turn - at) ** 2);
-          const found = aimedAt({ at: turn + off, slope: -2, most: 1 }, tried.excess);
+          const found = aim({ at: turn + off, slope: -2, most: 1 }, tried.excess);
           expect(found).not.toBeNull();
           expect(tried.excess(found!.at)).toBeGreaterThanOrEqual(0);
           expect(Math.abs(found!.at - turn)).toBeLessThan(1e-3);
@@ -77,7 +77,7 @@ describe("the turn from a guess that is near", () => {
   });
 
   it("is not made up where there is none", () => {
-    expect(aimedAt({ at: 1, slope: -2, most: 1 }, () => -0.5)).toBeNull();
-    expect(aimedAt({ at: 1, slope: -2, most: 1 }, (at) => at - 3)).toBeNull();
+    expect(aim({ at: 1, slope: -2, most: 1 }, () => -0.5)).toBeNull();
+    expect(aim({ at: 1, slope: -2, most: 1 }, (at) => at - 3)).toBeNull();
   });
 });

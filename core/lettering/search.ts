@@ -60,7 +60,7 @@ const AIMS = 8;
  * @returns a place at which the excess is not negative, within about 0.1 µm of the turn, and the slope there; `null` where the guess does
  *   not lead to one
  */
-export function aimedAt({ at, slope, most }: Aim, excess: (at: number) => number): Omit<Aim, "most"> | null {
+export function aim({ at, slope, most }: Aim, excess: (at: number) => number): Omit<Aim, "most"> | null {
   let before: Trial | null = null;
   for (let k = 0; k < AIMS; k++) {
     const here = excess(at);

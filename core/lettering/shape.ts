@@ -27,7 +27,7 @@ export function shapeMatrix({ sx, sy, slant = 0 }: LetterShape): Matrix {
 }
 
 /** @param region sized and slanted already, mm @returns separate islands, largest first */
-export function shapedIslands(region: Region, { thicken = 0, corners, roundOuter = 0, roundInner = 0 }: LetterShape): Region[] {
+export function shapeIslands(region: Region, { thicken = 0, corners, roundOuter = 0, roundInner = 0 }: LetterShape): Region[] {
   let shaped = thicken === 0 ? region : offset(region, thicken / 2, { corners });
   if (roundInner > 0) shaped = roundInnerCorners(shaped, roundInner);
   if (roundOuter > 0) shaped = roundOuterCorners(shaped, roundOuter);

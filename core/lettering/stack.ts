@@ -10,7 +10,7 @@ import { placeBy, type ShapedLetter } from "./shapedLetter";
  * Every letter is centred below the one before and comes up until the joint is as wide as asked. The first stands on the word's
  * own place.
  */
-export function stackedPlaces({ at, path }: Word, letters: readonly ShapedLetter[]): Matrix[] {
+export function stackLetters({ at, path }: Word, letters: readonly ShapedLetter[]): Matrix[] {
   const joint = path?.kind === "stacked" ? path.joint : 0;
   const frames: Matrix[] = [];
   let above: Region | null = null;

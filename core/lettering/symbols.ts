@@ -6,7 +6,7 @@ import { type Box, type Region, regionBox, transformRegion } from "../geometry";
 import { DRAWN, drawnOutline, keepsHoleFree, ornament } from "../ornaments";
 import { SYMBOLS, type SymbolName, symbolOf, type Word } from "../piece";
 import { LetterOutline } from "./letterOutline";
-import { type LetterShape, shapedIslands, shapeKey, shapeMatrix } from "./shape";
+import { type LetterShape, shapeIslands, shapeKey, shapeMatrix } from "./shape";
 
 /** Empty space on either side of a symbol, as a share of the height of capitals. */
 const BEARING = 0.06;
@@ -70,7 +70,7 @@ export class Symbols {
     };
     const draw = (shape: LetterShape) => {
       const [a, , c, d] = shapeMatrix(shape);
-      return shapedIslands(transformRegion(silhouette, [a * unit, 0, c * unit, d * unit, left * a, 0]), shape);
+      return shapeIslands(transformRegion(silhouette, [a * unit, 0, c * unit, d * unit, left * a, 0]), shape);
     };
     return {
       name,

@@ -45,9 +45,9 @@ export function playJob(job: Job, speeds: Speeds): Run {
   const run: Run = { strokes: [], drops: [], seconds: 0, lengths: { engrave: 0, score: 0, cut: 0, travel: 0 }, warnings: [] };
   let at = { x: 0, y: 0 };
   const travelTo = (x: number, y: number) => {
-    const way = Math.hypot(x - at.x, y - at.y);
-    run.lengths.travel += way;
-    run.seconds += way / speeds.travel;
+    const length = Math.hypot(x - at.x, y - at.y);
+    run.lengths.travel += length;
+    run.seconds += length / speeds.travel;
   };
   for (const area of job.areas) {
     for (const line of sweeps(area)) {

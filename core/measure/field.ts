@@ -17,7 +17,7 @@ import { climb, ENOUGH, WALK } from "./climb";
 import { areasOf, flowOf, type Necks } from "./flow";
 import { type Disc, type Located, locatorOf } from "./locate";
 import { type MedialGraph, medialGraph } from "./medial";
-import { type Middle, remembered, sinceBoundary, UNCHANGED } from "./memory";
+import { type Middle, recallOrMeasure, sinceBoundary, UNCHANGED } from "./memory";
 import type { Triangles } from "./mesh";
 import type { Body, Gap, Neck } from "./necks";
 import { findPieces, partsOfPieces } from "./pieces";
@@ -26,7 +26,7 @@ import type { Sampled } from "./sampled";
 import { sampleBoundary, sampleChange } from "./sampling";
 import { findThinZones, type Skeleton, skeletonOf, type ThinZone } from "./skeleton";
 import { findGaps, findSlits, type Slit } from "./space";
-import { triangulatedOf } from "./triangulated";
+import { createTriangulated } from "./triangulated";
 
 export type { Necks } from "./flow";
 export type { Located } from "./locate";
@@ -101,7 +101,7 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   const changed = base?.sampled ? sampleChange(base.sampled, outline, steps) : null;
   const sampled = changed ?? sampleBoundary(outline, steps);
   const { boundary, mesh, memory } = sampled;
-  const triangulated = triangulatedOf(boundary, mesh);
+  const triangulated = createTriangulated(boundary, mesh);
   const { leaving, shapes, partsOf } = triangulated;
   if (!isWhole(shapes, region)) throw new OutlineError();
   const flow = flowOf(triangulated);
@@ -129,13 +129,13 @@ export function measureWidths(region: Region, owners?: readonly Int32Array[], op
   };
 
   const discAt = (x: number, y: number): Disc | null =>
-    remembered(memory.discs, since, `${x} ${y}`, () => {
+    recallOrMeasure(memory.discs, since, `${x} ${y}`, () => {
       const disc = locate(x, y);
       return disc && { ...disc, box: boxAround(x, y, disc.clearance) };
     });
 
   const middleAt = (x: number, y: number): Middle | null =>
-    remembered(memory.middles, since, `${x} ${y}`, () => {
+    recallOrMeasure(memory.middles, since, `${x} ${y}`, () => {
       const disc = locate(x, y);
       if (!disc) return null;
       let box = boxAround(x, y, disc.clearance);

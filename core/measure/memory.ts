@@ -86,7 +86,7 @@ export function sinceBoundary(before: Boundary, now: Boundary): Since {
  *
  * @param measure `null` for places outside the material
  */
-export function remembered<T>(
+export function recallOrMeasure<T>(
   known: Map<string, Within<T>>,
   { within }: Since,
   place: string,

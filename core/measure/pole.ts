@@ -63,9 +63,9 @@ export function poleOf(all: Region): Body | null {
 
 /** An outline that rounding has made cross itself by a hair is united with itself once more, if need be on a grid of 1 µm. */
 function fieldOf(region: Region, options: FieldOptions): WidthField | null {
-  const ways = [() => region, () => union([region]), () => union([normalise(snapToGrid(region))])];
-  for (const way of ways) {
-    const field = tryMeasure(way(), undefined, options);
+  const shapes = [() => region, () => union([region]), () => union([normalise(snapToGrid(region))])];
+  for (const shape of shapes) {
+    const field = tryMeasure(shape(), undefined, options);
     if (field) return field;
   }
   return null;

@@ -15,7 +15,7 @@ export interface Triangulated {
   partsOf(edges: readonly number[]): number[];
 }
 
-export function triangulatedOf(boundary: Boundary, mesh: Mesh): Triangulated {
+export function createTriangulated(boundary: Boundary, mesh: Mesh): Triangulated {
   return {
     boundary,
     leaving: edgesLeaving(boundary),

@@ -59,7 +59,7 @@ export interface MendAllOptions {
 
 /** Of the piece's area no more than this is changed unasked. */
 const UNASKED = 0.1;
-/** A way that changes no more than this needs no other beside it. */
+/** A route that changes no more than this needs no other beside it. */
 const LITTLE = 0.02;
 /** Rounds after which mending stops even if something is left. */
 const ROUNDS = 80;
@@ -73,7 +73,7 @@ interface Mended {
   examination: Examination;
 }
 
-/** What the way from one piece to another is judged by. */
+/** What the route from one piece to another is judged by. */
 interface Task {
   library: Library;
   most: number;
@@ -81,7 +81,7 @@ interface Task {
   onProgress: (done: number, open: number) => boolean;
 }
 
-/** Where a way begins. */
+/** Where a route begins. */
 interface Begun extends Mended {
   done: readonly Done[];
 }
@@ -89,7 +89,7 @@ interface Begun extends Mended {
 /** Findings that are left, by `keyOf`, with the mend that would change too much. */
 type Reasons = Map<string, MendAction | undefined>;
 
-/** How far a way has led. */
+/** How far a route has led. */
 interface Route extends Mended {
   done: Done[];
   reasons: Reasons;
@@ -210,10 +210,14 @@ function viaLost(start: Piece, left: Examination, task: Task): (Route & { begun:
   let piece = start;
   for (const finding of openFindings(left.findings)) {
     const scene: Scene = { piece, examination: left, finding, library, hanging: [] };
-    const ways = isMarkLost(finding) ? [growPlate, ontoMaterial, asMaterial] : finding.kind === "beyond-line" ? [smaller] : [];
+    const attempts = isMarkLost(finding)
+      ? [growPlate, ontoMaterial, asMaterial]
+      : finding.kind === "beyond-line"
+        ? [smaller]
+        : [];
     const isThere = (now: Piece) =>
       unlessTangled(() => examine(now, library, { notes: false }))?.findings.some((other) => isAlike(other, finding)) ?? true;
-    for (const attempt of ways.map((way) => way(scene))) {
+    for (const attempt of attempts.map((attempt) => attempt(scene))) {
       const amount = attempt?.amounts?.find((each) => !isThere(attempt.apply(piece, each)));
       if (!attempt || amount === undefined) continue;
       piece = attempt.apply(piece, amount);
@@ -246,7 +250,7 @@ function missingInWords({ solids, findings, leastWidth }: Examination): Map<stri
 
 const isWhole = ({ findings }: Examination) => openFindings(findings).length === 0;
 
-/** Of two ways the one that leads further; of two that lead to the end, the one that changes less. */
+/** Of two routes the one that leads further; of two that lead to the end, the one that changes less. */
 function better(first: Route, second: Route | "too much" | null): Route {
   if (second === null) return first;
   if (second === "too much") return { ...first, more: true };
@@ -279,7 +283,7 @@ function placeMarks(
   return false;
 }
 
-/** Loose parts are tied together over the shortest ways. */
+/** Loose parts are tied together by the shortest ties. */
 function tieLoose({ piece, examination }: Mended, offer: Offer, library: Library): boolean {
   const loose = openOf(examination).filter(({ kind }) => kind === "loose" || kind === "island");
   if (loose.length === 0) return false;

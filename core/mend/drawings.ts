@@ -17,7 +17,7 @@ function drawingOf({ piece, examination, finding, hanging }: Scene): DrawingPart
   );
 }
 
-const changed = (piece: Piece, id: string, edit: (part: DrawingPart) => DrawingPart): Piece => ({
+const changeDrawing = (piece: Piece, id: string, edit: (part: DrawingPart) => DrawingPart): Piece => ({
   ...piece,
   parts: piece.parts.map((part) => (part.kind === "drawing" && part.id === id ? edit(part) : part)),
 });
@@ -32,7 +32,8 @@ export function thickenDrawing(scene: Scene): Attempt | null {
     least: 0,
     most: THICKEST,
     amounts: thickerBy(missing, THICKEST),
-    apply: (now, amount) => changed(now, drawing.id, (old) => ({ ...old, thicken: round(Math.min(10, old.thicken + amount)) })),
+    apply: (now, amount) =>
+      changeDrawing(now, drawing.id, (old) => ({ ...old, thicken: round(Math.min(10, old.thicken + amount)) })),
   };
 }
 
@@ -46,7 +47,7 @@ export function widenFrame(scene: Scene): Attempt | null {
     least: 0,
     most: THICKEST,
     amounts: thickerBy(missing, THICKEST),
-    apply: (now, amount) => changed(now, drawing.id, (old) => ({ ...old, frame: round((old.frame ?? 0) + amount) })),
+    apply: (now, amount) => changeDrawing(now, drawing.id, (old) => ({ ...old, frame: round((old.frame ?? 0) + amount) })),
   };
 }
 
@@ -60,7 +61,7 @@ export function enlargeDrawing(scene: Scene): Attempt | null {
     most: 1,
     amounts: largerBy(scene.examination.leastWidth, scene.finding.width),
     apply: (now, amount) =>
-      changed(now, drawing.id, (old) => ({ ...old, height: round(Math.min(1000, old.height * (1 + amount))) })),
+      changeDrawing(now, drawing.id, (old) => ({ ...old, height: round(Math.min(1000, old.height * (1 + amount))) })),
   };
 }
 
@@ -79,7 +80,7 @@ export function withoutIsland({ piece, examination, finding }: Scene): Attempt |
   const island = islandsOf(solid.region).find((each) => regionContains(each, finding.at.x, finding.at.y));
   const left = drawing && island && leftOf(drawing, island, islandsOf(solid.region));
   if (!drawing || !left) return null;
-  const without = (now: Piece) => changed(now, drawing.id, (old) => ({ ...old, ...left }));
+  const without = (now: Piece) => changeDrawing(now, drawing.id, (old) => ({ ...old, ...left }));
   return doneOrNot("leave-out", "leave out", without, [solid.id]);
 }
 

@@ -4,7 +4,7 @@ export { bridgePlace } from "./bridge";
 export { counterPlace } from "./counter";
 export { intoGap, lettersIntoGap } from "./intoGap";
 export { type Mend, offerMends } from "./offer";
-export { type RingSize, ringSized } from "./ringSize";
+export { type RingSize, sizeRing } from "./ringSize";
 export { type SizeWanted, scaleTo } from "./scaleTo";
 export type { MendAction, MendKind } from "./scene";
 export { stickPlace } from "./stickPlace";

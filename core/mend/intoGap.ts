@@ -3,7 +3,7 @@
  */
 import { buildPiece, type Library, layOutWords } from "../examine";
 import { type Box, crossingsAt, joinBoxes, type Region, regionBox } from "../geometry";
-import { boundedTo, changeLetter, type LetterChange, type Part, type Piece, type Word } from "../piece";
+import { changeLetter, clampToBounds, type LetterChange, type Part, type Piece, type Word } from "../piece";
 import { changeWord, round } from "./scene";
 
 /** Places across the word at which the space is looked at. */
@@ -83,7 +83,7 @@ export function lettersIntoGap(piece: Piece, wordId: string, bite: number, libra
     const [top, bottom] = [space.high + bite, space.low - bite];
     const dotsTop = Math.max(...dots.map((box) => box?.maxY ?? -Infinity));
     const up = dots.length > 0 ? 0 : round(top - body.maxY);
-    const more = boundedTo(body.minY + up - bottom, "word", "changes", "reach");
+    const more = clampToBounds(body.minY + up - bottom, "word", "changes", "reach");
     stretched.push({ ...body, minY: bottom, maxY: top });
     made = changeLetter(made, wordId, key, (old) => ({
       ...old,

@@ -62,7 +62,7 @@ export function moveTowards({ piece, finding, hanging }: Scene): (Attempt | null
   );
   // Straight down is what lowering a dot does already.
   if (!direction || (direction.y < -0.9 && hanging.length === 1 && isDot(hanging[0]!))) return [];
-  const action: Attempt["action"] = (by) => ({ does: "move", by, many: hanging.length > 1, way: direction });
+  const action: Attempt["action"] = (by) => ({ does: "move", by, many: hanging.length > 1, direction });
   return [moveAlong(piece, hanging, direction, "move", action)];
 }
 

@@ -6,7 +6,7 @@ import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { intersection, regionArea, regionBox } from "../geometry";
 import { applyMove, type Piece, parsePiece, STOCKS, sidesOf } from "../piece";
-import { beginPiece, intoGap, lettersIntoGap, offerMends, ringSized } from "./index";
+import { beginPiece, intoGap, lettersIntoGap, offerMends, sizeRing } from "./index";
 
 const library = shippedLibrary();
 const pieceOf = (parts: object[]) => parsePiece({ name: "p", stock: STOCKS[0], parts });
@@ -226,19 +226,19 @@ describe("a ring of letters", () => {
     ["between two rings", arc({ line: 4, between: { gap: 15, bite: 1.5, line: 4 } })],
   ])("%s gets the diameters asked for", (_, path) => {
     const piece = pieceOf([word("WORDSROUND", { size: { by: "cap-height", mm: 14 }, path })]);
-    const both = ringOf(ringSized(piece, "w1", { outer: 110, hole: 70 }, library)!);
+    const both = ringOf(sizeRing(piece, "w1", { outer: 110, hole: 70 }, library)!);
     expect(2 * both.outer).toBeCloseTo(110, 1);
     expect(2 * both.inner).toBeCloseTo(70, 1);
     // One of them leaves the other as it was.
     const { inner } = ringOf(piece);
-    const wider = ringOf(ringSized(piece, "w1", { outer: 130 }, library)!);
+    const wider = ringOf(sizeRing(piece, "w1", { outer: 130 }, library)!);
     expect(2 * wider.outer).toBeCloseTo(130, 1);
     expect(wider.inner).toBeCloseTo(inner, 1);
   });
 
   it("a line that runs straight has none; a hole as large as the ring cannot be", () => {
-    expect(ringSized(pieceOf([word("HI")]), "w1", { outer: 80 }, library)).toBeNull();
-    expect(ringSized(pieceOf([word("HI", { path: arc() })]), "w1", { outer: 80, hole: 80 }, library)).toBeNull();
+    expect(sizeRing(pieceOf([word("HI")]), "w1", { outer: 80 }, library)).toBeNull();
+    expect(sizeRing(pieceOf([word("HI", { path: arc() })]), "w1", { outer: 80, hole: 80 }, library)).toBeNull();
   });
 
   it("a disc centred on it reaches beyond it by its margin on every side, however far it goes round", () => {

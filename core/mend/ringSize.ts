@@ -2,7 +2,7 @@
  * A line of letters round a middle, sized by its outer diameter and its hole.
  */
 import { type Library, layOutWords } from "../examine";
-import { type ArcPath, boundedTo, type Piece, type Word } from "../piece";
+import { type ArcPath, clampToBounds, type Piece, type Word } from "../piece";
 import { changeWord } from "./scene";
 
 type Layout = ReturnType<typeof layOutWords>["layouts"][number];
@@ -25,7 +25,7 @@ const SETTLED = 0.005;
  *
  * @returns as near to the diameters as the bounds of a piece allow; `null` where the line does not run round a middle
  */
-export function ringSized(piece: Piece, wordId: string, wanted: RingSize, library: Library): Piece | null {
+export function sizeRing(piece: Piece, wordId: string, wanted: RingSize, library: Library): Piece | null {
   const layoutOf = (now: Piece) => layOutWords(now, library).layouts.find((layout) => layout.wordId === wordId);
   const start = layoutOf(piece)?.ring;
   if (!start) return null;
@@ -53,14 +53,14 @@ function nearer(word: Word, { capHeight }: Layout, ring: Extent, wanted: Extent)
     const radius = path.radius + (path.reading === "clockwise" ? wanted.inner - ring.inner : wanted.outer - ring.outer);
     return fit({
       ...path,
-      radius: boundedTo(radius, "word", "path", "arc", "radius"),
-      between: { ...path.between, gap: boundedTo(gap, "word", "path", "arc", "between", "gap") },
+      radius: clampToBounds(radius, "word", "path", "arc", "radius"),
+      between: { ...path.between, gap: clampToBounds(gap, "word", "path", "arc", "between", "gap") },
     });
   }
   const share = (wanted.outer - wanted.inner) / Math.max(0.1, ring.outer - ring.inner);
   const radius = wanted.inner + (path.radius - ring.inner) * share;
   return {
-    ...fit({ ...path, radius: boundedTo(radius, "word", "path", "arc", "radius") }),
-    size: { by: "cap-height", mm: boundedTo(capHeight * share, "word", "size", "cap-height", "mm") },
+    ...fit({ ...path, radius: clampToBounds(radius, "word", "path", "arc", "radius") }),
+    size: { by: "cap-height", mm: clampToBounds(capHeight * share, "word", "size", "cap-height", "mm") },
   };
 }

@@ -32,7 +32,7 @@ export type MendAction =
   /** The word, or the drawing of that name. */
   | { does: "thicken"; by: number; drawing?: string }
   | { does: "larger"; drawing?: string }
-  | { does: "move"; by: number; many: boolean; way: Point }
+  | { does: "move"; by: number; many: boolean; direction: Point }
   | { does: "bring closer"; by: number; many: boolean }
   /** A holder reaches further into what it holds. */
   | { does: "overlap"; by: number; part: "bar" | "stick" | "tie" }

@@ -27,12 +27,12 @@ export interface TieUpOptions {
 
 /** How far ties reach into the material on either side, as shares of their width: the first that holds is taken. */
 const DEPTHS = [0.55, 1, 1.7, 3];
-/** What is left over after a round of ties has another way found for it. */
+/** What is left over after a round of ties has another tie found for it. */
 const ROUNDS = 3;
 /** Ties longer than this would be seen as bars of their own, mm. */
 const LONGEST = 60;
 
-/** The shortest ways first, like rails between villages (J. B. Kruskal, "On the shortest spanning subtree of a graph", 1956). */
+/** The shortest ties first, like rails between villages (J. B. Kruskal, "On the shortest spanning subtree of a graph", 1956). */
 export function tieUp(piece: Piece, library: Library, { width, count = 1 }: TieUpOptions): TiedUp {
   let now = piece;
   let examination = examine(now, library, { notes: false });
@@ -91,7 +91,7 @@ function shortTies({ findings, solids, holds, leastWidth }: Examination): Set<st
 /** The fewer separate pieces, then the fewer weak places, the better. */
 const worth = ({ cutouts, findings }: Examination): number => -1000 * cutouts.length - openFindings(findings).length;
 
-/** Ways between separate pieces that join them all, and a second one for each that is joined, where it is wanted. */
+/** Ties between separate pieces that join them all, and a second one for each that is joined, where it is wanted. */
 function shortestPairs({ cutouts }: Examination, width: number, count: 1 | 2): Pair[] {
   const regions = cutouts.map(({ region }) => region);
   const places = placesOf(regions);
@@ -146,7 +146,7 @@ function placesOf(regions: readonly Region[]): Places {
     const [found] = trees[owner]!.neighbors(x, y, 1, most);
     return found === undefined ? null : (all[owner]![found] ?? null);
   };
-  /** Ways from every place of one piece to the nearest of another, the shortest first. */
+  /** Ties from every place of one piece to the nearest of another, the shortest first. */
   const pairsBetween = (a: number, b: number) =>
     all[a]!.flatMap((from) => {
       const to = nearest(from, b, LONGEST);

@@ -10,7 +10,7 @@ import { type Attempt, FURTHEST, round, type Scene, unit } from "./scene";
 const TIE_SHARE = 1.15;
 /** Longest second tie, mm. */
 const LONGEST = 30;
-/** Of the parts that hang on a joint so many are looked at, and so many of the ways found are tried. */
+/** Of the parts that hang on a joint so many are looked at, and so many of the ties found are tried. */
 const HANGING_TRIED = 6;
 const PAIRS_TRIED = 3;
 

@@ -2,7 +2,7 @@
  * Animals.
  */
 import { difference, type Region, union } from "../geometry";
-import { arc, disc, ellipse, mirrored, polar, polygon, stroke } from "./draw";
+import { arc, disc, ellipse, mirror, polar, polygon, stroke } from "./draw";
 import { pathRegion } from "./path";
 
 function paw(): Region {
@@ -69,7 +69,7 @@ function butterfly(): Region {
     pathRegion("M52 54C62 88 92 104 100 90C106 74 92 52 54 46Z"),
     pathRegion("M52 50C74 56 90 40 86 22C82 4 62 10 52 40Z"),
   ]);
-  return union([wing, mirrored(wing), ellipse(50, 50, 8, 36), stroke([50, 80, 42, 98], 12.5), stroke([50, 80, 58, 98], 12.5)]);
+  return union([wing, mirror(wing), ellipse(50, 50, 8, 36), stroke([50, 80, 42, 98], 12.5), stroke([50, 80, 58, 98], 12.5)]);
 }
 
 function snail(): Region {

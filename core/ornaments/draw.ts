@@ -19,10 +19,10 @@ export const ellipse = (x: number, y: number, rx: number, ry: number, turned = 0
 };
 
 /** The same, mirrored in the vertical through x. */
-export const mirrored = (region: Region, x = 50): Region => transformRegion(region, [-1, 0, 0, 1, 2 * x, 0]);
+export const mirror = (region: Region, x = 50): Region => transformRegion(region, [-1, 0, 0, 1, 2 * x, 0]);
 
 /** The same, turned about a point. */
-export function turned(region: Region, degrees: number, x = 50, y = 50): Region {
+export function turn(region: Region, degrees: number, x = 50, y = 50): Region {
   const [a, b, c, d] = rotation(radians(degrees));
   return transformRegion(region, [a, b, c, d, x - a * x - c * y, y - b * x - d * y]);
 }

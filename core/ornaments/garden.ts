@@ -2,7 +2,7 @@
  * Garden and wood.
  */
 import { difference, type Region, rotation, transformRegion, union } from "../geometry";
-import { disc, mirrored, polar, polygon, radians, stroke, turned } from "./draw";
+import { disc, mirror, polar, polygon, radians, stroke, turn } from "./draw";
 import { pathRegion } from "./path";
 
 function leaf(): Region {
@@ -39,14 +39,14 @@ function tulip(): Region {
     pathRegion("M50 48C26 48 18 70 24 100L38 84L50 102L62 84L76 100C82 70 74 48 50 48Z"),
     stroke([50, 54, 50, 7], 13),
     side,
-    mirrored(side),
+    mirror(side),
   ]);
 }
 
 /** Four leaves, each a heart, on a bent stalk. */
 function clover(): Region {
   const heart = pathRegion("M50 50C42 66 28 72 28 86C28 97 45 101 50 88C55 101 72 97 72 86C72 72 58 66 50 50Z");
-  const leaves = [45, 135, 225, 315].map((angle) => turned(heart, angle, 50, 54));
+  const leaves = [45, 135, 225, 315].map((angle) => turn(heart, angle, 50, 54));
   return union([...leaves, disc(50, 54, 14), stroke([50, 50, 54, 22, 66, 7], 13)]);
 }
 

@@ -2,7 +2,7 @@
  * House and feast.
  */
 import { difference, type Region, union } from "../geometry";
-import { arc, disc, ellipse, mirrored, polygon, stroke } from "./draw";
+import { arc, disc, ellipse, mirror, polygon, stroke } from "./draw";
 import { pathRegion } from "./path";
 
 function crown(): Region {
@@ -41,7 +41,7 @@ function gift(): Region {
     polygon(8, 0, 92, 0, 92, 46, 8, 46),
     polygon(2, 46, 98, 46, 98, 68, 2, 68),
     loop,
-    mirrored(loop),
+    mirror(loop),
     disc(50, 74, 11),
   ]);
 }
@@ -83,7 +83,7 @@ function note(): Region {
 function bow(): Region {
   const loop = pathRegion("M50 60C66 88 96 100 104 88C110 74 110 52 104 40C96 28 66 40 50 56Z");
   const tail = pathRegion("M44 56L58 52L86 8L70 12L64 0Z");
-  return union([loop, mirrored(loop), tail, mirrored(tail), disc(50, 58, 14)]);
+  return union([loop, mirror(loop), tail, mirror(tail), disc(50, 58, 14)]);
 }
 
 function candle(): Region {

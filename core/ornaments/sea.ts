@@ -2,7 +2,7 @@
  * Harbour and sea.
  */
 import { difference, type Region, union } from "../geometry";
-import { arc, disc, ellipse, mirrored, polar, polygon, stroke } from "./draw";
+import { arc, disc, ellipse, mirror, polar, polygon, stroke } from "./draw";
 import { pathRegion } from "./path";
 
 function anchor(): Region {
@@ -83,7 +83,7 @@ function crab(): Region {
     stroke([70, 44, 98, 50, 94, 66], 14),
     difference(disc(88, 78, 19), polygon(88, 76, 80, 104, 104, 100)),
   ]);
-  return union([ellipse(50, 40, 33, 23), half, mirrored(half), stroke([42, 58, 38, 72], 13), stroke([58, 58, 62, 72], 13)]);
+  return union([ellipse(50, 40, 33, 23), half, mirror(half), stroke([42, 58, 38, 72], 13), stroke([58, 58, 62, 72], 13)]);
 }
 
 /** A drop, standing on its round end. */

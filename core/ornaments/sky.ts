@@ -2,7 +2,7 @@
  * Sky, and plain figures.
  */
 import { difference, type Region, transformRegion, union } from "../geometry";
-import { disc, polar, polygon, stroke, turned } from "./draw";
+import { disc, polar, polygon, stroke, turn } from "./draw";
 import { pathRegion } from "./path";
 
 const heart = () =>
@@ -26,7 +26,7 @@ const cloud = () => union([disc(28, 34, 26), disc(58, 52, 32), disc(92, 36, 28),
 /** Six arms, each with a pair of twigs. */
 function snowflake(): Region {
   const arm = union([stroke([50, 50, 50, 94], 13), stroke([50, 68, 66, 82], 12.5), stroke([50, 68, 34, 82], 12.5)]);
-  return union(Array.from({ length: 6 }, (_, i) => turned(arm, 60 * i)));
+  return union(Array.from({ length: 6 }, (_, i) => turn(arm, 60 * i)));
 }
 
 const mountain = () => union([polygon(-6, 0, 44, 92, 94, 0), polygon(36, 0, 84, 66, 128, 0)]);

@@ -19,7 +19,7 @@ export interface Bounds {
 export const partBounds = (kind: Part["kind"], ...path: string[]): Bounds => boundsAt("part", partSchema, [kind, ...path]);
 
 /** A figure of a part as near to the wanted one as its bounds allow, in hundredths: how far a hand can pull. */
-export function boundedTo(mm: number, kind: Part["kind"], ...path: string[]): number {
+export function clampToBounds(mm: number, kind: Part["kind"], ...path: string[]): number {
   const { least, most } = partBounds(kind, ...path);
   return Math.min(most, Math.max(least, Math.round(mm * 100) / 100));
 }

@@ -1,7 +1,7 @@
 /**
  * Changes a maker makes with the hand: each returns a changed copy and leaves the piece as it was.
  */
-import { boundedTo } from "./bounds";
+import { clampToBounds } from "./bounds";
 import { resizePart, type Side } from "./resize";
 import {
   type Anchor,
@@ -86,8 +86,9 @@ export function applyMove(piece: Piece, move: Move): Piece {
     case "holder":
       return change(move.id, (part) => {
         if (part.kind === "bar")
-          return { ...part, dx: within(part.dx + dx), overlap: boundedTo(part.overlap + dy, "bar", "overlap") };
-        if (part.kind === "stick") return { ...part, dx: within(part.dx + dx), bite: boundedTo(part.bite + dy, "stick", "bite") };
+          return { ...part, dx: within(part.dx + dx), overlap: clampToBounds(part.overlap + dy, "bar", "overlap") };
+        if (part.kind === "stick")
+          return { ...part, dx: within(part.dx + dx), bite: clampToBounds(part.bite + dy, "stick", "bite") };
         if (part.kind === "word" || part.kind === "backing" || part.kind === "stake") return part;
         // A tenth of a millimetre by the arrow keys is a degree round the piece.
         if (part.kind === "loop") return { ...part, angle: turned(part.angle - 10 * dx) };

@@ -1,7 +1,7 @@
 /**
  * Sizes of holders and shapes, changed by their edges.
  */
-import { boundedTo } from "./bounds";
+import { clampToBounds } from "./bounds";
 import type { Part } from "./schema";
 
 /** The edge that is in the hand. */
@@ -37,31 +37,31 @@ export function resizePart(part: Part, side: Side, out: number): Part {
   const across = side === "right";
   switch (part.kind) {
     case "bar":
-      if (!across) return { ...part, height: boundedTo(part.height + out, "bar", "height") };
+      if (!across) return { ...part, height: clampToBounds(part.height + out, "bar", "height") };
       return part.length === "fit"
-        ? { ...part, overhang: boundedTo(part.overhang + out, "bar", "overhang") }
-        : { ...part, length: boundedTo(part.length + 2 * out, "bar", "length") };
+        ? { ...part, overhang: clampToBounds(part.overhang + out, "bar", "overhang") }
+        : { ...part, length: clampToBounds(part.length + 2 * out, "bar", "length") };
     case "stick":
       return across
-        ? { ...part, width: boundedTo(part.width + 2 * out, "stick", "width") }
-        : { ...part, length: boundedTo(part.length + out, "stick", "length") };
+        ? { ...part, width: clampToBounds(part.width + 2 * out, "stick", "width") }
+        : { ...part, length: clampToBounds(part.length + out, "stick", "length") };
     case "stake":
       return across
-        ? { ...part, margin: boundedTo(part.margin + out, "stake", "margin") }
-        : { ...part, below: boundedTo(part.below + out, "stake", "below") };
+        ? { ...part, margin: clampToBounds(part.margin + out, "stake", "margin") }
+        : { ...part, below: clampToBounds(part.below + out, "stake", "below") };
     case "backing":
-      return { ...part, distance: boundedTo(part.distance + out, "backing", "distance") };
+      return { ...part, distance: clampToBounds(part.distance + out, "backing", "distance") };
     case "loop":
-      return { ...part, outer: Math.max(part.hole + LEAST_WALL, boundedTo(part.outer + 2 * out, "loop", "outer")) };
+      return { ...part, outer: Math.max(part.hole + LEAST_WALL, clampToBounds(part.outer + 2 * out, "loop", "outer")) };
     case "ornament":
-      return { ...part, height: boundedTo(part.height + 2 * out, "ornament", "height") };
+      return { ...part, height: clampToBounds(part.height + 2 * out, "ornament", "height") };
     case "drawing":
-      return { ...part, height: boundedTo(part.height + 2 * out, "drawing", "height") };
+      return { ...part, height: clampToBounds(part.height + 2 * out, "drawing", "height") };
     case "shape": {
       const { size } = part;
       if (size.by === "fit")
-        return { ...part, size: { ...size, margin: boundedTo(size.margin + out, "shape", "size", "fit", "margin") } };
-      const grown = (mm: number) => boundedTo(mm + 2 * out, "shape", "size", "own", "width");
+        return { ...part, size: { ...size, margin: clampToBounds(size.margin + out, "shape", "size", "fit", "margin") } };
+      const grown = (mm: number) => clampToBounds(mm + 2 * out, "shape", "size", "own", "width");
       if (part.form === "disc") {
         const width = grown(Math.min(size.width, size.height));
         return { ...part, size: { ...size, width, height: width } };

@@ -23,7 +23,7 @@ export interface ChainLetter {
   solids: number[];
   falls: boolean;
   weak: boolean;
-  /** Narrowest way to a holder, mm. */
+  /** Width of the widest path to a holder, mm. */
   hold: number;
   ties: number;
   /** Joints with holders, widest first. */

@@ -36,8 +36,8 @@ describe("a mirrored pair", () => {
   });
 
   it("has its engraving mirrored, or readable in the same place", () => {
-    const boxes = (["mirrored", "readable"] as const).map((way) => {
-      const piece = earring(way);
+    const boxes = (["mirrored", "readable"] as const).map((mode) => {
+      const piece = earring(mode);
       const { engrave } = sheetOf(piece, examine(piece, library));
       return { engrave, half: engrave.slice(engrave.length / 2) };
     });

@@ -37,8 +37,8 @@ export function twinMatrix({ maxX }: Box, gap: number): Matrix {
 }
 
 /** Readable engraving lies where the mirrored one would, unmirrored. */
-function twinEngraving(engrave: Region, mirror: Matrix, way: "readable" | "mirrored"): Region {
+function twinEngraving(engrave: Region, mirror: Matrix, mode: "readable" | "mirrored"): Region {
   const mirrored = transformRegion(engrave, mirror);
   const [own, there] = [regionBox(engrave), regionBox(mirrored)];
-  return way === "mirrored" || !own || !there ? mirrored : translateRegion(engrave, there.minX - own.minX, 0);
+  return mode === "mirrored" || !own || !there ? mirrored : translateRegion(engrave, there.minX - own.minX, 0);
 }

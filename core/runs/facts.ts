@@ -79,7 +79,7 @@ export const isLaid = ({ verdict, stock }: RowFacts, { weak }: Pick<SheetChoices
   stock === of && (verdict === "holds" || (weak && verdict === "weak"));
 
 /** What is told of a row that could not be made. */
-export const refusedRow = (texts: readonly string[], why: string): RowFacts => ({
+export const refuseRow = (texts: readonly string[], why: string): RowFacts => ({
   verdict: "not made",
   before: "not made",
   name: texts.filter(Boolean).join(" · ").slice(0, 80),

@@ -23,7 +23,7 @@ export {
   type RowFacts,
   type RowShape,
   type RowVerdict,
-  refusedRow,
+  refuseRow,
   shapeOf,
 } from "./facts";
 export {
@@ -37,17 +37,17 @@ export {
   usedOn,
 } from "./layout";
 export { type Column, decodeList, type List, ListError, type ListRow, MOST_ROWS, problemOf, readList } from "./list";
-export { numberedSheet, type OnSheet } from "./numbers";
+export { numberSheet, type OnSheet } from "./numbers";
 export { leftoverOf, MOST_OFFCUTS, type Offcut, offcutSchema, outlineOf, rectangleOutline, usedOf } from "./offcuts";
 export { type PackedRegion, packRegion, unpackRegion } from "./packed";
-export { type FontTally, namesToTry, type Ranking, rankedFonts, tryFont } from "./ranking";
+export { type FontTally, namesToTry, type Ranking, rankFonts, tryFont } from "./ranking";
 export {
   type Design,
   isStarter,
   linesOf,
   type MadeRow,
   makeRow,
-  mendedRow,
+  mendRow,
   pieceFor,
   type RowOptions,
   thinnestHold,

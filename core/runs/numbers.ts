@@ -35,7 +35,7 @@ export interface OnSheet {
  *
  * @param used what is gone of the sheet: nothing can be scored there
  */
-export function numberedSheet(pieces: readonly OnSheet[], page: { width: number; height: number }, used: Region = []): Sheet {
+export function numberSheet(pieces: readonly OnSheet[], page: { width: number; height: number }, used: Region = []): Sheet {
   const sheet = sheetWith(pieces);
   if (pieces.every(({ number }) => number === null)) return sheet;
   const regions = pieces.map(({ sheet: own, matrix }) => transformRegion(own.material, matrix));

@@ -54,5 +54,5 @@ export function tryFont(
 }
 
 /** Best first: more that hold, then fewer that fall. */
-export const rankedFonts = (fonts: Ranking["fonts"]): [string, FontTally][] =>
+export const rankFonts = (fonts: Ranking["fonts"]): [string, FontTally][] =>
   Object.entries(fonts).sort(([, a], [, b]) => b.holds - a.holds || a.falls + a.notMade - (b.falls + b.notMade));

@@ -87,11 +87,11 @@ const withFont = (piece: Piece, font: string): Piece => ({
 
 /** @throws OutlineError for outlines that cannot be computed with */
 export function makeRow(design: Design, texts: readonly string[], library: Library, options: RowOptions): MadeRow {
-  return mendedRow(pieceFor(design, texts, library, options), library, options.mend);
+  return mendRow(pieceFor(design, texts, library, options), library, options.mend);
 }
 
 /** A piece examined, and mended where it needs it. */
-export function mendedRow(piece: Piece, library: Library, mend: boolean): MadeRow {
+export function mendRow(piece: Piece, library: Library, mend: boolean): MadeRow {
   const examination = examine(piece, library);
   const before = examination.verdict;
   if (!mend || before === "holds") return { piece, examination, before, mended: null };

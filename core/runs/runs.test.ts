@@ -19,12 +19,12 @@ import {
   linesOf,
   makeRow,
   namesToTry,
-  numberedSheet,
+  numberSheet,
   outlineOf,
   packRegion,
   type RowFacts,
   type RowShape,
-  rankedFonts,
+  rankFonts,
   readList,
   rectangleOutline,
   type SizeRule,
@@ -217,7 +217,7 @@ describe("numbers on a sheet", () => {
     const placed = [square(10, 10), square(44, 10), square(10, 40)];
     const same = [1, 0, 0, 1, 0, 0] as const;
     const page = { width: 100, height: 70 };
-    const sheet = numberedSheet(
+    const sheet = numberSheet(
       placed.map((sheet, i) => ({ sheet, matrix: same, number: String(i + 8) })),
       page,
     );
@@ -231,10 +231,10 @@ describe("numbers on a sheet", () => {
     expect(Math.min(...lines.map(({ minX, minY }) => Math.min(minX, minY)))).toBeGreaterThan(0);
     // Where nothing is left of the sheet no number is scored: they go to the other side.
     const used = [rectangle(40, 0, 60, 70)];
-    const beside = numberedSheet([{ sheet: square(10, 10), matrix: same, number: "8" }], page, used).score;
+    const beside = numberSheet([{ sheet: square(10, 10), matrix: same, number: "8" }], page, used).score;
     expect(beside.length).toBeGreaterThan(0);
     for (const line of beside) expect(regionBox([line])!.maxX).toBeLessThan(40);
-    expect(numberedSheet([{ sheet: square(1, 1), matrix: same, number: "1" }], { width: 32, height: 22 }).score).toEqual([]);
+    expect(numberSheet([{ sheet: square(1, 1), matrix: same, number: "1" }], { width: 32, height: 22 }).score).toEqual([]);
   });
 });
 
@@ -251,7 +251,7 @@ describe("letterings for a whole list", () => {
         return [font, tally];
       }),
     );
-    const [first, second] = rankedFonts(fonts);
+    const [first, second] = rankFonts(fonts);
     expect(first![1].holds).toBeGreaterThanOrEqual(second![1].holds);
     // What cannot be made at a size counts against the lettering.
     expect(tryFont(design, [["Kit"]], library, "anton", { by: "height", mm: 5 })).toMatchObject({ holds: 0, notMade: 1 });

@@ -56,13 +56,13 @@ describe("beams that bear a load", () => {
       for (let from = 0; from < nodes; from++) {
         if (still[from] === 1) continue;
         const expected = new Set<number>();
-        const goOn = (node: number, seen: Set<number>, way: number[]) => {
+        const goOn = (node: number, seen: Set<number>, path: number[]) => {
           for (const [link, [a, b]] of links.entries()) {
             if (a !== node && b !== node) continue;
             const other = a === node ? b : a;
             if (seen.has(other)) continue;
-            if (still[other] === 1) for (const each of [...way, link]) expected.add(each);
-            else goOn(other, new Set([...seen, other]), [...way, link]);
+            if (still[other] === 1) for (const each of [...path, link]) expected.add(each);
+            else goOn(other, new Set([...seen, other]), [...path, link]);
           }
         };
         goOn(from, new Set([from]), []);

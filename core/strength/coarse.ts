@@ -21,7 +21,7 @@ export const SHORTEST = 0.08;
  * Nodes that lie close to each other are one: the narrowest, and all that are near it. What is near one of those only is not, else a thin
  * neck, which has its nodes close together, would be one node from end to end.
  */
-export function merged({ x, y, width, links }: MedialGraph): MedialGraph {
+export function mergeNodes({ x, y, width, links }: MedialGraph): MedialGraph {
   const beside = neighboursOf(x.length, links);
   const numberOf = new Int32Array(x.length).fill(-1);
   const kept: MedialGraph = { x: [], y: [], width: [], links: [] };
@@ -96,7 +96,7 @@ export function withoutCorners({ x, y, width, links }: MedialGraph, fixed: Uint8
  *
  * @param fixed nodes that stay: what is held
  */
-export function coarsened({ x, y, width, links }: MedialGraph, fixed: Uint8Array): [number, number][] {
+export function coarsenRuns({ x, y, width, links }: MedialGraph, fixed: Uint8Array): [number, number][] {
   const beside = neighboursOf(x.length, links);
   const stays = (i: number) => fixed[i] === 1 || beside[i]!.length !== 2;
   const seen = new Uint8Array(x.length);

@@ -10,7 +10,7 @@ import { type Box, boxDistance, boxOfPoint, DisjointSets, type Region, regionCon
 import type { MedialGraph } from "../measure";
 import { bearingBeams } from "./bearing";
 import { type Factored, Unheld } from "./blocks";
-import { coarsened, merged, neighboursOf, SHORTEST, withoutCorners } from "./coarse";
+import { coarsenRuns, mergeNodes, neighboursOf, SHORTEST, withoutCorners } from "./coarse";
 import { deepestIn } from "./discs";
 import { type Material, sectionsOf, stiffness, stressesIn, wideningTo } from "./element";
 import { hankinson } from "./grain";
@@ -110,7 +110,7 @@ export const frameOf = (graph: MedialGraph, material: Material, supports: readon
 
 /** Frames of one piece that is held in several ways. */
 export function framesOf(graph: MedialGraph, material: Material, lost: number): (supports: readonly Support[]) => Frame {
-  const { x, y, width, links } = merged(graph);
+  const { x, y, width, links } = mergeNodes(graph);
   const copy = (): MedialGraph => ({ x: [...x], y: [...y], width: [...width], links: [...links] });
   return (supports) => {
     try {
@@ -142,7 +142,7 @@ function frameHeld(graph: MedialGraph, material: Material, supports: readonly Su
   const hangs = reachedFrom(reached, uncut);
   const { x, y, width, links, still } = hanging(
     all,
-    coarsened({ ...all, links: withoutCorners(all, isHeld) }, isHeld),
+    coarsenRuns({ ...all, links: withoutCorners(all, isHeld) }, isHeld),
     reached,
     isHeld,
   );
@@ -346,7 +346,7 @@ function held(graph: MedialGraph, supports: readonly Support[]): MedialGraph {
 
 /** A disc reaches into a box when its middle is no more than this share of its width away: a hair more than half, for what sampling misses. */
 const REACHES = 0.52;
-/** A way into a box that is narrower than this share of a disc that reaches into it is not how that disc is held. */
+/** An opening into a box that is narrower than this share of a disc that reaches into it is not how that disc is held. */
 const AS_WIDE = 0.9;
 
 /**

@@ -34,15 +34,15 @@ export interface Held {
   by: HeldBy;
   places: Support[];
   /** All that it could be held by. */
-  ways: HeldBy[];
+  possible: HeldBy[];
 }
 
 /** Where a piece is held in use: as the maker says, else at its sticks and spikes, its loops, else at what holds the letters. */
 export function heldBy({ parts, hand }: Holding, loaded: Pick<Loaded, "solids" | "standIn">): Held {
   const places = placesOf(parts, loaded);
-  const ways = HELD_BY.filter((way) => places[way].length > 0);
-  const by = ways.find((way) => way === hand?.held) ?? ways[0] ?? "letters";
-  return { by, places: places[by], ways };
+  const possible = HELD_BY.filter((by) => places[by].length > 0);
+  const by = possible.find((by) => by === hand?.held) ?? possible[0] ?? "letters";
+  return { by, places: places[by], possible };
 }
 
 /** The places alone. */

@@ -17,4 +17,4 @@ export {
 } from "./loads";
 export { bearsAll, createLoadTest, type Fingered, type LoadTest, type LoadTester, usesThatCount } from "./loadTest";
 export { densityOf, materialOf } from "./material";
-export { gramsOf, hangsTurned, standsOut, weightOf } from "./weight";
+export { gramsOf, hangingTurn, overhang, weightOf } from "./weight";

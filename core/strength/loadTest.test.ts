@@ -190,7 +190,7 @@ describe("its own weight", () => {
     const hung = onBar();
     hung.parts.push(parsePiece({ ...onBar(), parts: [{ kind: "loop", id: "loop", outer: 14, hole: 6 }] }).parts[0]!);
     const { test } = examiner.loads(hung);
-    expect(test.held).toMatchObject({ by: "loop", ways: ["loop", "bar", "holder"] });
+    expect(test.held).toMatchObject({ by: "loop", possible: ["loop", "bar", "holder"] });
     const uses = new Map(test.uses.map((use) => [use.kind, use]));
     const weight = weightOf(test.grams);
     expect(uses.get("hanging")!.force).toBeCloseTo(10 * weight, 9);

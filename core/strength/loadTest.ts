@@ -8,13 +8,13 @@ import { framesOf, type Strain, StrengthError } from "./frame";
 import { type Held, heldBy, type Loaded, rimsOf } from "./held";
 import {
   DIRECTIONS,
-  dropped,
+  dropLoad,
   forcesOf,
   type LetterLoad,
   loadsInUse,
   loadsOn,
   type OnLetters,
-  peeled,
+  peelLoad,
   type UseLoad,
 } from "./loads";
 import { materialOf } from "./material";
@@ -95,7 +95,7 @@ export function createLoadTest(piece: Piece, loaded: Loaded, { letters: some, dr
     const { stresses } = strained;
     for (let n = 0; n < shares.length; n++) shares[n] = Math.max(shares[n]!, (stresses[n]! * finger) / strength);
     if (tool !== "laser" || direction !== "out of the sheet") return;
-    const film = peeled(strained, under, { strength });
+    const film = peelLoad(strained, under, { strength });
     if (!peeling || film.takes / film.force < peeling.takes / peeling.force) peeling = film;
   };
   const letters = loadsOn(frame, { held, forces, onPush }, pushed, { strength });
@@ -113,16 +113,18 @@ export function createLoadTest(piece: Piece, loaded: Loaded, { letters: some, dr
     const { width: wide, ...lands } = frame.heaviest();
     const side = LANDS * wide;
     const underIt = { minX: lands.x - side, maxX: lands.x + side, minY: lands.y - side, maxY: lands.y + side };
-    uses.push(dropped(frames([underIt]), lands, mass, { strength }));
+    uses.push(dropLoad(frames([underIt]), lands, mass, { strength }));
   }
   let outline: Region | undefined;
   return {
     test: { held, finger, grams, centre, letters, uses, strokes },
     finger: (at, wanted) => {
-      const ways = DIRECTIONS.filter(({ direction }) => wanted === undefined || direction === wanted).map(
+      const trials = DIRECTIONS.filter(({ direction }) => wanted === undefined || direction === wanted).map(
         ({ direction, force }) => ({ direction, bent: frame.bend({ ...at, force, grip: frame.underFinger(at) }) }),
       );
-      const { direction, bent } = ways.reduce((worst, each) => (each.bent.worst.stress > worst.bent.worst.stress ? each : worst));
+      const { direction, bent } = trials.reduce((worst, each) =>
+        each.bent.worst.stress > worst.bent.worst.stress ? each : worst,
+      );
       // What has fallen does not bend with the rest.
       outline ??= simplify(whole, DRAWN);
       const moved = outline.flatMap((ring) =>

@@ -183,12 +183,12 @@ export function loadsInUse(
 }
 
 /** Fallen flat, a piece lands on where it is heaviest, and its own weight goes on. @param frame held there */
-export function dropped(frame: Frame, at: Point, { weight, places }: Mass, sheet: Sheet): UseLoad {
+export function dropLoad(frame: Frame, at: Point, { weight, places }: Mass, sheet: Sheet): UseLoad {
   return { kind: "dropping", ...loadOf(frame.carry([0, 0, 1], places), FALL * weight, at, sheet) };
 }
 
 /** The film is pulled off by the ends of letters. @param strained by one newton out of the sheet @param under the stroke there */
-export function peeled(strained: Strained, under: OneNewton["under"], sheet: Sheet): UseLoad {
+export function peelLoad(strained: Strained, under: OneNewton["under"], sheet: Sheet): UseLoad {
   const at = { x: under.x, y: under.y };
   return { kind: "peeling", ...loadOf(strained, PEEL * Math.min(STRIP, under.width), at, sheet) };
 }

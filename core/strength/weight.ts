@@ -36,11 +36,11 @@ export function spreadOver(region: Region): Point[] {
  *
  * @returns how far it turns, degrees, counter-clockwise
  */
-export const hangsTurned = (centre: Point, at: Point): number =>
+export const hangingTurn = (centre: Point, at: Point): number =>
   (Math.atan2(-(centre.x - at.x), -(centre.y - at.y)) * 180) / Math.PI;
 
 /** How far the centre of mass is beside what it stands on, mm; 0 over it. */
-export function standsOut({ x }: Point, feet: readonly Box[]): number {
+export function overhang({ x }: Point, feet: readonly Box[]): number {
   const [left, right] = [Math.min(...feet.map(({ minX }) => minX)), Math.max(...feet.map(({ maxX }) => maxX))];
   return Math.max(0, left - x, x - right);
 }

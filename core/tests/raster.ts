@@ -2,7 +2,7 @@
  * An independent way to measure: pixels instead of triangles.
  *
  * The squared Euclidean distance transform is P. F. Felzenszwalb and D. P. Huttenlocher's ("Distance transforms of sampled
- * functions", Theory of Computing 8, 2012); the widest way between two pixels is found by flooding from the widest down.
+ * functions", Theory of Computing 8, 2012); the widest path between two pixels is found by flooding from the widest down.
  */
 import { type Region, regionBox } from "../geometry";
 
@@ -88,7 +88,7 @@ function distanceTransform(inside: Uint8Array, width: number, height: number, pi
   return grid.map((squared) => Math.sqrt(squared) * pixel);
 }
 
-/** Diameter in mm of the widest disc that can travel between two places, 0 where no way leads from one to the other. */
+/** Diameter in mm of the widest disc that can travel between two places, 0 where no path leads from one to the other. */
 export function widestPath(raster: Raster, from: { x: number; y: number }, to: { x: number; y: number }): number {
   const { region, width, height, pixel, x0, y0, distance } = raster;
   /** The pixel of a place; of it and its neighbours the deepest, so that rounding the place costs nothing. */

@@ -13,7 +13,7 @@ const [TOP, RIGHT, BOTTOM, LEFT] = [0, 1, 2, 3];
  * right, 8 lower left). The shape is on its left as one looks at the picture. Two lines cross a square of which opposite pixels are in:
  * numbers 16 and 17 are 5 and 10 with the shape joined across the middle.
  */
-const WAYS: readonly (readonly [from: number, to: number])[][] = [
+const SEGMENTS: readonly (readonly [from: number, to: number])[][] = [
   [],
   [[LEFT, TOP]],
   [[TOP, RIGHT]],
@@ -46,7 +46,9 @@ const WAYS: readonly (readonly [from: number, to: number])[][] = [
   ],
 ];
 /** For each of them and each side the side where the line goes out, −1 for none. */
-const OUT = Int8Array.from(WAYS.flatMap((ways) => [0, 1, 2, 3].map((side) => ways.find(([from]) => from === side)?.[1] ?? -1)));
+const OUT = Int8Array.from(
+  SEGMENTS.flatMap((segments) => [0, 1, 2, 3].map((side) => segments.find(([from]) => from === side)?.[1] ?? -1)),
+);
 
 /**
  * All closed contours at a level, in pixels: x to the right and y upwards from the lower left corner, so that the shape lies to the left of

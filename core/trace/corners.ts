@@ -37,7 +37,7 @@ interface Corner {
  * @param unevenness 1 for a clean picture, more for noise
  * @returns fewer points: corners where two straight arms meet, ends of straight lines, and points on curves as dense as before
  */
-export function sharpened(contour: Ring, unevenness = 1): Ring {
+export function sharpenCorners(contour: Ring, unevenness = 1): Ring {
   const ring = evenly(contour);
   const n = ring.length / 2;
   if (n < 12) return ring;

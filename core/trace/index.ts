@@ -6,14 +6,14 @@
  */
 import { type CurvePath, fitCurves, type Ring, ringArea, windingTest } from "../geometry";
 import { contoursAt } from "./contours";
-import { sharpened } from "./corners";
+import { sharpenCorners } from "./corners";
 import { type FieldOptions, readField, type ShapeField } from "./field";
 import { type Picture, PictureError } from "./picture";
-import { scaled } from "./sized";
+import { scaleCurve } from "./sized";
 
 export { type FieldOptions, readField, type ShapeField } from "./field";
 export { checkPictureSize, MOST_PIXELS, type Picture, PictureError } from "./picture";
-export { type Sized, sizedOutlines } from "./sized";
+export { type Sized, sizeOutlines } from "./sized";
 export { levelAngle } from "./straighten";
 
 export interface TraceOptions {
@@ -91,7 +91,7 @@ export function outlinesAt(field: ShapeField, options: TraceOptions = {}): Trace
   const { rings, ...told } = previewAt(field, options);
   const unevenness = 1 + Math.min(2, field.noise / UNEVEN);
   const scale = (FITTED * (options.detail ?? 1)) / unevenness;
-  const outlines = rings.flatMap((ring) => fitRing(sharpened(ring, unevenness), scale) ?? []);
+  const outlines = rings.flatMap((ring) => fitRing(sharpenCorners(ring, unevenness), scale) ?? []);
   const nodes = outlines.reduce((sum, { segments }) => sum + segments.length, 0);
   return { ...told, outlines, nodes };
 }
@@ -117,5 +117,5 @@ function fitRing(ring: Ring, scale: number): CurvePath | null {
     ring.map((value) => value * scale),
     true,
   );
-  return path && scaled(path, 1 / scale);
+  return path && scaleCurve(path, 1 / scale);
 }

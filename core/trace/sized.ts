@@ -28,8 +28,8 @@ const FINE = 0.002;
  * @param hollow leaves a frame of this width along the edge, mm
  * @throws PictureError where that is nothing
  */
-export function sizedOutlines(outlines: readonly CurvePath[], scale: number, hollow?: number): Sized {
-  const large = outlines.map((path) => scaled(path, scale));
+export function sizeOutlines(outlines: readonly CurvePath[], scale: number, hollow?: number): Sized {
+  const large = outlines.map((path) => scaleCurve(path, scale));
   const box = regionBox(large.map((path) => flatten(path, FINE)));
   if (!box) throw new PictureError("There is no outline to be sized");
   if (hollow === undefined) return { outlines: large, box };
@@ -45,7 +45,7 @@ export function sizedOutlines(outlines: readonly CurvePath[], scale: number, hol
 }
 
 /** The path, so many times as large. */
-export function scaled(path: CurvePath, factor: number): CurvePath {
+export function scaleCurve(path: CurvePath, factor: number): CurvePath {
   const segments = path.segments.map((segment): CurveSegment => {
     const end = { x: segment.x * factor, y: segment.y * factor };
     if (segment.type === "L") return { type: "L", ...end };

@@ -4,7 +4,7 @@
 import { describe, expect, it } from "vitest";
 import { flatten, regionArea, ringArea } from "../geometry";
 import { freshSeed, numbersFrom } from "../tests/seed";
-import { levelAngle, type Picture, PictureError, readField, sizedOutlines, tracePicture } from ".";
+import { levelAngle, type Picture, PictureError, readField, sizeOutlines, tracePicture } from ".";
 
 type Inside = (x: number, y: number) => boolean;
 type Colour = readonly [number, number, number, number];
@@ -198,9 +198,9 @@ describe("choices", () => {
 
   it("hollow leaves a frame along the edge; too wide a one is told", () => {
     const { outlines } = tracePicture(drawn(100, 100, disc(50, 50, 40)));
-    const sized = sizedOutlines(outlines, 0.5, 3);
+    const sized = sizeOutlines(outlines, 0.5, 3);
     expect(regionArea(sized.outlines.map((path) => flatten(path)))).toBeCloseTo(Math.PI * (20 ** 2 - 17 ** 2), 0);
-    expect(() => sizedOutlines(outlines, 0.5, 21)).toThrow(/wider than 42 mm/);
+    expect(() => sizeOutlines(outlines, 0.5, 21)).toThrow(/wider than 42 mm/);
   });
 });
 

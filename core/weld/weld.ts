@@ -13,7 +13,7 @@ import {
   segmentDistance2,
   type TracedRegion,
   union,
-  unionTraced,
+  unionWithSources,
 } from "../geometry";
 
 export interface WeldPart {
@@ -34,7 +34,7 @@ const SHIFT = 3 / GRID;
 
 /** Unites all parts. Counters stay open; an overlap never cancels out, since each part is normalised before. */
 export function weld(parts: readonly WeldPart[]): Weld {
-  const traced = unionTraced(parts.map((part) => part.region));
+  const traced = unionWithSources(parts.map((part) => part.region));
   return { region: traced.region, owners: findOwners(traced, parts.flatMap(outlinesOf)) };
 }
 
@@ -47,7 +47,7 @@ export function weldMore(done: Weld, more: readonly WeldPart[], number: number):
   const boxes = more.map(({ region }) => regionBox(region));
   const near = done.region.map((ring) => boxes.some((box) => boxesMeet(box, regionBox([ring]))));
   const touched = done.region.filter((_, r) => near[r]);
-  const traced = unionTraced([touched, ...more.map(({ region }) => region)]);
+  const traced = unionWithSources([touched, ...more.map(({ region }) => region)]);
   const outlines = [
     ...done.region.flatMap((ring, r): Outline[] => (near[r] ? [{ ring, owners: done.owners[r]! }] : [])),
     ...more.flatMap(({ region }, i) => region.map((ring): Outline => ({ ring, owners: number + i }))),

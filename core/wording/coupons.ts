@@ -12,7 +12,7 @@ const ROW_NAMES: Record<Row, string> = {
   "short along": "short arms along",
 };
 
-/** @param grain false where both ways are alike */
+/** @param grain false where both directions are alike */
 export const rowName = (row: Row, grain: boolean): string =>
   grain ? ROW_NAMES[row] : row.startsWith("long") ? "long arms" : "short arms";
 
@@ -65,6 +65,6 @@ export function strengthSentence({ along, across }: CouponFigures["strength"], g
   const told = (measured: Measured) =>
     `${measured.mean.toFixed(0)} N/mm²${measured.spread === null ? "" : ` ± ${measured.spread.toFixed(0)}`}`;
   if (!along && !across) return "No arm has been pulled yet.";
-  const ways = [along && `${told(along)} along`, across && `${told(across)} across`].filter((each) => each !== null);
-  return `An arm broke at ${ways.join(", ")}${grain ? " the grain" : ""}.`;
+  const arms = [along && `${told(along)} along`, across && `${told(across)} across`].filter((each) => each !== null);
+  return `An arm broke at ${arms.join(", ")}${grain ? " the grain" : ""}.`;
 }

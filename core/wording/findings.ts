@@ -3,7 +3,7 @@
  */
 import type { Finding, FindingOf, Labels, PartLabel } from "../judge";
 import { formatLength, formatNumber, type Units } from "../piece";
-import { loadedSo, newton } from "./loads";
+import { describeLoad, newton } from "./loads";
 import { capital, countWord, listOf, nameOf, placeName } from "./names";
 
 /** @param labels how the parts are called that the finding names */
@@ -130,7 +130,7 @@ function givesWay(finding: FindingOf<"gives-way">, labels: Labels, units: Units)
   const advice = isOdd
     ? "Hold it a second time, or take a thicker sheet."
     : `Make ${place === undefined ? "it" : name} ${wanted} there, or hold it a second time.`;
-  if (letters.length === 0) return `${loadedSo(load, force)} it breaks at ${newton(takes)}, ${where}. ${advice}`;
+  if (letters.length === 0) return `${describeLoad(load, force)} it breaks at ${newton(takes)}, ${where}. ${advice}`;
   const names = capital(listOf(letters.map((id) => nameOf(labels.get(id)))));
   const many = letters.length > 1;
   const at = many ? `give way, the first at ${newton(takes)}` : `gives way at ${newton(takes)}`;

@@ -252,7 +252,7 @@ function stakeSentence({ below, gap, clear, bite, margin, point, total, corner }
 
 function drawingSentence(part: DrawingPart, say: Say): Choices {
   const { name, height, turn, mirror, at, meets, gap, lap, thicken, round, frame, holder } = part;
-  const ways: Record<DrawingPart["meets"], string> = {
+  const texts: Record<DrawingPart["meets"], string> = {
     add: "joined to what it touches",
     carve: "knocked out",
     halo: `free in a gap of ${say(gap)}`,
@@ -270,7 +270,7 @@ function drawingSentence(part: DrawingPart, say: Say): Choices {
     placeChoice(at, say),
     { key: "thicken", label: "Strokes", lead: "has", says: strokes, usual: thicken === 0 },
     roundChoice(round, say),
-    { key: "meets", label: "It", lead: "is", says: ways[meets], usual: false },
+    { key: "meets", label: "It", lead: "is", says: texts[meets], usual: false },
     {
       key: "holder",
       label: "Does it hold",
@@ -304,7 +304,7 @@ function roundChoice(round: number, say: Say): Choices[number] {
 }
 
 function ornamentSentence({ name, height, turn, mirror, at, meets, closes, gap, round }: Ornament, say: Say): Choices {
-  const ways: Record<Ornament["meets"], string> = {
+  const texts: Record<Ornament["meets"], string> = {
     add: "joined to what it touches",
     carve: closes ? "in the place of a counter" : "knocked out",
     halo: `free in a gap of ${say(gap)}`,
@@ -315,6 +315,6 @@ function ornamentSentence({ name, height, turn, mirror, at, meets, closes, gap, 
     turnChoice(turn, mirror),
     placeChoice(at, say),
     roundChoice(round, say),
-    { key: "meets", label: "It", lead: "is", says: ways[meets], usual: false },
+    { key: "meets", label: "It", lead: "is", says: texts[meets], usual: false },
   ];
 }

@@ -24,7 +24,7 @@ export const heldSentence = (by: HeldBy, purpose: Piece["purpose"]): string =>
   by === "stick" ? `Held by its stick, two thirds of it in the ${purpose === "stake" ? "soil" : "cake"}.` : `${HELD[by]}.`;
 
 /** What a piece is held by, for a list to choose from. */
-const WAYS: Record<HeldBy, string> = {
+const HELD_TEXTS: Record<HeldBy, string> = {
   stick: "its stick",
   stake: "its point",
   loop: "its loop",
@@ -33,7 +33,7 @@ const WAYS: Record<HeldBy, string> = {
   holder: "what its letters hang on",
   letters: "its largest letter",
 };
-export const waySaid = (way: HeldBy): string => WAYS[way];
+export const describeHeldBy = (by: HeldBy): string => HELD_TEXTS[by];
 
 export const FORCE_NAMES: Record<keyof Forces, string> = { finger: "A finger", planting: "Planting", tugging: "Tugging" };
 
@@ -59,7 +59,7 @@ export function loadSentence({ letters, finger, uses }: LoadTest, labels: Labels
 }
 
 /** "Pushed in with 20 N, a little askew," */
-export function loadedSo(load: UseLoad["kind"] | LetterLoad["direction"], force: number, into?: string): string {
+export function describeLoad(load: UseLoad["kind"] | LetterLoad["direction"], force: number, into?: string): string {
   switch (load) {
     case "planting":
       return `Pushed ${into ? `into the ${into}` : "in"} with ${newton(force)}, a little askew,`;
@@ -80,7 +80,7 @@ export function loadedSo(load: UseLoad["kind"] | LetterLoad["direction"], force:
 
 /** "Pushed into the cake with 20 N, a little askew, it holds; it breaks at 64 N." */
 export function inUseSentence({ kind, force, takes }: UseLoad, purpose: Piece["purpose"]): string {
-  const said = loadedSo(kind, force, purpose === "stake" ? "soil" : "cake");
+  const said = describeLoad(kind, force, purpose === "stake" ? "soil" : "cake");
   return takes < force
     ? `${said} it breaks: it takes ${newton(takes)}.`
     : `${said} it holds; it ${Number.isFinite(takes) ? `breaks at ${newton(takes)}` : "takes any force"}.`;

@@ -34,7 +34,7 @@ export function describeMend(action: MendAction, units: Units): string {
     case "stretch down":
       return `Stretch it down ${say(action.by)}`;
     case "move":
-      return `Move ${action.many ? "them" : "it"} ${say(action.by)} ${direction(action.way)}`;
+      return `Move ${action.many ? "them" : "it"} ${say(action.by)} ${direction(action.direction)}`;
     case "bring closer":
       return `Bring ${action.many ? "them" : "it"} ${say(action.by)} closer`;
     case "overlap":

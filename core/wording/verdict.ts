@@ -5,7 +5,7 @@ import type { Examination } from "../examine";
 import { type Finding, type FindingOf, type Labels, measureState, type PartLabel, type Verdict } from "../judge";
 import { formatLength, type Units } from "../piece";
 import { describeFinding } from "./findings";
-import { loadedSo, newton } from "./loads";
+import { describeLoad, newton } from "./loads";
 import { capital, countWord, listOf, nameOf, placeName } from "./names";
 
 /** The one sentence above the piece. @param lost what the cut takes from a joint, mm */
@@ -52,7 +52,7 @@ function givesWayText(findings: readonly FindingOf<"gives-way">[], labels: Label
   const worst = findings.reduce((least, each) => (each.takes / each.force < least.takes / least.force ? each : least));
   const letters = findings.flatMap((finding) => finding.letters);
   const at = `${newton(worst.takes)} of ${newton(worst.force)}`;
-  if (worst.letters.length === 0) return `${loadedSo(worst.load, worst.force)} it breaks at ${newton(worst.takes)}.`;
+  if (worst.letters.length === 0) return `${describeLoad(worst.load, worst.force)} it breaks at ${newton(worst.takes)}.`;
   if (letters.length === 1) return `${capital(nameOf(labels.get(letters[0]!)))} gives way in the hand, at ${at}.`;
   return `${capital(countWord(letters.length))} letters give way in the hand, the first at ${at}.`;
 }

@@ -1,4 +1,4 @@
-import { readList, refusedRow, USUAL_CHOICES } from "@mend-joint/core/runs";
+import { readList, refuseRow, USUAL_CHOICES } from "@mend-joint/core/runs";
 import { expect, it } from "vitest";
 import { openDatabase } from "../store/database";
 import { createRun, type RowResult, rowsSince, tallyOf } from "../store/runs";
@@ -27,7 +27,7 @@ function fragile(bomb: string): Pool & { asked: number } {
           font,
           pieceVersion: null,
           madeOf: texts[0]!,
-          made: { document: null, facts: { ...refusedRow(texts, ""), verdict: "holds" }, shape: null },
+          made: { document: null, facts: { ...refuseRow(texts, ""), verdict: "holds" }, shape: null },
         }),
       );
     } as never,

@@ -3,7 +3,7 @@
  * middle leaves its jobs to the next.
  */
 import { randomUUID } from "node:crypto";
-import { namesToTry, refusedRow } from "@mend-joint/core/runs";
+import { namesToTry, refuseRow } from "@mend-joint/core/runs";
 import { fontsOf } from "../store/fonts";
 import {
   dueRows,
@@ -163,6 +163,6 @@ async function rankFont(db: Database, pool: Pool, { run: id, id: ranking, font }
 /** What is told of a row on which a thread ended. */
 function lostRow({ number, texts, font, own }: RowToMake, { closed }: Pool): RowResult {
   if (closed) throw new Error("The threads were closed.");
-  const facts = refusedRow(texts, "It takes more memory or time than one name may have. Change the name or its lettering.");
+  const facts = refuseRow(texts, "It takes more memory or time than one name may have. Change the name or its lettering.");
   return { number, texts, font, pieceVersion: own?.version ?? null, madeOf: "", made: { document: null, facts, shape: null } };
 }

@@ -16,7 +16,7 @@ import {
   usedOf,
 } from "@mend-joint/core/runs";
 import { fontsOf } from "../store/fonts";
-import { finishedRows, getRun, keepLaying, keepLayout, type StoredRun } from "../store/runs";
+import { getRun, keepLaying, keepLayout, readFinishedRows, type StoredRun } from "../store/runs";
 import type { Database } from "../store/stored";
 import type { Pool } from "./pool";
 import type { Job } from "./queue";
@@ -45,7 +45,7 @@ export async function layPieces(db: Database, pool: Pool, job: LayJob): Promise<
 async function layRun(db: Database, pool: Pool, run: StoredRun, { id: laying, keep, seconds }: LayJob): Promise<void> {
   const { sheet } = run.choices;
   const stock = stockOf(run.design).id;
-  const rows = (await finishedRows(db, run.id)).filter(({ facts }) => isLaid(facts, sheet, stock));
+  const rows = (await readFinishedRows(db, run.id)).filter(({ facts }) => isLaid(facts, sheet, stock));
   const drawn = await drawRows(db, pool, run.id, laying, rows);
   const pieces = rows.flatMap(({ number, count, note }): NestPiece[] => {
     const outline = drawn.get(number);
@@ -86,7 +86,13 @@ async function layRun(db: Database, pool: Pool, run: StoredRun, { id: laying, ke
 }
 
 /** What is cut of each row's piece, by all threads. */
-async function drawRows(db: Database, pool: Pool, run: string, laying: string, rows: Awaited<ReturnType<typeof finishedRows>>) {
+async function drawRows(
+  db: Database,
+  pool: Pool,
+  run: string,
+  laying: string,
+  rows: Awaited<ReturnType<typeof readFinishedRows>>,
+) {
   const fonts = await fontsOf(
     db,
     rows.map(({ document }) => document),

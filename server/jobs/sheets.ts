@@ -21,7 +21,7 @@ import {
 import { describeAllDone } from "@mend-joint/core/wording";
 import Papa from "papaparse";
 import { fontsOf } from "../store/fonts";
-import { finishedRows, type StoredRun, shapesOf } from "../store/runs";
+import { readFinishedRows, type StoredRun, shapesOf } from "../store/runs";
 import type { Database } from "../store/stored";
 import { writeCutList } from "./cutListPdf";
 import type { Pool } from "./pool";
@@ -45,7 +45,7 @@ const rowsOf = ({ sheets }: Layout) => [...new Set(sheets.flatMap(({ pieces }) =
 export async function staleRows(db: Database, { id, design }: StoredRun, layout: Layout): Promise<number[]> {
   const stock = stockOf(design).id;
   const laid = rowsOf(layout);
-  const rows = new Map((await finishedRows(db, id, laid)).map((row) => [row.number, row]));
+  const rows = new Map((await readFinishedRows(db, id, laid)).map((row) => [row.number, row]));
   return laid.filter((number) => {
     const row = rows.get(number);
     return !row || row.made_of !== layout.made[number] || !isLaid(row.facts, layout.choices, stock);
@@ -72,15 +72,15 @@ export async function faultsOf(
 }
 
 /** What is cut of rows, for laying. */
-export async function drawnRows(db: Database, pool: Pool, run: string, numbers: readonly number[]): Promise<Map<number, Drawn>> {
-  const rows = await finishedRows(db, run, [...new Set(numbers)]);
+export async function drawRows(db: Database, pool: Pool, run: string, numbers: readonly number[]): Promise<Map<number, Drawn>> {
+  const rows = await readFinishedRows(db, run, [...new Set(numbers)]);
   const documents = rows.map(({ document }) => document);
   const drawn = await pool.run({ does: "outlines", documents, fonts: await fontsOf(db, documents) });
   return new Map(rows.flatMap(({ number }, i) => (drawn[i] ? [[number, drawn[i]] as const] : [])));
 }
 
 /** A layout of which some sheets were changed by hand, with what lies too near on them. */
-export async function provedLayout(
+export async function proveLayout(
   db: Database,
   pool: Pool,
   { id }: StoredRun,
@@ -88,7 +88,7 @@ export async function provedLayout(
   changed: ReadonlySet<number>,
 ): Promise<Layout> {
   const numbers = [...changed].flatMap((sheet) => layout.sheets[sheet]!.pieces.map(({ row }) => row));
-  const drawn = await drawnRows(db, pool, id, numbers);
+  const drawn = await drawRows(db, pool, id, numbers);
   const faults = await faultsOf(pool, layout, (row) => drawn.get(row)?.region ?? [], [...changed]);
   return { ...layout, faults: [...layout.faults.filter(({ sheet }) => !changed.has(sheet)), ...faults] };
 }
@@ -100,7 +100,7 @@ interface OtherSheet {
 }
 
 /** The layout with a piece on another sheet, where there is room for it; `null` where there is none. All counted from 0. */
-export async function movedTo(
+export async function moveToSheet(
   db: Database,
   pool: Pool,
   run: StoredRun,
@@ -109,7 +109,7 @@ export async function movedTo(
 ): Promise<Layout | null> {
   const piece = layout.sheets[sheet]!.pieces[place]!;
   const there = layout.sheets[to]?.pieces ?? [];
-  const drawn = await drawnRows(db, pool, run.id, [piece.row, ...there.map(({ row }) => row)]);
+  const drawn = await drawRows(db, pool, run.id, [piece.row, ...there.map(({ row }) => row)]);
   const { width, height, gap, margin, turns } = layout.choices;
   const nested = await pool.run({
     does: "lay",
@@ -136,7 +136,7 @@ export async function movedTo(
     stays.includes(fault.sheet) ? { ...fault, sheet: stays.indexOf(fault.sheet) } : [],
   );
   const changed = new Set([sheet, to].filter((k) => stays.includes(k)).map((k) => stays.indexOf(k)));
-  const proved = await provedLayout(db, pool, run, { ...layout, sheets: stays.map((k) => sheets[k]!), faults }, changed);
+  const proved = await proveLayout(db, pool, run, { ...layout, sheets: stays.map((k) => sheets[k]!), faults }, changed);
   const timed = proved.sheets.map((each, k) => (changed.has(k) ? withEffort(db, pool, run, proved, k) : each));
   return { ...proved, sheets: await Promise.all(timed) };
 }
@@ -150,7 +150,7 @@ export async function withEffort(db: Database, pool: Pool, run: StoredRun, layou
 export async function onePage(db: Database, run: StoredRun, layout: Layout, k: number): Promise<OnePage> {
   const { sheets, choices } = layout;
   const { pieces } = sheets[k]!;
-  const rows = await finishedRows(
+  const rows = await readFinishedRows(
     db,
     run.id,
     pieces.map(({ row }) => row),
@@ -184,7 +184,7 @@ export async function sheetFile(
 /** Sheet, place, name, verdict, mends; places count on each sheet from 1, as the numbers beside the pieces do. */
 export async function cutList(db: Database, run: StoredRun, layout: Layout, units: Units) {
   const laid = rowsOf(layout);
-  const rows = new Map((await finishedRows(db, run.id, laid)).map((row) => [row.number, row]));
+  const rows = new Map((await readFinishedRows(db, run.id, laid)).map((row) => [row.number, row]));
   const lines = layout.sheets.flatMap(({ pieces }, sheet) =>
     pieces.flatMap(({ row: number }, place) => {
       const row = rows.get(number);

@@ -26,12 +26,12 @@ import {
   type FontTally,
   factsOf,
   type KeptDesign,
-  mendedRow,
-  numberedSheet,
+  mendRow,
+  numberSheet,
   pieceFor,
   type RowOptions,
   type RunChoices,
-  refusedRow,
+  refuseRow,
   shapeOf,
   tryFont,
 } from "@mend-joint/core/runs";
@@ -196,14 +196,14 @@ function makeOne(
     const mend = choices.mend && !own;
     const made = fingerprintOf(piece, mend);
     if (made === madeOf) return { ...result, madeOf, made: null };
-    const row = mendedRow(piece, library, mend);
+    const row = mendRow(piece, library, mend);
     return { ...result, madeOf: made, made: { document: row.piece, facts: factsOf(row), shape: shapeOf(row) } };
   } catch (error) {
     // One name that cannot be made does not stop the others.
     if (!(error instanceof ClearError)) console.error(error);
     const why =
       error instanceof ClearError ? error.message : "It could not be computed. Change the name or its lettering a little.";
-    return { ...result, madeOf: "", made: { document: null, facts: refusedRow(texts, why), shape: null } };
+    return { ...result, madeOf: "", made: { document: null, facts: refuseRow(texts, why), shape: null } };
   }
 }
 
@@ -260,12 +260,12 @@ function withCut(piece: Piece, material: Region, profile: Pick<MachineProfile, "
 
 async function sheetFile({ name, pieces, page, used, format, profile, fonts }: SheetTask): Promise<MadeFile> {
   const { piece, each } = drawn({ pieces, fonts, profile });
-  return makeFile({ ...piece, name, pair: undefined }, numberedSheet(each, page, used), format, { profile, page });
+  return makeFile({ ...piece, name, pair: undefined }, numberSheet(each, page, used), format, { profile, page });
 }
 
 function effort({ pieces, page, used, profile, fonts }: OnePage): SheetEffort {
   const { piece, each } = drawn({ pieces, fonts, profile });
-  const sheet = numberedSheet(each, page, used);
+  const sheet = numberSheet(each, page, used);
   const plan = planCut(piece, sheet, { profile, page });
   return { seconds: effortOf(plan.lines, plan.fills, speedsFor(piece.stock)).seconds, area: regionArea(sheet.material) };
 }

@@ -2,14 +2,14 @@ import { figuresOf, nothingRead, planCoupon, readingsSchema, SURVIVE, widthOn } 
 import { SHELF } from "@mend-joint/core/piece";
 import { freshSeed, numbersFrom } from "@mend-joint/core/tests/seed";
 import { describe, expect, it } from "vitest";
-import { triedByHand, truthOf } from "./trialHand";
+import { truthOf, tryByHand } from "./trialHand";
 
 describe.each(SHELF.map(({ stock }) => [stock.name, stock] as const))("%s", (_, stock) => {
   it("is always the same sheet; its readings are ones that a maker could have put in", () => {
     expect(truthOf(stock)).toEqual(truthOf({ ...stock }));
     const random = numbersFrom(freshSeed("trial hand"));
     const plan = planCoupon(stock);
-    const readings = triedByHand(plan, stock, random);
+    const readings = tryByHand(plan, stock, random);
     expect(readingsSchema.parse(readings)).toEqual(readings);
   });
 });
@@ -30,7 +30,7 @@ it("from ten test pieces, each laid by those before, its kerf, strength and leas
       made: "2026-05-17",
       read: "2026-05-17",
     };
-    coupons.push({ ...made, readings: i === 3 ? nothingRead() : triedByHand(plan, stock, random) });
+    coupons.push({ ...made, readings: i === 3 ? nothingRead() : tryByHand(plan, stock, random) });
   }
   const { kerf, strength, least } = figuresOf(coupons, stock);
   const truth = truthOf(stock);

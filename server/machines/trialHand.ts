@@ -51,7 +51,7 @@ export function truthOf(stock: Stock): Truth {
 const SCATTER = 0.08;
 
 /** @param random from 0 to 1 */
-export function triedByHand(plan: CouponPlan, stock: Stock, random: () => number = Math.random): Readings {
+export function tryByHand(plan: CouponPlan, stock: Stock, random: () => number = Math.random): Readings {
   const { kerf, hole, strength, curve } = truthOf(stock);
   const readings: Readings = { ...nothingRead(), trial: curve };
   for (const { row, number, width } of neckPlaces(plan)) {

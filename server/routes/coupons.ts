@@ -3,14 +3,14 @@ import { type Coupon, couponPiece, couponSchema, figuresOf, nothingRead, planCou
 import { withOwn } from "@mend-joint/core/piece";
 import { Hono } from "hono";
 import { z } from "zod";
-import { triedByHand } from "../machines/trialHand";
+import { tryByHand } from "../machines/trialHand";
 import { problem } from "../problems";
 import { coupons } from "../store/coupons";
 import type { Keeper } from "../store/database";
 import { createPiece } from "../store/pieces";
 import { ownStocks } from "../store/stocks";
 import type { Database } from "../store/stored";
-import { validated } from "./validated";
+import { validateJson } from "./validated";
 
 const NO_COUPON = "There is no such test piece; it may have been taken away.";
 const newCoupon = z.strictObject({
@@ -30,7 +30,7 @@ export function couponRoutes(db: Database, { copy }: Keeper): Hono {
   routes.get("/", async (c) => c.json({ coupons: await all(c.req.query("sheet") ?? "") }));
 
   /** The next one of a sheet: its necks lie where the ones before left it open. */
-  routes.post("/", validated(newCoupon), async (c) => {
+  routes.post("/", validateJson(newCoupon), async (c) => {
     const { sheet, made } = c.req.valid("json");
     const shelved = withOwn(await ownStocks.list(db)).find(({ id }) => id === sheet);
     if (!shelved) return problem(c, 404, "There is no such sheet on the shelf.");
@@ -57,17 +57,17 @@ export function couponRoutes(db: Database, { copy }: Keeper): Hono {
     return c.json(coupon, 201);
   });
 
-  routes.put("/:id", validated(couponSchema), async (c) => {
+  routes.put("/:id", validateJson(couponSchema), async (c) => {
     const coupon = { ...c.req.valid("json"), id: c.req.param("id") };
     await coupons.save(db, coupon);
     return c.json(coupon);
   });
 
   /** Cut by the trial cutter, and tried by its stand-in for a hand. */
-  routes.post("/:id/trial", validated(trialBody), async (c) => {
+  routes.post("/:id/trial", validateJson(trialBody), async (c) => {
     const coupon = (await coupons.list(db)).find(({ id }) => id === c.req.param("id"));
     if (!coupon) return problem(c, 404, NO_COUPON);
-    const tried = { ...coupon, readings: triedByHand(coupon.plan, coupon.stock), read: c.req.valid("json").read };
+    const tried = { ...coupon, readings: tryByHand(coupon.plan, coupon.stock), read: c.req.valid("json").read };
     await coupons.save(db, tried);
     return c.json(tried);
   });

@@ -4,7 +4,7 @@ import { type Context, Hono } from "hono";
 import { z } from "zod";
 import { FAULTS, type FaultyMachine } from "../machines/machine";
 import { problem } from "../problems";
-import { validated } from "./validated";
+import { validateJson } from "./validated";
 
 const NO_JOB = "There is no such job; it may have been taken off the list.";
 /** Fields of a form are text; these two are JSON. */
@@ -63,7 +63,7 @@ export function machineRoutes(machine: FaultyMachine): Hono {
     return sent ? c.json({ profile: sent.profile, stock: sent.stock }) : problem(c, 404, NO_JOB);
   });
 
-  routes.post("/jobs/:id/begin", validated(beginBody), async (c) =>
+  routes.post("/jobs/:id/begin", validateJson(beginBody), async (c) =>
     found(c, await machine.begin(c.req.param("id"), c.req.valid("json").speed)),
   );
 
@@ -73,7 +73,7 @@ export function machineRoutes(machine: FaultyMachine): Hono {
     (await machine.remove(c.req.param("id"))) ? c.body(null, 204) : problem(c, 404, NO_JOB),
   );
 
-  routes.post("/fault", validated(faultBody), async (c) => c.json(await machine.fail(c.req.valid("json").fault)));
+  routes.post("/fault", validateJson(faultBody), async (c) => c.json(await machine.fail(c.req.valid("json").fault)));
 
   return routes;
 }

@@ -3,14 +3,14 @@ import { Hono } from "hono";
 import { problem } from "../problems";
 import { ownOffcuts } from "../store/offcuts";
 import type { Database } from "../store/stored";
-import { validated } from "./validated";
+import { validateJson } from "./validated";
 
 export function offcutRoutes(db: Database): Hono {
   const routes = new Hono();
 
   routes.get("/", async (c) => c.json({ offcuts: await ownOffcuts.list(db) }));
 
-  routes.put("/:id", validated(offcutSchema), async (c) => {
+  routes.put("/:id", validateJson(offcutSchema), async (c) => {
     const offcut = { ...c.req.valid("json"), id: c.req.param("id") };
     await ownOffcuts.save(db, offcut);
     return c.json(offcut);

@@ -3,14 +3,14 @@ import { Hono } from "hono";
 import { problem } from "../problems";
 import { ownOutlines } from "../store/outlines";
 import type { Database } from "../store/stored";
-import { validated } from "./validated";
+import { validateJson } from "./validated";
 
 export function outlineRoutes(db: Database): Hono {
   const routes = new Hono();
 
   routes.get("/", async (c) => c.json({ outlines: await ownOutlines.list(db) }));
 
-  routes.put("/:id", validated(keptOutlineSchema), async (c) => {
+  routes.put("/:id", validateJson(keptOutlineSchema), async (c) => {
     const outline = { ...c.req.valid("json"), id: c.req.param("id") };
     await ownOutlines.save(db, outline);
     return c.json(outline);

@@ -6,7 +6,7 @@ import { problem } from "../problems";
 import type { Keeper } from "../store/database";
 import { createPiece, deletePiece, getPiece, listPieces, pieceHistory, restorePiece, savePiece } from "../store/pieces";
 import type { Database } from "../store/stored";
-import { validated } from "./validated";
+import { validateJson } from "./validated";
 
 const createBody = z.strictObject({ document: z.record(z.string(), z.unknown()) });
 const saveId = z.string().min(1).max(64);
@@ -25,7 +25,7 @@ export function pieceRoutes(db: Database, { copy }: Keeper): Hono {
 
   routes.get("/", async (c) => c.json({ pieces: await listPieces(db) }));
 
-  routes.post("/", validated(createBody), async (c) => {
+  routes.post("/", validateJson(createBody), async (c) => {
     const piece = parsePiece({ ...c.req.valid("json").document, id: randomUUID() });
     const created = await createPiece(db, piece);
     await copy({ ...created, deleted: false });
@@ -37,7 +37,7 @@ export function pieceRoutes(db: Database, { copy }: Keeper): Hono {
     return piece ? c.json(piece) : problem(c, 404, NO_PIECE);
   });
 
-  routes.put("/:id", validated(saveBody), async (c) => {
+  routes.put("/:id", validateJson(saveBody), async (c) => {
     const { document, ...from } = c.req.valid("json");
     const result = await savePiece(db, parsePiece({ ...document, id: c.req.param("id") }), from);
     if ("saved" in result) {

@@ -3,7 +3,7 @@ import { Hono } from "hono";
 import { problem } from "../problems";
 import { ownProfiles } from "../store/profiles";
 import type { Database } from "../store/stored";
-import { validated } from "./validated";
+import { validateJson } from "./validated";
 
 const isBuiltIn = (id: string) => PROFILES.some((profile) => profile.id === id);
 
@@ -12,7 +12,7 @@ export function profileRoutes(db: Database): Hono {
 
   routes.get("/", async (c) => c.json({ profiles: await ownProfiles.list(db) }));
 
-  routes.put("/:id", validated(profileSchema), async (c) => {
+  routes.put("/:id", validateJson(profileSchema), async (c) => {
     const id = c.req.param("id");
     if (isBuiltIn(id)) return problem(c, 409, "This profile comes with the app. Keep yours under another name.");
     const profile = { ...c.req.valid("json"), id };

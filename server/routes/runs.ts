@@ -44,7 +44,7 @@ import {
 import type { Database } from "../store/stored";
 import { foundRun, NO_RUN } from "./foundRun";
 import { sheetRoutes } from "./sheets";
-import { validated } from "./validated";
+import { validateJson } from "./validated";
 
 const NO_ROW = "The run has no such row.";
 
@@ -105,7 +105,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
     return c.json({ runs: await listRuns(db) });
   });
 
-  routes.post("/", validated(newRun), async (c) => {
+  routes.post("/", validateJson(newRun), async (c) => {
     const { name, design: wanted, list, columns, mend, size } = c.req.valid("json");
     const design = await takeDesign(db, wanted);
     if (!design) return problem(c, 404, "There is no such design; it may have been deleted.");
@@ -119,7 +119,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
   });
 
   /** Pieces of the rack on sheets: each is a row of its own. */
-  routes.post("/picked", validated(pickedBody), async (c) => {
+  routes.post("/picked", validateJson(pickedBody), async (c) => {
     const { name, pieces: ids } = c.req.valid("json");
     const pieces: Piece[] = [];
     for (const id of ids) {
@@ -185,7 +185,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
     }),
   );
 
-  routes.patch("/:id", validated(runBody), (c) =>
+  routes.patch("/:id", validateJson(runBody), (c) =>
     found(c, async ({ id }) => {
       const change = c.req.valid("json");
       const run = await changeRun(db, id, change);
@@ -215,7 +215,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
   );
 
   /** The design as it is on the rack now, or another one. */
-  routes.put("/:id/design", validated(designBody), (c) =>
+  routes.put("/:id/design", validateJson(designBody), (c) =>
     found(c, async ({ id }) => {
       const design = await takeDesign(db, c.req.valid("json"));
       if (!design) return problem(c, 404, "There is no such design; it may have been deleted.");
@@ -236,7 +236,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
     return c.json({ shapes: await shapesOf(db, c.req.param("id"), numbers) });
   });
 
-  routes.patch("/:id/rows/:number", validated(rowBody), (c) =>
+  routes.patch("/:id/rows/:number", validateJson(rowBody), (c) =>
     found(c, async ({ id, paused, design }) => {
       const { asListed, ...change } = c.req.valid("json");
       if ("picked" in design && (asListed || change.texts || change.font !== undefined)) {

@@ -20,14 +20,14 @@ import { type Context, Hono } from "hono";
 import { z } from "zod";
 import type { Crew } from "../jobs/crew";
 import type { Pool } from "../jobs/pool";
-import { cutList, drawnRows, movedTo, provedLayout, sheetFile, staleRows } from "../jobs/sheets";
+import { cutList, drawRows, moveToSheet, proveLayout, sheetFile, staleRows } from "../jobs/sheets";
 import { problem } from "../problems";
 import { ownOffcuts } from "../store/offcuts";
 import { ownProfiles } from "../store/profiles";
 import { endLaying, getRun, replaceLayout, type StoredRun, tallyOf } from "../store/runs";
 import type { Database } from "../store/stored";
 import { foundRun, NO_RUN } from "./foundRun";
-import { validated } from "./validated";
+import { validateJson } from "./validated";
 
 const layBody = z.strictObject({ keep: z.boolean(), seconds: z.number().min(0).max(600) });
 const placesBody = z.strictObject({
@@ -47,7 +47,7 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
 
   const found = foundRun(db);
 
-  routes.post("/:id/lay", validated(layBody), (c) =>
+  routes.post("/:id/lay", validateJson(layBody), (c) =>
     found(c, async ({ id }) => {
       const { due } = await tallyOf(db, id);
       if (due > 0) return problem(c, 409, `${due} rows are still being examined. Lay them when all are.`);
@@ -65,7 +65,7 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
   );
 
   /** Pieces that the maker has moved, turned or pinned. */
-  routes.put("/:id/places", validated(placesBody), async (c) => {
+  routes.put("/:id/places", validateJson(placesBody), async (c) => {
     const { moved } = c.req.valid("json");
     // What changes meanwhile, such as another piece that is moved, is not overwritten: it is looked at again.
     for (let tries = 0; tries < TRIES; tries++) {
@@ -79,14 +79,14 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
         piece.matrix = matrix;
         piece.pinned = pinned;
       }
-      const proved = await provedLayout(db, pool, run, layout, new Set(moved.map(({ sheet }) => sheet)));
+      const proved = await proveLayout(db, pool, run, layout, new Set(moved.map(({ sheet }) => sheet)));
       if (await replaceLayout(db, run.id, proved, run.change)) return c.json(proved);
     }
     return problem(c, 409, "The sheets are being changed at this moment. Try again.");
   });
 
   /** A piece onto another sheet, to where it has room; one beyond the last begins a sheet. */
-  routes.put("/:id/other-sheet", validated(otherSheetBody), async (c) => {
+  routes.put("/:id/other-sheet", validateJson(otherSheetBody), async (c) => {
     const { sheet, place, to } = c.req.valid("json");
     for (let tries = 0; tries < TRIES; tries++) {
       const run = await getRun(db, c.req.param("id"));
@@ -94,7 +94,7 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
       const layout = layoutOf(run);
       if (!layout?.sheets[sheet]?.pieces[place] || to > layout.sheets.length || to === sheet)
         return problem(c, 404, `There is no such place, or no sheet ${to + 1}.`);
-      const moved = await movedTo(db, pool, run, layout, { sheet, place, to });
+      const moved = await moveToSheet(db, pool, run, layout, { sheet, place, to });
       if (!moved) return problem(c, 409, `Sheet ${to + 1} has no room for it.`);
       if (await replaceLayout(db, run.id, moved, run.change)) return c.json(moved);
     }
@@ -108,7 +108,7 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
       const k = Number(c.req.param("number")) - 1;
       const sheet = layout?.sheets[k];
       if (!layout || !sheet) return problem(c, 404, "There is no such sheet.");
-      const drawn = await drawnRows(
+      const drawn = await drawRows(
         db,
         pool,
         run.id,

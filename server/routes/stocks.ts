@@ -3,7 +3,7 @@ import { Hono } from "hono";
 import { problem } from "../problems";
 import { ownStocks } from "../store/stocks";
 import type { Database } from "../store/stored";
-import { validated } from "./validated";
+import { validateJson } from "./validated";
 
 export function stockRoutes(db: Database): Hono {
   const routes = new Hono();
@@ -13,7 +13,7 @@ export function stockRoutes(db: Database): Hono {
     return c.json({ sheets: withOwn(own), own: own.map(({ id }) => id) });
   });
 
-  routes.put("/:id", validated(shelfSheetSchema), async (c) => {
+  routes.put("/:id", validateJson(shelfSheetSchema), async (c) => {
     const id = c.req.param("id");
     const sheet = c.req.valid("json");
     const kept = { ...sheet, id, stock: { ...sheet.stock, id } };

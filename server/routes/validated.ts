@@ -4,7 +4,7 @@ import type { z } from "zod";
 import { problem } from "../problems";
 
 /** JSON of a shape, or a problem that says what is wrong with it. */
-export function validated<T extends z.ZodType>(schema: T) {
+export function validateJson<T extends z.ZodType>(schema: T) {
   return zValidator("json", schema, (result, c) => {
     if (!result.success) return problem(c, 422, describeIssues(result.error as unknown as z.ZodError));
   });

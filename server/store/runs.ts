@@ -455,7 +455,7 @@ export async function changeRow(db: Database, run: string, number: number, chang
 }
 
 /** Documents of finished rows, with how many of each are wanted. */
-export async function finishedRows(db: Queryable, run: string, numbers?: readonly number[]) {
+export async function readFinishedRows(db: Queryable, run: string, numbers?: readonly number[]) {
   const { rows } = await db.query<{
     number: number;
     count: number;

@@ -1,6 +1,6 @@
 import type { Examination } from "@mend-joint/core";
 import { regionBox } from "@mend-joint/core/geometry";
-import { acceptedAs, type Finding, isAcceptable, isAcceptedAs, MENDABLE } from "@mend-joint/core/judge";
+import { acceptFinding, type Finding, isAcceptable, isAcceptedAs, MENDABLE } from "@mend-joint/core/judge";
 import type { Piece } from "@mend-joint/core/piece";
 import { type FindingGroup, groupFindings, labelsOf } from "@mend-joint/core/report";
 import { bearsAll } from "@mend-joint/core/strength";
@@ -118,7 +118,7 @@ function takeUpAgain(finding: Finding): void {
 }
 
 function letBe(finding: Finding, reason: string): void {
-  usePiece.getState().change((piece) => ({ ...piece, accepted: [...piece.accepted, acceptedAs(finding, reason)] }));
+  usePiece.getState().change((piece) => ({ ...piece, accepted: [...piece.accepted, acceptFinding(finding, reason)] }));
 }
 
 interface GroupProps {

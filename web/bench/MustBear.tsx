@@ -1,6 +1,6 @@
 import { type Hand, type HeldBy, hasGrain, type Piece, pieceBounds } from "@mend-joint/core/piece";
 import { type Forces, forcesOf, type Held } from "@mend-joint/core/strength";
-import { FORCE_NAMES, waySaid } from "@mend-joint/core/wording";
+import { describeHeldBy, FORCE_NAMES } from "@mend-joint/core/wording";
 import { usePiece } from "../state/piece";
 import { Choice } from "../ui/Choice";
 import { NumberField } from "../ui/NumberField";
@@ -36,16 +36,16 @@ export function MustBear({ piece, held }: { piece: Piece; held: Held }) {
       )}
       <details>
         <summary className="cursor-pointer rounded text-[13px] text-quiet hover:text-ink">
-          {held.ways.length > 1 ? "How it is held, and how hard hands are" : "How hard hands are"}
+          {held.possible.length > 1 ? "How it is held, and how hard hands are" : "How hard hands are"}
         </summary>
         <div className="mt-3 grid grid-cols-2 gap-3">
-          {held.ways.length > 1 && (
+          {held.possible.length > 1 && (
             <div className="col-span-2">
               <Pick<HeldBy>
                 label="Held by"
                 value={held.by}
-                options={held.ways.map((value) => ({ value, text: waySaid(value) }))}
-                onChange={(way) => set({ held: way })}
+                options={held.possible.map((value) => ({ value, text: describeHeldBy(value) }))}
+                onChange={(by) => set({ held: by })}
               />
             </div>
           )}

@@ -9,9 +9,9 @@ import { sendToCutter } from "../state/api";
 import { choicesOf, profileOf, useCutting } from "../state/cutting";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
-import { download, rasterised } from "../ui/download";
+import { download, rasterise } from "../ui/download";
 import type { CutSheet } from "../workers/cutting";
-import { allFiles, cutFile, zipped } from "../workers/examiner";
+import { allFiles, cutFile, zipInWorker } from "../workers/examiner";
 
 const FILES: { format: FileFormat; text: string; note: string }[] = [
   { format: "svg", text: "SVG", note: "true curves, in mm" },
@@ -61,7 +61,7 @@ export function Downloads({ piece, sheet, current, onTrial }: Props) {
       const file = await cutFile(piece, format, choices());
       tell([file]);
       if (format !== "picture") download(file.name, file.type, file.bytes);
-      else download(asPng(file.name), "image/png", await rasterised(file.bytes));
+      else download(asPng(file.name), "image/png", await rasterise(file.bytes));
     });
   const takeAll = () =>
     attempt(async () => {
@@ -69,10 +69,10 @@ export function Downloads({ piece, sheet, current, onTrial }: Props) {
       tell(files);
       const last = files.map(async ({ name, bytes }, i) =>
         FILES[i]!.format === "picture"
-          ? { name: asPng(name), bytes: new Uint8Array(await (await rasterised(bytes)).arrayBuffer()) }
+          ? { name: asPng(name), bytes: new Uint8Array(await (await rasterise(bytes)).arrayBuffer()) }
           : { name, bytes },
       );
-      const bytes = await zipped(await Promise.all(last));
+      const bytes = await zipInWorker(await Promise.all(last));
       download(`${slug(piece.name)}.zip`, "application/zip", bytes);
     });
   const send = () =>

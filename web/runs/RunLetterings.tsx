@@ -1,4 +1,4 @@
-import { type FontTally, rankedFonts } from "@mend-joint/core/runs";
+import { type FontTally, rankFonts } from "@mend-joint/core/runs";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
@@ -52,7 +52,7 @@ interface Props {
 
 function Letterings({ run: { id, ranking, choices, name }, onChoose, onDone }: Props) {
   const fonts = new Map(useFonts().map((font) => [font.id, font.name]));
-  const ranked = rankedFonts(ranking?.fonts ?? {});
+  const ranked = rankFonts(ranking?.fonts ?? {});
   const under = ranking !== null && ranked.length < ranking.of;
   const sample = name.replace(/ and [\d,]+ more$/, "");
   const close = () => {

@@ -8,7 +8,7 @@ import { regionPath } from "../stage/paths";
 import { moveToSheet } from "../state/offcuts";
 import { movePlaces, shapeKey } from "../state/runs";
 import { nudgeOf } from "../ui/arrows";
-import { shifted, touched, turned } from "./moved";
+import { findTouched, shiftPlace, turnPlace } from "./moved";
 import { nameOf } from "./rows";
 
 interface Props {
@@ -88,7 +88,7 @@ function OneSheet({ run, layout, k, rows, shapes, stock, onChoose }: Omit<Props,
     const region = inPlace(place);
     if (!region) continue;
     const others = sheet.pieces.map((_, i) => (i === place ? null : inPlace(i)));
-    const { places, beyond } = touched(region, others, choices, left);
+    const { places, beyond } = findTouched(region, others, choices, left);
     for (const other of places) near.add(other);
     if (beyond || places.length > 0) near.add(place);
   }
@@ -109,7 +109,7 @@ function OneSheet({ run, layout, k, rows, shapes, stock, onChoose }: Omit<Props,
   };
   const turn = (place: number) => {
     const box = regionBox(inPlace(place) ?? []);
-    if (box) put(place, turned(matrixOf(place), box));
+    if (box) put(place, turnPlace(matrixOf(place), box));
   };
   const toOther = (place: number, to: number) => {
     setTaken(null);
@@ -124,7 +124,7 @@ function OneSheet({ run, layout, k, rows, shapes, stock, onChoose }: Omit<Props,
     const nudge = nudgeOf(event);
     if (nudge) {
       event.preventDefault();
-      setHeld({ place, matrix: shifted(matrixOf(place), nudge.dx * ON_SHEETS, nudge.dy * ON_SHEETS), from: null });
+      setHeld({ place, matrix: shiftPlace(matrixOf(place), nudge.dx * ON_SHEETS, nudge.dy * ON_SHEETS), from: null });
     } else if (event.key === "r" || event.key === "R") turn(place);
     else if (event.key === "p" || event.key === "P") pin(place);
     else if (event.key === "Escape") setHeld(null);
@@ -163,7 +163,7 @@ function OneSheet({ run, layout, k, rows, shapes, stock, onChoose }: Omit<Props,
         onPointerMove={(event) => {
           if (!held?.from) return;
           const { x, y } = at(event);
-          setHeld({ ...held, matrix: shifted(held.from.matrix, x - held.from.x, y - held.from.y) });
+          setHeld({ ...held, matrix: shiftPlace(held.from.matrix, x - held.from.x, y - held.from.y) });
         }}
         onPointerUp={() => {
           if (!held?.from) return;

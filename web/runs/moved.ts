@@ -5,10 +5,10 @@ import { areApart, type Box, backwards, type Matrix, multiply, type Region, regi
 import type { SheetChoices } from "@mend-joint/core/runs";
 
 /** Shifted, mm. */
-export const shifted = ([a, b, c, d, e, f]: Matrix, dx: number, dy: number): Matrix => [a, b, c, d, e + dx, f + dy];
+export const shiftPlace = ([a, b, c, d, e, f]: Matrix, dx: number, dy: number): Matrix => [a, b, c, d, e + dx, f + dy];
 
 /** Turned by a quarter counter-clockwise about the middle of its box. @param box where it lies */
-export function turned(matrix: Matrix, { minX, minY, maxX, maxY }: Box): Matrix {
+export function turnPlace(matrix: Matrix, { minX, minY, maxX, maxY }: Box): Matrix {
   const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
   return multiply([0, 1, -1, 0, x + y, y - x], matrix);
 }
@@ -23,7 +23,7 @@ const DRAWN = 0.06;
  *
  * @param offcut all that there is of the sheet, where it is one, mm
  */
-export function touched(
+export function findTouched(
   piece: Region,
   others: readonly (Region | null)[],
   { width, height, gap, margin }: Pick<SheetChoices, "width" | "height" | "gap" | "margin">,

@@ -23,7 +23,7 @@ import { download } from "../ui/download";
 import { Pick } from "../ui/Pick";
 import { ThreeColumns } from "../ui/ThreeColumns";
 import { VerdictMark } from "../ui/VerdictMark";
-import { checkFile, repairedFile, stopCutting } from "../workers/examiner";
+import { checkFile, repairFile, stopCutting } from "../workers/examiner";
 
 interface Given {
   name: string;
@@ -232,7 +232,7 @@ function Found({ checked, given, stock, onPoint }: FoundProps) {
   };
   const takeRepaired = () =>
     attempt(async () => {
-      const file = await repairedFile(checked, given.name.replace(/\.[^.]+$/, ""), stock, profile);
+      const file = await repairFile(checked, given.name.replace(/\.[^.]+$/, ""), stock, profile);
       download(file.name, file.type, file.bytes);
     });
   const openPiece = () =>

@@ -7,7 +7,7 @@ import { takesText } from "@mend-joint/core/wording";
 import { useEffect, useMemo, useRef } from "react";
 import { Legend } from "./Legend";
 import { regionPath } from "./paths";
-import { type StrokePath, steppedWidth, strokePaths } from "./strokes";
+import { type StrokePath, stepWidth, strokePaths } from "./strokes";
 import { type Size, toScreen, type View } from "./view";
 
 /** Upper ends of the classes as shares of what the sheet bears; the last is open. Thicker lines bear less. */
@@ -27,7 +27,7 @@ const linesOf = (strokes: Float64Array): StrokePath[] =>
   strokePaths(strokes, (stroke) => {
     const [x1, y1, x2, y2, width, taken] = stroke as unknown as [number, number, number, number, number, number];
     const { colour, share } = CLASSES.find(({ upTo }) => taken < upTo)!;
-    return { colour, mm: Math.max(THINNEST, steppedWidth(width) * share), ends: [x1, y1, x2, y2] };
+    return { colour, mm: Math.max(THINNEST, stepWidth(width) * share), ends: [x1, y1, x2, y2] };
   }).sort((a, b) => RANK.get(a.colour)! - RANK.get(b.colour)!);
 
 const RANK = new Map<string, number>(CLASSES.map(({ colour }, i) => [colour, i]));

@@ -5,7 +5,7 @@ import type { Skeleton } from "@mend-joint/core/measure";
 import { formatNumber, type Units } from "@mend-joint/core/piece";
 import { useMemo } from "react";
 import { Legend } from "./Legend";
-import { type StrokePath, steppedWidth, strokePaths } from "./strokes";
+import { type StrokePath, stepWidth, strokePaths } from "./strokes";
 
 /** Upper ends of the classes as shares of the least width; the last is open. */
 const CLASSES = [
@@ -35,7 +35,7 @@ const linesOf = (skeleton: Skeleton, leastWidth: number): StrokePath[] =>
     const [x1, y1, w1, x2, y2, w2] = edge as unknown as [number, number, number, number, number, number];
     const width = Math.min(w1, w2);
     const { colour } = CLASSES.find(({ upTo }) => width < upTo * leastWidth)!;
-    return { colour, mm: steppedWidth(width), ends: [x1, y1, x2, y2] };
+    return { colour, mm: stepWidth(width), ends: [x1, y1, x2, y2] };
   }).sort((a, b) => b.mm - a.mm);
 
 export function WidthsLegend({ leastWidth, units }: { leastWidth: number; units: Units }) {

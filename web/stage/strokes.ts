@@ -21,7 +21,7 @@ const STEP = 0.5;
 const EDGE = 6;
 
 /** A stroke's width as one of few, mm. */
-export const steppedWidth = (mm: number): number => Math.ceil(mm / STEP) * STEP;
+export const stepWidth = (mm: number): number => Math.ceil(mm / STEP) * STEP;
 
 /**
  * One path for each colour and thickness, in the order in which they first come.

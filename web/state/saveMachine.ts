@@ -53,7 +53,7 @@ export const maySend = (state: Saving): boolean => isAhead(state) && state.sendi
 export const samePiece = (a: Piece, b: Piece): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
 
 /** Takes up a piece as the server has it, with what was left here of it. */
-export function opened(stored: Stored, draft: Draft | null): Saving {
+export function openSaving(stored: Stored, draft: Draft | null): Saving {
   const { version: base, piece } = stored;
   const fresh: Saving = { base, piece, known: piece, sending: null, unanswered: [], status: "saved", message: "", theirs: null };
   if (!draft || samePiece(draft.piece, piece)) return fresh;
@@ -62,7 +62,7 @@ export function opened(stored: Stored, draft: Draft | null): Saving {
   return { ...fresh, base: draft.version, piece: draft.piece, unanswered: draft.sent, status: "stale", theirs: stored };
 }
 
-export function changed(state: Saving, piece: Piece): Saving {
+export function changePiece(state: Saving, piece: Piece): Saving {
   if (piece === state.piece) return state;
   const next = { ...state, piece };
   if (state.status === "stale" || state.status === "saving") return next;
@@ -70,13 +70,13 @@ export function changed(state: Saving, piece: Piece): Saving {
 }
 
 /** Begins a save of the piece as it is now. @param save an id that no other save has */
-export function begun(state: Saving, save: string): Saving {
+export function beginSave(state: Saving, save: string): Saving {
   if (!maySend(state)) return state;
   return { ...state, sending: { save, piece: state.piece }, status: "saving", message: "" };
 }
 
 /** The server has it. Answers to saves that are no longer waited for change nothing. */
-export function answered(state: Saving, save: string, version: number): Saving {
+export function takeAnswer(state: Saving, save: string, version: number): Saving {
   if (state.sending?.save !== save) return state;
   const known = state.sending.piece;
   const status = state.piece === known ? "saved" : "waiting";
@@ -84,14 +84,14 @@ export function answered(state: Saving, save: string, version: number): Saving {
 }
 
 /** Someone else saved in between; or it was ourselves, by a save whose answer was lost. */
-export function refused(state: Saving, save: string, theirs: Stored): Saving {
+export function takeRefusal(state: Saving, save: string, theirs: Stored): Saving {
   if (state.sending?.save !== save) return state;
-  if (samePiece(theirs.piece, state.sending.piece)) return answered(state, save, theirs.version);
+  if (samePiece(theirs.piece, state.sending.piece)) return takeAnswer(state, save, theirs.version);
   return { ...state, sending: null, status: "stale", theirs, message: "" };
 }
 
 /** @param lost whether the save may have arrived all the same */
-export function failed(state: Saving, save: string, message: string, lost: boolean): Saving {
+export function takeFailure(state: Saving, save: string, message: string, lost: boolean): Saving {
   if (state.sending?.save !== save) return state;
   const unanswered = lost ? [...state.unanswered, save].slice(-MOST_UNANSWERED) : state.unanswered;
   return { ...state, sending: null, unanswered, status: "failed", message };
@@ -101,14 +101,14 @@ export function failed(state: Saving, save: string, message: string, lost: boole
 export const MOST_UNANSWERED = 20;
 
 /** Ends a conflict with the piece as it is here: it goes over the other one, which stays in the history. */
-export function mineKept(state: Saving): Saving {
+export function resolveWithMine(state: Saving): Saving {
   if (!state.theirs) return state;
   const { version, piece } = state.theirs;
   return { ...state, base: version, known: piece, unanswered: [], status: "waiting", message: "", theirs: null };
 }
 
 /** Ends a conflict with the other piece. */
-export const theirsTaken = (state: Saving): Saving => (state.theirs ? opened(state.theirs, null) : state);
+export const resolveWithTheirs = (state: Saving): Saving => (state.theirs ? openSaving(state.theirs, null) : state);
 
 /** What has to be kept in the browser; `null` when the server has all of it. */
 export function draftOf(state: Saving): Draft | null {

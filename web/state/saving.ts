@@ -7,20 +7,20 @@ import { ApiError, createPiece, getPiece, type StoredPiece, savePiece } from "./
 import { takeDraft, writeDraft } from "./drafts";
 import { putOnBench, type Steps, stepsNow, usePiece } from "./piece";
 import {
-  answered,
-  begun,
-  changed,
+  beginSave,
+  changePiece,
   draftOf,
-  failed,
   isUnsaved,
   maySend,
-  mineKept,
-  opened,
-  refused,
+  openSaving,
+  resolveWithMine,
+  resolveWithTheirs,
   type SaveStatus,
   type Saving,
   samePiece,
-  theirsTaken,
+  takeAnswer,
+  takeFailure,
+  takeRefusal,
 } from "./saveMachine";
 import { keepSteps, takeSteps } from "./steps";
 
@@ -61,7 +61,7 @@ export async function openPiece(id: string): Promise<void> {
     if (question === asked) show(id, known);
     return;
   }
-  const state = opened(stored, draft);
+  const state = openSaving(stored, draft);
   const before = known?.steps ?? takeSteps(id) ?? undefined;
   const same = before && samePiece(before.piece, state.piece);
   // The very piece that the steps of undo belong to, so that they go on from it.
@@ -93,7 +93,7 @@ export function leaveBench(): void {
 usePiece.subscribe(({ piece }) => {
   const entry = piece && pieces.get(piece.id);
   if (!entry || piece === entry.state.piece) return;
-  update(piece.id, changed(entry.state, piece));
+  update(piece.id, changePiece(entry.state, piece));
   if (maySend(entry.state)) schedule(piece.id);
 });
 
@@ -120,18 +120,18 @@ async function send(id: string, leaving = false): Promise<void> {
   if (!entry || !maySend(entry.state)) return;
   clearTimeout(entry.timer);
   const save = crypto.randomUUID();
-  update(id, begun(entry.state, save));
+  update(id, beginSave(entry.state, save));
   const { sending, base, unanswered } = entry.state;
   try {
     const stored = await savePiece(sending!.piece, { version: base, save, after: unanswered }, leaving);
-    update(id, answered(entry.state, save, stored.version));
+    update(id, takeAnswer(entry.state, save, stored.version));
     if (maySend(entry.state)) schedule(id, 0);
   } catch (error) {
     const fault = error instanceof ApiError ? error : new ApiError(0, (error as Error).message);
-    if (fault.status === 409 && fault.current) update(id, refused(entry.state, save, fault.current));
+    if (fault.status === 409 && fault.current) update(id, takeRefusal(entry.state, save, fault.current));
     else {
       const passing = fault.status === 0 || fault.status >= 500;
-      update(id, failed(entry.state, save, fault.message, passing));
+      update(id, takeFailure(entry.state, save, fault.message, passing));
       // What the server refuses for good is not sent again until it changes.
       if (passing) schedule(id, RETRY_MS);
     }
@@ -154,7 +154,7 @@ function benched(): { id: string; entry: Opened } | null {
 export async function keepMine(): Promise<void> {
   const now = benched();
   if (!now) return;
-  update(now.id, mineKept(now.entry.state));
+  update(now.id, resolveWithMine(now.entry.state));
   await send(now.id);
 }
 
@@ -164,7 +164,7 @@ export async function takeTheirs(copy: boolean): Promise<StoredPiece | null> {
   if (!now?.entry.state.theirs) return null;
   const { piece } = now.entry.state;
   const made = copy ? await createPiece({ ...piece, name: copyName(piece.name) }) : null;
-  update(now.id, theirsTaken(now.entry.state));
+  update(now.id, resolveWithTheirs(now.entry.state));
   putOnBench(now.entry.state.piece);
   return made;
 }

@@ -29,18 +29,18 @@ export function CouponReadings({ coupon: { plan, stock, readings }, onChange }: 
     const checked = readingsSchema.shape[key].safeParse(value);
     return checked.success ? null : `It ${checked.error.issues[0]!.message}.`;
   };
-  const pullField = (way: "along" | "across", place: string) => (
+  const pullField = (direction: "along" | "across", place: string) => (
     <ReadingField
       label={`Arm at the ${place} edge broke at`}
-      hint={`hooked and pulled away from the piece${hasGrain(stock) ? `, ${way} the grain` : ""}`}
-      value={readings.pulls[way]}
+      hint={`hooked and pulled away from the piece${hasGrain(stock) ? `, ${direction} the grain` : ""}`}
+      value={readings.pulls[direction]}
       write={(force) => `${Number(force.toFixed(1))} N`}
       read={(text) => {
         const force = parseForce(text);
-        return force === null ? null : (wrong("pulls", { ...readings.pulls, [way]: force }) ?? force);
+        return force === null ? null : (wrong("pulls", { ...readings.pulls, [direction]: force }) ?? force);
       }}
       example="12 N or 1.2 kg"
-      onChange={(force) => set({ pulls: { ...readings.pulls, [way]: force } })}
+      onChange={(force) => set({ pulls: { ...readings.pulls, [direction]: force } })}
     />
   );
   return (

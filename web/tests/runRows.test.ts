@@ -1,8 +1,8 @@
-import { type RowFacts, type RunRow, refusedRow } from "@mend-joint/core/runs";
+import { type RowFacts, type RunRow, refuseRow } from "@mend-joint/core/runs";
 import { describe, expect, it } from "vitest";
 import { FILTERS, isMended, kindOf, shownRows } from "../runs/rows";
 
-const facts = (more: Partial<RowFacts>): RowFacts => ({ ...refusedRow(["Kit"], ""), ...more });
+const facts = (more: Partial<RowFacts>): RowFacts => ({ ...refuseRow(["Kit"], ""), ...more });
 const row = (number: number, name: string, more: Partial<RunRow> = {}): RunRow => ({
   number,
   line: number,

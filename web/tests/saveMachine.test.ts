@@ -6,18 +6,18 @@ import { demoPiece } from "@mend-joint/demo";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import {
-  answered,
-  begun,
-  changed,
+  beginSave,
+  changePiece,
   draftOf,
-  failed,
   isUnsaved,
   maySend,
-  mineKept,
-  opened,
-  refused,
+  openSaving,
+  resolveWithMine,
   type Saving,
   type Stored,
+  takeAnswer,
+  takeFailure,
+  takeRefusal,
 } from "../state/saveMachine";
 
 const piece = demoPiece("boat-naming");
@@ -48,20 +48,20 @@ const OWN: Step[] = ["type", "type", "undo", "save", "save", "arrives", "lost be
 
 function run(steps: readonly Step[]) {
   const server = new Server();
-  let state = opened(server.now, null);
+  let state = openSaving(server.now, null);
   let [typed, saves] = [0, 0];
   const send = (fate: "arrives" | "lost before" | "lost after") => {
     if (!state.sending) return;
     const { save } = state.sending;
     const answer = fate === "lost before" ? null : server.put(state);
-    if (fate !== "arrives") state = failed(state, save, "no answer", true);
-    else state = answer ? answered(state, save, answer.version) : refused(state, save, server.now);
+    if (fate !== "arrives") state = takeFailure(state, save, "no answer", true);
+    else state = answer ? takeAnswer(state, save, answer.version) : takeRefusal(state, save, server.now);
   };
   for (const step of steps) {
-    if (step === "type") state = changed(state, named(`typed ${++typed}`));
-    else if (step === "undo") state = changed(state, state.known);
-    else if (step === "save") state = begun(state, `save ${++saves}`);
-    else if (step === "reload") state = opened(server.now, JSON.parse(JSON.stringify(draftOf(state))));
+    if (step === "type") state = changePiece(state, named(`typed ${++typed}`));
+    else if (step === "undo") state = changePiece(state, state.known);
+    else if (step === "save") state = beginSave(state, `save ${++saves}`);
+    else if (step === "reload") state = openSaving(server.now, JSON.parse(JSON.stringify(draftOf(state))));
     else if (step === "stranger") server.write(`stranger ${server.now.version}`, `by a stranger ${server.now.version}`);
     else send(step);
   }
@@ -71,12 +71,12 @@ function run(steps: readonly Step[]) {
     /** Saves until nothing is left to be saved, as the page does once the server is well. */
     settle: () => {
       for (let i = 0; i < 10 && isUnsaved(state) && state.status !== "stale"; i++) {
-        if (maySend(state)) state = begun(state, `save ${++saves}`);
+        if (maySend(state)) state = beginSave(state, `save ${++saves}`);
         send("arrives");
       }
     },
     keepMine: () => {
-      state = mineKept(state);
+      state = resolveWithMine(state);
     },
   };
 }
@@ -125,9 +125,9 @@ describe("saving", () => {
   });
 
   it("answers to other saves change nothing", () => {
-    const sent = begun(changed(opened(new Server().now, null), named("a")), "one");
-    expect(answered(sent, "another", 9)).toBe(sent);
-    expect(failed(sent, "another", "", true)).toBe(sent);
-    expect(begun(sent, "two")).toBe(sent);
+    const sent = beginSave(changePiece(openSaving(new Server().now, null), named("a")), "one");
+    expect(takeAnswer(sent, "another", 9)).toBe(sent);
+    expect(takeFailure(sent, "another", "", true)).toBe(sent);
+    expect(beginSave(sent, "two")).toBe(sent);
   });
 });

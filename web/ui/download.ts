@@ -9,7 +9,7 @@ export function download(name: string, type: string, content: string | Uint8Arra
 }
 
 /** A drawing as PNG, its ground transparent. */
-export async function rasterised(svg: Uint8Array): Promise<Blob> {
+export async function rasterise(svg: Uint8Array): Promise<Blob> {
   const url = URL.createObjectURL(new Blob([svg as BlobPart], { type: "image/svg+xml" }));
   try {
     const picture = new Image();

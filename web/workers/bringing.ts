@@ -24,7 +24,7 @@ import {
   previewAt,
   readField,
   type ShapeField,
-  sizedOutlines,
+  sizeOutlines,
   type TraceOptions,
 } from "@mend-joint/core/trace";
 
@@ -132,7 +132,7 @@ export function previewTrace({ scale, turn, ...options }: TraceWish): Found {
 /** @throws PictureError */
 export function traceAgain({ scale, turn, ...options }: TraceWish): Found {
   const traced = outlinesAt(field!, options);
-  const { outlines } = sizedOutlines(traced.outlines, scale);
+  const { outlines } = sizeOutlines(traced.outlines, scale);
   const turned = turning(turn, traced.width * scale, traced.height * scale);
   const down = outlines
     .map((path) => (turn === 0 ? path : mapCurve(path, turned, false)))

@@ -31,7 +31,7 @@ export async function allFiles(piece: Piece, formats: readonly FileFormat[], cho
 }
 
 /** Several files in one. */
-export const zipped = (files: readonly Pick<MadeFile, "name" | "bytes">[]): Uint8Array => zipFiles(files);
+export const zipInWorker = (files: readonly Pick<MadeFile, "name" | "bytes">[]): Uint8Array => zipFiles(files);
 
 export type Trial = Refusal | { job: Job; run: Run };
 
@@ -58,7 +58,7 @@ export async function checkFile(
 }
 
 /** An SVG of what is left when faults that need no decision are put right. */
-export function repairedFile(
+export function repairFile(
   { repaired }: Pick<CheckedDrawing, "repaired">,
   name: string,
   stock: Stock,

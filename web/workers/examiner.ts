@@ -171,7 +171,7 @@ export function letteringChoices(word: Word): Promise<LetteringChoices> {
 }
 
 /** Puts in the ties that make one piece of what lies apart. */
-export function tiedUp(piece: Piece, width: number, count: 1 | 2): Promise<TiedUp> {
+export function tieUp(piece: Piece, width: number, count: 1 | 2): Promise<TiedUp> {
   return mender.ask((remote) => remote.tieUp(piece, width, count));
 }
 
@@ -226,7 +226,7 @@ export function lettersToGap(piece: Piece, wordId: string, bite: number): Promis
 
 /** A ring of letters with other diameters; `null` where the line does not run round a middle. */
 export function ringOfSize(piece: Piece, wordId: string, wanted: RingSize): Promise<Piece | null> {
-  return mender.ask((remote) => remote.ringSized(piece, wordId, wanted));
+  return mender.ask((remote) => remote.resizeRing(piece, wordId, wanted));
 }
 
 /** Where a stick holds best, mm right of the middle; `null` where there is no place for it. */
@@ -265,8 +265,8 @@ export const cutSheet = (piece: Piece, choices: CutChoices): Promise<CutSheet> =
 export const cutFile = (piece: Piece, format: FileFormat, choices: CutChoices): Promise<MadeFile> =>
   cutter.ask((remote) => remote.cutFile(piece, format, choices));
 /** Several files in one. */
-export const zipped = (files: readonly Pick<MadeFile, "name" | "bytes">[]): Promise<Uint8Array> =>
-  cutter.ask((remote) => remote.zipped(files));
+export const zipInWorker = (files: readonly Pick<MadeFile, "name" | "bytes">[]): Promise<Uint8Array> =>
+  cutter.ask((remote) => remote.zipInWorker(files));
 export const allFiles = (piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<MadeFile[]> =>
   cutter.ask((remote) => remote.allFiles(piece, formats, choices));
 /** What the cutter makes of a file. */
@@ -292,8 +292,8 @@ export async function checkFile(
   });
 }
 /** The file with what could be put right. */
-export const repairedFile = (checked: CheckedDrawing, name: string, stock: Stock, profile: MachineProfile): Promise<MadeFile> =>
-  cutter.ask((remote) => remote.repairedFile({ repaired: checked.repaired }, name, stock, profile));
+export const repairFile = (checked: CheckedDrawing, name: string, stock: Stock, profile: MachineProfile): Promise<MadeFile> =>
+  cutter.ask((remote) => remote.repairFile({ repaired: checked.repaired }, name, stock, profile));
 
 /** Ends a check that takes too long; its answer never comes. */
 export const stopCutting = (): void => cutter.stop();

@@ -73,8 +73,8 @@ const api = {
     (await examining).wordIntoGap(piece, wordId, bite),
   lettersIntoGap: async (piece: Piece, wordId: string, bite: number): Promise<Piece | null> =>
     (await examining).lettersToGap(piece, wordId, bite),
-  ringSized: async (piece: Piece, wordId: string, wanted: RingSize): Promise<Piece | null> =>
-    (await examining).sizeRing(piece, wordId, wanted),
+  resizeRing: async (piece: Piece, wordId: string, wanted: RingSize): Promise<Piece | null> =>
+    (await examining).resizeRing(piece, wordId, wanted),
   upright: async (piece: Piece, loopId: string): Promise<number | null> => (await examining).uprightLoop(piece, loopId),
   ornaments: async (): Promise<Record<SymbolName, Region>> => (await examining).allOrnaments(),
   bridgePlaces: async (piece: Piece, bridge: { wordId: string; key: string; hole: number }): Promise<number[]> =>
@@ -102,19 +102,20 @@ const api = {
   },
   allFiles: async (piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<MadeFile[]> =>
     (await cutting()).allFiles(piece, formats, choices),
-  zipped: async (files: readonly Pick<MadeFile, "name" | "bytes">[]): Promise<Uint8Array> => (await cutting()).zipped(files),
+  zipInWorker: async (files: readonly Pick<MadeFile, "name" | "bytes">[]): Promise<Uint8Array> =>
+    (await cutting()).zipInWorker(files),
   trial: async (file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> =>
     (await cutting()).trial(file, profile, stock),
   offcutIn: async (file: Uint8Array) => (await cutting()).offcutIn(file),
   checkFile: async (file: Uint8Array, stock: Stock, profile: MachineProfile): Promise<CheckedDrawing> =>
     (await cutting()).checkFile(file, stock, profile, tell),
-  repairedFile: async (
+  repairFile: async (
     checked: Pick<CheckedDrawing, "repaired">,
     name: string,
     stock: Stock,
     profile: MachineProfile,
-  ): Promise<MadeFile> => (await cutting()).repairedFile(checked, name, stock, profile),
-  scaleTo: async (piece: Piece, wanted: SizeWanted): Promise<Piece | null> => (await examining).scaledTo(piece, wanted),
+  ): Promise<MadeFile> => (await cutting()).repairFile(checked, name, stock, profile),
+  scaleTo: async (piece: Piece, wanted: SizeWanted): Promise<Piece | null> => (await examining).scalePieceTo(piece, wanted),
   mendAll: async (piece: Piece, most?: number): Promise<MendedAll> => (await examining).mendPiece(piece, most),
 };
 

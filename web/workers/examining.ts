@@ -14,9 +14,9 @@ import {
   type Mend,
   type MendedAll,
   type RingSize,
-  ringSized,
   type SizeWanted,
   scaleTo,
+  sizeRing,
   stickPlace,
   type TiedUp,
   tieUp,
@@ -100,7 +100,7 @@ export async function mendPiece(piece: Piece, most?: number): Promise<MendedAll>
 }
 
 /** @returns `null` where a piece cannot have that size */
-export async function scaledTo(piece: Piece, wanted: SizeWanted): Promise<Piece | null> {
+export async function scalePieceTo(piece: Piece, wanted: SizeWanted): Promise<Piece | null> {
   await ensureFonts(piece);
   return scaleTo(piece, wanted, library);
 }
@@ -182,9 +182,9 @@ export async function lettersToGap(piece: Piece, wordId: string, bite: number): 
   return lettersIntoGap(piece, wordId, bite, library);
 }
 
-export async function sizeRing(piece: Piece, wordId: string, wanted: RingSize): Promise<Piece | null> {
+export async function resizeRing(piece: Piece, wordId: string, wanted: RingSize): Promise<Piece | null> {
   await ensureFonts(piece);
-  return ringSized(piece, wordId, wanted, library);
+  return sizeRing(piece, wordId, wanted, library);
 }
 
 export async function placeStick(piece: Piece, stickId: string): Promise<number | null> {

@@ -108,11 +108,11 @@ function drawnApart(link: Link, before: Link | undefined, next: Link | undefined
     }
     return [];
   };
-  const ways = [
+  const options = [
     ...along(before, link.from, before?.from ?? link.from, link.to),
     ...along(next, link.to, next?.to ?? link.to, link.from),
   ];
-  return ways.reduce<Apart | null>((best, each) => (best && best.lost <= each.lost ? best : each), null);
+  return options.reduce<Apart | null>((best, each) => (best && best.lost <= each.lost ? best : each), null);
 }
 
 const offLine = (p: Point, a: Point, b: Point) => Math.sqrt(segmentDistance2(p.x, p.y, a.x, a.y, b.x, b.y));

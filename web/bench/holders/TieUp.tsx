@@ -6,7 +6,7 @@ import { usePiece } from "../../state/piece";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
-import { tiedUp } from "../../workers/examiner";
+import { tieUp } from "../../workers/examiner";
 
 /** Ties a maker sees as a little more than enough. */
 const GENEROUS = 1.15;
@@ -27,7 +27,7 @@ export function TieUp({ piece }: { piece: Piece }) {
   const tie = async () => {
     setBusy(true);
     try {
-      const { piece: tied, added, pieces } = await tiedUp(piece, wide, count === "1" ? 1 : 2);
+      const { piece: tied, added, pieces } = await tieUp(piece, wide, count === "1" ? 1 : 2);
       if (tied.parts.length > LIMITS.parts) toast.error(`That would take more than ${LIMITS.parts} parts. Nothing was changed.`);
       else if (usePiece.getState().piece === piece) {
         usePiece.getState().change(() => tied);

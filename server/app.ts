@@ -12,11 +12,13 @@ import { bodyLimit } from "hono/body-limit";
 import { compress } from "hono/compress";
 import { secureHeaders } from "hono/secure-headers";
 import { sameOriginOnly } from "./guard";
+import { keepBeginnings } from "./jobs/beginnings";
 import type { Crew } from "./jobs/crew";
 import type { Pool } from "./jobs/pool";
 import type { FaultyMachine } from "./machines/machine";
 import { handleError, problem } from "./problems";
 import { couponRoutes } from "./routes/coupons";
+import { examinationRoutes } from "./routes/examinations";
 import { fontRoutes } from "./routes/fonts";
 import { machineRoutes } from "./routes/machine";
 import { offcutRoutes } from "./routes/offcuts";
@@ -78,6 +80,9 @@ const workerHeaders = secureHeaders({
   contentSecurityPolicy: { defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'", "'unsafe-eval'"] },
 });
 
+/** ms */
+const AFTER_FIRST_PAGE = 3000;
+
 const limited = (maxSize: number) =>
   bodyLimit({ maxSize, onError: (c) => problem(c, 413, `What is sent here may have ${maxSize / 1e6} MB at most.`) });
 
@@ -106,7 +111,11 @@ export function createApp({ db, store = NOWHERE, machine, work, host, pages }: A
   app.route("/api/coupons", couponRoutes(db, store));
   app.route("/api/pictures", pictureRoutes(db));
   app.route("/api/machine", machineRoutes(machine));
-  if (work) app.route("/api/runs", runRoutes(db, store, work.crew, work.pool));
+  const beginnings = work && keepBeginnings(work.pool);
+  if (beginnings) {
+    app.route("/api/runs", runRoutes(db, store, work.crew, work.pool));
+    app.route("/api", examinationRoutes(db, work.pool, beginnings));
+  }
   app.all("/api/*", (c) => problem(c, 404, "The API has nothing at this address."));
 
   if (pages && existsSync(join(pages, "index.html"))) {
@@ -117,7 +126,11 @@ export function createApp({ db, store = NOWHERE, machine, work, host, pages }: A
     app.use(serveStatic({ root: relative(process.cwd(), pages) || ".", precompressed: true }));
     app.get("/assets/*", (c) => c.notFound());
     // Addresses like /bench/… belong to the pages themselves.
-    app.get("*", (c) => c.html(readFileSync(join(pages, "index.html"), "utf8"), 200, { "cache-control": "no-cache" }));
+    app.get("*", (c) => {
+      // Somebody is there; the threads get ready once the first page has what it needs.
+      if (beginnings) setTimeout(beginnings.prepare, AFTER_FIRST_PAGE).unref();
+      return c.html(readFileSync(join(pages, "index.html"), "utf8"), 200, { "cache-control": "no-cache" });
+    });
   }
   app.notFound((c) => problem(c, 404, "There is nothing at this address."));
   return app;

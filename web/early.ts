@@ -1,6 +1,8 @@
 /**
  * What a page needs first is asked for while the page itself is still on its way: the workers that measure, and the piece of a bench.
  */
+import clipper from "clipper2-wasm/dist/es/clipper2z.wasm?url";
+import harfbuzz from "harfbuzzjs/dist/harfbuzz.wasm?url";
 
 /** So long the piece is waited for, ms. */
 const PATIENCE = 20_000;
@@ -12,6 +14,20 @@ const begun: { worker: Worker; failed: boolean }[] = [];
 export const startExaminer = (): Worker =>
   new Worker(new URL("./workers/examiner.worker.ts", import.meta.url), { type: "module" });
 
+/** What the workers will compile; the browser compiles what it has compiled already only once. */
+const compiled: WebAssembly.Module[] = [];
+
+/** Their modules find it at hand, which would fetch and compile it one after the other. */
+function compileEarly(): void {
+  for (const url of [clipper, harfbuzz]) {
+    // What fails here is told where it is wanted.
+    WebAssembly.compileStreaming(fetch(url)).then(
+      (module) => compiled.push(module),
+      () => {},
+    );
+  }
+}
+
 function begin(): Worker {
   const own = { worker: startExaminer(), failed: false };
   own.worker.addEventListener("error", () => {
@@ -21,19 +37,24 @@ function begin(): Worker {
   return own.worker;
 }
 
-/** @param path of the page's address */
-export function beginEarly(path: string): void {
-  if (path === "/new") {
-    // Beginnings are made by two.
-    begin();
-    begin();
-  }
-  const id = /^\/bench\/([^/]+)\/?$/.exec(path)?.[1];
-  if (!id) return;
-  const worker = begin();
-  const at = `/pieces/${id}`;
+function askEarly(at: string): Promise<Response> {
   const answer = fetch(`/api${at}`, { signal: AbortSignal.timeout(PATIENCE) });
   answers.set(at, answer);
+  return answer;
+}
+
+/** @param path of the page's address */
+export function beginEarly(path: string): void {
+  const id = /^\/bench\/([^/]+)\/?$/.exec(path)?.[1];
+  if (id || path === "/new") compileEarly();
+  if (path === "/new") {
+    // For what is chosen there, or for beginnings that the server does not make.
+    begin();
+  }
+  if (!id) return;
+  const worker = begin();
+  const answer = askEarly(`/pieces/${id}`);
+  askEarly(`/pieces/${id}/examination`).catch(() => {});
   // Its fonts can be on their way too. What fails here is told where the answer is wanted.
   answer
     .then((response) => response.clone().json())

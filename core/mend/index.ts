@@ -1,5 +1,5 @@
 export { type MendAllOptions, type MendedAll, mendAll } from "./all";
-export { beginPiece } from "./begin";
+export { type Begun, begin, beginPiece } from "./begin";
 export { bridgePlace } from "./bridge";
 export { counterPlace } from "./counter";
 export { intoGap, lettersIntoGap } from "./intoGap";

@@ -75,6 +75,9 @@ const SET_IN_PLATE = {
 const wordOnPlate = (text: string) =>
   word(text, "archivo-black", { by: "both", mm: 120, height: 26 }, { dots: "bite", tracking: 4.5 });
 
+/** Stand in beginnings while nothing is typed. */
+export const EXAMPLE_WORDS: readonly [string, string] = ["Isolde", "Kit"];
+
 export const STARTERS: readonly Starter[] = [
   starter({ id: "topper", name: "Topper", note: "a word on a stick, 6½ in wide", lines: 1 }, "birch-3", "topper", (text) => [
     word(text, "pacifico", byWidth(165), { dots: "bite", join: 2.4 }),

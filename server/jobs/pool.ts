@@ -26,8 +26,8 @@ export interface Pool {
   close(): Promise<void>;
 }
 
-/** Threads without work end after this, ms. */
-const IDLE_MS = 120_000;
+/** Threads without work end after this, ms: one that has run for a while examines many times as fast as one that has just begun. */
+const IDLE_MS = 600_000;
 /** A thread's own memory, MB; one that takes more is ended, and its task is told. */
 const HEAP_MB = 600;
 

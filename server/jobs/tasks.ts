@@ -2,12 +2,13 @@
  * What threads work on: rows of a run, outlines for sheets, laying, proving, files. Tasks and answers are plain data.
  */
 import { createHash } from "node:crypto";
-import type { Library } from "@mend-joint/core";
+import type { Examination, Library } from "@mend-joint/core";
 import { allowance, effortOf, type MachineProfile, planCut, speedsFor } from "@mend-joint/core/cut";
 import { ClearError } from "@mend-joint/core/errors";
 import { examine } from "@mend-joint/core/examine";
 import { type MadeFile, makeFile } from "@mend-joint/core/formats";
 import { type Matrix, offset, type Region, regionArea } from "@mend-joint/core/geometry";
+import { type Begun, begin } from "@mend-joint/core/mend";
 import {
   type CheckedSheet,
   checkSheet,
@@ -80,6 +81,21 @@ export interface LayTask {
   seconds: number;
 }
 
+/** A piece as a page would examine it. */
+export interface ExamineTask {
+  does: "examine";
+  document: unknown;
+  fonts: OwnFont[];
+}
+
+/** A shipped beginning with words in it. */
+export interface BeginTask {
+  does: "begin";
+  starter: string;
+  texts: readonly string[];
+  asTyped: boolean;
+}
+
 export interface ProveTask {
   does: "prove";
   pieces: Region[];
@@ -112,6 +128,8 @@ export type Task =
   | RankTask
   | OutlinesTask
   | LayTask
+  | ExamineTask
+  | BeginTask
   | ProveTask
   | SheetTask
   | (Omit<SheetTask, "does" | "format"> & { does: "effort" });
@@ -121,6 +139,8 @@ export type Answer<Does extends Task["does"]> = {
   rank: FontTally;
   outlines: (Drawn | null)[];
   lay: Nested;
+  examine: Examination;
+  begin: Begun;
   prove: SheetFault[];
   sheet: MadeFile;
   effort: SheetEffort;
@@ -167,6 +187,10 @@ function done(task: Task): unknown {
       return outlines(task);
     case "lay":
       return lay(task);
+    case "examine":
+      return examine(parsePiece(task.document), libraryFor(task.fonts));
+    case "begin":
+      return begin(task.starter, task.texts, libraryFor([]), task.asTyped);
     case "prove":
       return checkSheet(task.pieces, task.sheet);
     case "sheet":

@@ -18,7 +18,7 @@ const saveBody = z.strictObject({
   document: z.record(z.string(), z.unknown()),
 });
 
-const NO_PIECE = "There is no piece with this id; it may have been deleted.";
+export const NO_PIECE = "There is no piece with this id; it may have been deleted.";
 
 export function pieceRoutes(db: Database, { copy }: Keeper): Hono {
   const routes = new Hono();

@@ -1,4 +1,5 @@
-import { type Piece, parsePiece, STARTERS, STOCKS, UNNAMED } from "@mend-joint/core/piece";
+import type { Begun } from "@mend-joint/core/mend";
+import { EXAMPLE_WORDS, type Piece, parsePiece, STARTERS, STOCKS, UNNAMED } from "@mend-joint/core/piece";
 import { ArrowLeft } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -6,14 +7,13 @@ import { toast } from "sonner";
 import { bringIn } from "../bring/BringIn";
 import { useArriving } from "../bring/useArriving";
 import { Thumbnail } from "../stage/Thumbnail";
+import { beginnings as serverBeginnings } from "../state/ahead";
 import { createPiece, listPieces } from "../state/api";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { VerdictMark } from "../ui/VerdictMark";
 import { BEGINNERS, type Beginner, beginWith, beginWithOwn } from "../workers/examiner";
 
-/** Shown while nothing is typed. */
-const EXAMPLE = ["Isolde", "Kit"] as const;
 /** Typing pauses so long (ms) before all beginnings are made anew. */
 const PAUSE = 300;
 
@@ -21,7 +21,7 @@ const PAUSE = 300;
 export function NewScreen() {
   const [texts, setTexts] = useState<[string, string]>(["", ""]);
   const navigate = useNavigate();
-  const words = texts.map((text, i) => text.trim() || EXAMPLE[i]!);
+  const words = texts.map((text, i) => text.trim() || EXAMPLE_WORDS[i]!);
   const beginnings = useAllBeginnings();
   const [asTyped, setAsTyped] = useState(false);
   const made = useBeginnings(beginnings, words, asTyped);
@@ -78,14 +78,14 @@ export function NewScreen() {
           <TextField
             label="Your word"
             value={texts[0]}
-            example={EXAMPLE[0]}
+            example={EXAMPLE_WORDS[0]}
             onChange={(text) => setTexts([text, texts[1]])}
             focus
           />
           <TextField
             label="Second line, where there are two"
             value={texts[1]}
-            example={EXAMPLE[1]}
+            example={EXAMPLE_WORDS[1]}
             onChange={(text) => setTexts([texts[0], text])}
           />
           <Choice
@@ -112,8 +112,6 @@ export function NewScreen() {
   );
 }
 
-type Made = Awaited<ReturnType<typeof beginWith>>;
-
 /** Something to begin with: shipped, or a piece of the maker's own. */
 interface Beginning {
   id: string;
@@ -121,7 +119,7 @@ interface Beginning {
   note: string;
   own: boolean;
   /** @param asTyped without capitals where it is made for them */
-  make(texts: readonly string[], asTyped: boolean, by?: Beginner): Promise<Made>;
+  make(texts: readonly string[], asTyped: boolean, by?: Beginner): Promise<Begun>;
 }
 
 const SHIPPED: readonly Beginning[] = STARTERS.map(({ id, name, note }) => ({
@@ -174,7 +172,15 @@ function TextField(props: { label: string; value: string; example: string; onCha
   );
 }
 
-function Card({ beginning: { name, note }, made, onChoose }: { beginning: Beginning; made: Made | undefined; onChoose(): void }) {
+function Card({
+  beginning: { name, note },
+  made,
+  onChoose,
+}: {
+  beginning: Beginning;
+  made: Begun | undefined;
+  onChoose(): void;
+}) {
   return (
     <button
       type="button"
@@ -199,38 +205,77 @@ function Card({ beginning: { name, note }, made, onChoose }: { beginning: Beginn
   );
 }
 
-const keyOf = ({ id }: Beginning, words: readonly string[], asTyped: boolean) => JSON.stringify([id, asTyped, ...words]);
+const keyOf = ({ id }: Pick<Beginning, "id">, words: readonly string[], asTyped: boolean) =>
+  JSON.stringify([id, asTyped, ...words]);
 
-const known = new Map<string, Made>();
+const known = new Map<string, Begun>();
 const KEPT = 240;
 
-/** All beginnings with these words, by two workers from both ends: those that take longest stand last. */
-function useBeginnings(beginnings: readonly Beginning[], words: readonly string[], asTyped: boolean): ReadonlyMap<string, Made> {
+/** So long (ms) the server may be silent before the page's own workers begin. */
+const SILENCE = 8000;
+
+/**
+ * All beginnings with these words. Threads of the server make the shipped ones, which are quicker than an engine that has just been
+ * started; the page's two workers make what does not come from there, from both ends: those that take longest stand last.
+ */
+function useBeginnings(beginnings: readonly Beginning[], words: readonly string[], asTyped: boolean): ReadonlyMap<string, Begun> {
   const [, setRound] = useState(0);
   /** Whoever has just come has typed nothing yet. */
   const asked = useRef(false);
   const all = words.join("\n");
   useEffect(() => {
-    let gone = false;
+    const left = new AbortController();
+    const { signal } = left;
     const texts = all.split("\n");
-    const waiting = beginnings.filter((beginning) => !known.has(keyOf(beginning, texts, asTyped)));
-    const make = async (by: Beginner) => {
-      const take = () => (by === 0 ? waiting.shift() : waiting.pop());
-      for (let next = take(); next && !gone; next = take()) {
-        const made = await next.make(texts, asTyped, by).catch(() => null);
-        if (known.size > KEPT) known.clear();
-        if (made) known.set(keyOf(next, texts, asTyped), made);
-        if (!gone) setRound((round) => round + 1);
-      }
+    const isMissing = (beginning: Beginning) => !known.has(keyOf(beginning, texts, asTyped));
+    const keep = (beginning: Pick<Beginning, "id">, made: Begun) => {
+      if (known.size > KEPT) known.clear();
+      known.set(keyOf(beginning, texts, asTyped), made);
+      if (!signal.aborted) setRound((round) => round + 1);
     };
-    const timer = setTimeout(() => BEGINNERS.forEach(make), asked.current ? PAUSE : 0);
+    const makeAll = async (some: Beginning[]) => {
+      const make = async (by: Beginner) => {
+        const take = () => (by === 0 ? some.shift() : some.pop());
+        for (let next = take(); next && !signal.aborted; next = take()) {
+          if (!isMissing(next)) continue;
+          const made = await next.make(texts, asTyped, by).catch(() => null);
+          if (made) keep(next, made);
+        }
+      };
+      await Promise.all(BEGINNERS.map(make));
+    };
+    const begin = async () => {
+      void makeAll(beginnings.filter(({ own }) => own));
+      const shipped = beginnings.filter((beginning) => !beginning.own && isMissing(beginning));
+      if (shipped.length > 0) await untilSilent(texts, asTyped, signal, (id, made) => keep({ id }, made));
+      await makeAll(shipped.filter(isMissing));
+    };
+    const timer = setTimeout(() => void begin(), asked.current ? PAUSE : 0);
     asked.current = true;
     return () => {
-      gone = true;
+      left.abort();
       clearTimeout(timer);
     };
   }, [all, beginnings, asTyped]);
   return known;
+}
+
+/** What the server makes, until it has made all, or is silent for too long: then it is asked no more. */
+async function untilSilent(
+  texts: readonly string[],
+  asTyped: boolean,
+  signal: AbortSignal,
+  onMade: (starter: string, made: Begun) => void,
+): Promise<void> {
+  const enough = new AbortController();
+  const stop = () => enough.abort();
+  let timer = setTimeout(stop, SILENCE);
+  await serverBeginnings(texts, asTyped, AbortSignal.any([signal, enough.signal]), (starter, made) => {
+    clearTimeout(timer);
+    timer = setTimeout(stop, SILENCE);
+    onMade(starter, made);
+  }).catch(() => {});
+  clearTimeout(timer);
 }
 
 function emptyPiece(): Piece {

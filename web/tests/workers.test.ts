@@ -6,6 +6,7 @@ import type { CheckedDrawing, Examination } from "@mend-joint/core";
 import { PROFILES } from "@mend-joint/core/cut";
 import { parsePiece, STOCKS } from "@mend-joint/core/piece";
 import { type Endpoint, expose } from "comlink";
+import { stringify } from "devalue";
 import { afterAll, beforeEach, describe, expect, it, vi } from "vitest";
 
 /** What the next worker that is started answers with. */
@@ -38,7 +39,7 @@ class FakeWorker extends EventTarget {
   }
 }
 vi.stubGlobal("Worker", FakeWorker);
-const { checkFile, createExaminer, stopCutting } = await import("../workers/examiner");
+const { checkFile, createExaminer, stopCutting, stopExamining } = await import("../workers/examiner");
 
 beforeEach(() => {
   started.length = 0;
@@ -72,6 +73,38 @@ describe("checking a file", () => {
   });
 });
 
+describe("while the worker is still being started", () => {
+  it("the server's examination is shown; afterwards the worker's, which is quicker then", async () => {
+    const piece = parsePiece({ id: "p", name: "p", stock: STOCKS[0]!, parts: [] });
+    let asked = 0;
+    vi.stubGlobal("fetch", async () => {
+      asked++;
+      return new Response(stringify({ document: piece, examination: { verdict: "weak" } }));
+    });
+    let answer = (_: object) => {};
+    const slow = new Promise((resolve) => {
+      answer = resolve;
+    });
+    api = { onProgress: () => {}, examine: () => slow };
+    const told: string[] = [];
+    const examine = createExaminer(
+      ({ verdict }) => told.push(verdict),
+      () => {},
+      () => {},
+    );
+    examine(piece, {});
+    await expect.poll(() => told).toEqual(["weak"]);
+    answer({ verdict: "holds" });
+    await later(20);
+    // What it said meanwhile is the same and changes nothing.
+    expect(told).toEqual(["weak"]);
+    examine(piece, {});
+    await expect.poll(() => told).toEqual(["weak", "holds"]);
+    expect(asked).toBe(1);
+    stopExamining();
+  });
+});
+
 describe("a worker that ends by itself", () => {
   const piece = parsePiece({ name: "p", stock: STOCKS[0]!, parts: [] });
   const ask = () =>
@@ -97,7 +130,6 @@ describe("a worker that ends by itself", () => {
   it("twice, says so, and that the piece is as it was", async () => {
     started.length = 0;
     api = { onProgress: () => {}, examine: () => later(60_000) };
-    const { stopExamining } = await import("../workers/examiner");
     stopExamining();
     const answer = ask();
     await later(20);

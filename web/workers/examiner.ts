@@ -5,7 +5,7 @@ import type { CheckedDrawing, Examination } from "@mend-joint/core";
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Point, Region } from "@mend-joint/core/geometry";
-import type { Mend, MendedAll, RingSize, SizeWanted, TiedUp } from "@mend-joint/core/mend";
+import type { Begun, Mend, MendedAll, RingSize, SizeWanted, TiedUp } from "@mend-joint/core/mend";
 import type { KeptOutline, Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { Offcut } from "@mend-joint/core/runs";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
@@ -13,6 +13,7 @@ import type { Fingered, LetterLoad, LoadTest } from "@mend-joint/core/strength";
 import type { Picture } from "@mend-joint/core/trace";
 import { proxy, type Remote, wrap } from "comlink";
 import { earlyWorker, startExaminer } from "../early";
+import { examinedAhead } from "../state/ahead";
 import type { Chosen, Found, TraceWish } from "./bringing";
 import type { CutChoices, CutSheet, Trial } from "./cutting";
 import type { ExaminerApi } from "./examiner.worker";
@@ -182,21 +183,12 @@ export type Beginner = 0 | 1;
 export const BEGINNERS: readonly Beginner[] = [0, 1];
 
 /** A starter with the maker's words in it, and what comes of it. */
-export function beginWith(
-  starter: string,
-  texts: readonly string[],
-  asTyped: boolean,
-  by: Beginner = 0,
-): Promise<{ piece: Piece; examination: Examination }> {
+export function beginWith(starter: string, texts: readonly string[], asTyped: boolean, by: Beginner = 0): Promise<Begun> {
   return beginners[by].ask((remote) => remote.begin(starter, texts, asTyped));
 }
 
 /** A piece of the maker's own as a beginning. */
-export function beginWithOwn(
-  own: Piece,
-  texts: readonly string[],
-  by: Beginner = 0,
-): Promise<{ piece: Piece; examination: Examination }> {
+export function beginWithOwn(own: Piece, texts: readonly string[], by: Beginner = 0): Promise<Begun> {
   return beginners[by].ask((remote) => remote.beginOwn(own, texts));
 }
 
@@ -307,6 +299,19 @@ export const examineOnce = (piece: Piece): Promise<Examination> => examiner.ask(
 /** Examines what a piece would be, out of the way of the one in the hand. */
 export const tryOut = (piece: Piece): Promise<Examination> => mender.ask((remote) => remote.examine(piece, {}));
 
+/** The examining worker has examined something: from now on it is quicker than the server would be. */
+let isWarm = false;
+const NEVER = new Promise<never>(() => {});
+
+/** What is there, or nothing ever. */
+const sooner = <T>(found: Promise<T | null>): Promise<T> =>
+  new Promise((resolve) => {
+    found.then(
+      (value) => value !== null && resolve(value),
+      () => {},
+    );
+  });
+
 /**
  * A stream of questions about a piece in the hand. While one is being answered only the newest of those that follow is kept;
  * the ones between are never asked.
@@ -333,7 +338,14 @@ export function createExaminer(
       // Lost once, it is asked again; lost twice, it is said.
       const answer = question().catch((error: Error) => (error instanceof WorkerLost ? question() : Promise.reject(error)));
       examining = answer;
-      onAnswer(await Promise.race([answer, stopped]), piece);
+      const ahead = isWarm ? NEVER : sooner(examinedAhead(piece));
+      answer.then(
+        () => {
+          isWarm = true;
+        },
+        () => {},
+      );
+      onAnswer(await Promise.race([answer, stopped, ahead]), piece);
     } catch (error) {
       onFault((error as Error).message);
     }

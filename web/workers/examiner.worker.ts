@@ -5,7 +5,7 @@ import type { CheckedDrawing, Examination } from "@mend-joint/core";
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Point, Region } from "@mend-joint/core/geometry";
-import type { Mend, MendedAll, RingSize, SizeWanted, TiedUp } from "@mend-joint/core/mend";
+import type { Begun, Mend, MendedAll, RingSize, SizeWanted, TiedUp } from "@mend-joint/core/mend";
 import type { KeptOutline, Ornament, Piece, Stock, SymbolName, Word } from "@mend-joint/core/piece";
 import type { LetteringFacts } from "@mend-joint/core/shelf";
 import type { Fingered, LetterLoad, LoadTest } from "@mend-joint/core/strength";
@@ -54,13 +54,9 @@ const api = {
   forms: async (word: Word, key: string): Promise<{ form: string | undefined; region: Region }[]> =>
     (await examining).letterforms(word, key),
   tieUp: async (piece: Piece, width: number, count: 1 | 2): Promise<TiedUp> => (await examining).tiePiece(piece, width, count),
-  begin: async (
-    starter: string,
-    texts: readonly string[],
-    asTyped: boolean,
-  ): Promise<{ piece: Piece; examination: Examination }> => (await examining).begin(starter, texts, asTyped),
-  beginOwn: async (own: Piece, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> =>
-    (await examining).beginOwn(own, texts),
+  begin: async (starter: string, texts: readonly string[], asTyped: boolean): Promise<Begun> =>
+    (await examining).beginWith(starter, texts, asTyped),
+  beginOwn: async (own: Piece, texts: readonly string[]): Promise<Begun> => (await examining).beginOwn(own, texts),
   bridgePlace: async (piece: Piece, ornamentId: string): Promise<Ornament["at"] | null> =>
     (await examining).bridgeOrnament(piece, ornamentId),
   counterFor: async (

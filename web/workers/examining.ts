@@ -6,7 +6,8 @@ import { createExaminer } from "@mend-joint/core/examiner";
 import type { Point, Region } from "@mend-joint/core/geometry";
 import { type Font, type FontAxis, formsOfLetter, loadFont } from "@mend-joint/core/lettering";
 import {
-  beginPiece,
+  type Begun,
+  begin,
   bridgePlace,
   counterPlace,
   intoGap,
@@ -140,18 +141,13 @@ export async function tiePiece(piece: Piece, width: number, count: 1 | 2): Promi
 }
 
 /** A starter with the maker's words in it, and what comes of it. */
-export async function begin(
-  starter: string,
-  texts: readonly string[],
-  asTyped: boolean,
-): Promise<{ piece: Piece; examination: Examination }> {
+export async function beginWith(starter: string, texts: readonly string[], asTyped: boolean): Promise<Begun> {
   await ensureFonts(starterById(starter).make(texts));
-  const piece = beginPiece(starter, texts, library, asTyped);
-  return { piece, examination: examine(piece, library, { notes: false }) };
+  return begin(starter, texts, library, asTyped);
 }
 
 /** A piece of the maker's own as a beginning. */
-export async function beginOwn(own: Piece, texts: readonly string[]): Promise<{ piece: Piece; examination: Examination }> {
+export async function beginOwn(own: Piece, texts: readonly string[]): Promise<Begun> {
   const piece = fillIn(own, texts);
   await ensureFonts(piece);
   return { piece, examination: examine(piece, library, { notes: false }) };

@@ -12,7 +12,7 @@ import { bodyLimit } from "hono/body-limit";
 import { compress } from "hono/compress";
 import { secureHeaders } from "hono/secure-headers";
 import { sameOriginOnly } from "./guard";
-import { keepBeginnings } from "./jobs/beginnings";
+import type { Beginnings } from "./jobs/beginnings";
 import type { Crew } from "./jobs/crew";
 import type { Pool } from "./jobs/pool";
 import type { FaultyMachine } from "./machines/machine";
@@ -47,7 +47,7 @@ export interface AppOptions {
   store?: Keeper;
   machine: FaultyMachine;
   /** Who works on lists; left out, there are no runs. */
-  work?: { crew: Crew; pool: Pool };
+  work?: { crew: Crew; pool: Pool; beginnings: Beginnings };
   /** Host name the server listens on. */
   host: string;
   /** Folder of the built pages; left out, only the API answers. */
@@ -80,9 +80,6 @@ const workerHeaders = secureHeaders({
   contentSecurityPolicy: { defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'", "'unsafe-eval'"] },
 });
 
-/** ms */
-const AFTER_FIRST_PAGE = 3000;
-
 const limited = (maxSize: number) =>
   bodyLimit({ maxSize, onError: (c) => problem(c, 413, `What is sent here may have ${maxSize / 1e6} MB at most.`) });
 
@@ -111,10 +108,9 @@ export function createApp({ db, store = NOWHERE, machine, work, host, pages }: A
   app.route("/api/coupons", couponRoutes(db, store));
   app.route("/api/pictures", pictureRoutes(db));
   app.route("/api/machine", machineRoutes(machine));
-  const beginnings = work && keepBeginnings(work.pool);
-  if (beginnings) {
+  if (work) {
     app.route("/api/runs", runRoutes(db, store, work.crew, work.pool));
-    app.route("/api", examinationRoutes(db, work.pool, beginnings));
+    app.route("/api", examinationRoutes(db, work.pool, work.beginnings));
   }
   app.all("/api/*", (c) => problem(c, 404, "The API has nothing at this address."));
 
@@ -126,11 +122,7 @@ export function createApp({ db, store = NOWHERE, machine, work, host, pages }: A
     app.use(serveStatic({ root: relative(process.cwd(), pages) || ".", precompressed: true }));
     app.get("/assets/*", (c) => c.notFound());
     // Addresses like /bench/… belong to the pages themselves.
-    app.get("*", (c) => {
-      // Somebody is there; the threads get ready once the first page has what it needs.
-      if (beginnings) setTimeout(beginnings.prepare, AFTER_FIRST_PAGE).unref();
-      return c.html(readFileSync(join(pages, "index.html"), "utf8"), 200, { "cache-control": "no-cache" });
-    });
+    app.get("*", (c) => c.html(readFileSync(join(pages, "index.html"), "utf8"), 200, { "cache-control": "no-cache" }));
   }
   app.notFound((c) => problem(c, 404, "There is nothing at this address."));
   return app;

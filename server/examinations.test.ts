@@ -6,7 +6,7 @@ import { shippedLibrary } from "@mend-joint/library";
 import { parse } from "devalue";
 import { Hono } from "hono";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { keepBeginnings } from "./jobs/beginnings";
+import { EXAMPLE, keepBeginnings } from "./jobs/beginnings";
 import { openPool, type Pool } from "./jobs/pool";
 import { handleError } from "./problems";
 import { examinationRoutes } from "./routes/examinations";
@@ -22,7 +22,7 @@ beforeAll(async () => {
 afterAll(() => open.close());
 
 const appWith = (pool: Pool) => {
-  const app = new Hono().route("/api", examinationRoutes(open.db, pool, keepBeginnings(pool)));
+  const app = new Hono().route("/api", examinationRoutes(open.db, pool, keepBeginnings(pool, {})));
   app.onError(handleError);
   return app;
 };
@@ -67,7 +67,7 @@ function saying(answer: (starter: string) => Promise<unknown>) {
     asked.push(task.starter);
     return answer(task.starter);
   };
-  return { asked, pool: { width: 2, run } as unknown as Pool };
+  return { asked, pool: { width: 2, run, warm: () => {} } as unknown as Pool };
 }
 
 describe("all beginnings", () => {
@@ -120,13 +120,17 @@ describe("all beginnings", () => {
     expect(response.status).toBe(422);
   });
 
-  it("those of the example are made ahead, once", async () => {
+  it("one alone is made where one is asked for", async () => {
     const { asked, pool } = saying(async () => begun);
-    const beginnings = keepBeginnings(pool);
-    beginnings.prepare();
-    beginnings.prepare();
-    await expect.poll(() => asked.length).toBe(STARTERS.length);
-    await Promise.all(STARTERS.map(({ id }) => beginnings.make(id, words)));
-    expect(asked).toEqual(STARTERS.map(({ id }) => id));
+    expect((await linesOf(await appWith(pool).request("/api/beginnings", post({ ...words, starter: "topper" })))).length).toBe(1);
+    expect(asked).toEqual(["topper"]);
+  });
+
+  it("those of the example are there already when the programs are built", async () => {
+    const { asked, pool } = saying(async () => begun);
+    const beginnings = keepBeginnings(pool, { topper: "as built" });
+    expect(await beginnings.make("topper", EXAMPLE)).toBe("as built");
+    expect(await beginnings.make("topper", { ...EXAMPLE, asTyped: true })).not.toBe("as built");
+    expect(asked).toEqual(["topper"]);
   });
 });

@@ -7,7 +7,6 @@
  * MEND_JOINT_DATABASE  address of a PostgreSQL server, such as postgres://user@host:5432/name, instead of the data folder
  * MEND_JOINT_OPEN  yes: other machines may reach it, and with it everything in the data folder; there are no keys yet
  */
-import { existsSync } from "node:fs";
 import { resolve } from "node:path";
 import { serve } from "@hono/node-server";
 import { BUILT_PAGES, createApp } from "./app";
@@ -51,14 +50,18 @@ async function main(): Promise<void> {
   const machine = await startSimulatedCutter(db);
   const pool = openPool();
   const crew = startCrew(db, await openQueue(db, { log: console.error, alone: !MEND_JOINT_DATABASE }), pool, console.error);
-  const beginnings = keepBeginnings(pool);
-  const app = createApp({ db, store, machine, work: { crew, pool, beginnings }, host: MEND_JOINT_HOST, pages: BUILT_PAGES });
+  const app = createApp({
+    db,
+    store,
+    machine,
+    work: { crew, pool, beginnings: keepBeginnings(pool) },
+    host: MEND_JOINT_HOST,
+    pages: BUILT_PAGES,
+  });
   const server = serve({ fetch: app.fetch, port, hostname: MEND_JOINT_HOST }, (info) => {
     console.log(
       `Mend Joint is ready at http://${MEND_JOINT_HOST}:${info.port}/ (data in ${MEND_JOINT_DATABASE ? "PostgreSQL" : folder})`,
     );
-    // Whoever comes finds threads that are warm, and the beginnings made.
-    if (existsSync(BUILT_PAGES)) setTimeout(beginnings.prepare, 500).unref();
   });
   server.on("error", (error: NodeJS.ErrnoException) => {
     const reason = error.code === "EADDRINUSE" ? `port ${port} is taken; set MEND_JOINT_PORT to another` : error.message;

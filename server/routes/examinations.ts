@@ -15,7 +15,12 @@ import type { Database } from "../store/stored";
 import { NO_PIECE } from "./pieces";
 import { validateJson } from "./validated";
 
-const beginningsBody = z.strictObject({ texts: z.array(z.string().max(200)).min(1).max(4), asTyped: z.boolean() });
+const beginningsBody = z.strictObject({
+  texts: z.array(z.string().max(200)).min(1).max(4),
+  asTyped: z.boolean(),
+  /** Left out, all of them. */
+  starter: z.string().optional(),
+});
 
 /** Written by devalue. */
 const DEVALUE = { "content-type": "text/plain; charset=utf-8" };
@@ -33,9 +38,11 @@ export function examinationRoutes(db: Database, pool: Pool, beginnings: Beginnin
 
   /** One line for each beginning, as it comes. One that cannot be made has none. */
   routes.post("/beginnings", validateJson(beginningsBody), (c) => {
-    const words = c.req.valid("json");
-    const waiting = STARTERS.map(({ id }) => id);
+    const { starter, ...words } = c.req.valid("json");
+    const waiting = STARTERS.map(({ id }) => id).filter((id) => starter === undefined || id === starter);
     c.header("content-type", DEVALUE["content-type"]);
+    // Words of the maker's own come soon, which nobody has made yet.
+    pool.warm();
     return stream(c, async (out) => {
       // From both ends: those that take longest stand last.
       const lane = async (_: unknown, i: number) => {

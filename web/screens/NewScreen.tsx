@@ -51,7 +51,9 @@ export function NewScreen() {
             beginning={beginning}
             made={made.get(keyOf(beginning, words, asTyped))}
             onChoose={() =>
-              void put(async () => (known.get(keyOf(beginning, words, asTyped)) ?? (await beginning.make(words, asTyped))).piece)
+              void put(
+                async () => (known.get(keyOf(beginning, words, asTyped)) ?? (await makeOne(beginning, words, asTyped))).piece,
+              )
             }
           />
         </li>
@@ -260,6 +262,18 @@ function useBeginnings(beginnings: readonly Beginning[], words: readonly string[
   return known;
 }
 
+/** One that is chosen before it was made: by the server, else by a worker of the page, which has to be started. */
+async function makeOne(beginning: Beginning, texts: readonly string[], asTyped: boolean): Promise<Begun> {
+  let begun: Begun | undefined;
+  if (!beginning.own) {
+    const wanted = { texts, asTyped, starter: beginning.id };
+    await serverBeginnings(wanted, AbortSignal.timeout(SILENCE), (_, made) => {
+      begun = made;
+    }).catch(() => {});
+  }
+  return begun ?? (await beginning.make(texts, asTyped));
+}
+
 /** What the server makes, until it has made all, or is silent for too long: then it is asked no more. */
 async function untilSilent(
   texts: readonly string[],
@@ -270,7 +284,7 @@ async function untilSilent(
   const enough = new AbortController();
   const stop = () => enough.abort();
   let timer = setTimeout(stop, SILENCE);
-  await serverBeginnings(texts, asTyped, AbortSignal.any([signal, enough.signal]), (starter, made) => {
+  await serverBeginnings({ texts, asTyped }, AbortSignal.any([signal, enough.signal]), (starter, made) => {
     clearTimeout(timer);
     timer = setTimeout(stop, SILENCE);
     onMade(starter, made);

@@ -18,21 +18,27 @@ export async function examinedAhead(piece: Piece): Promise<Examination | null> {
   return JSON.stringify(parsePiece(document)) === JSON.stringify(piece) ? examination : null;
 }
 
+export interface BeginningsWanted {
+  texts: readonly string[];
+  asTyped: boolean;
+  /** Left out, all of them. */
+  starter?: string;
+}
+
 /**
  * Shipped beginnings with words in them, told one by one as they come.
  *
  * @throws where the server does not make them
  */
 export async function beginnings(
-  texts: readonly string[],
-  asTyped: boolean,
+  wanted: BeginningsWanted,
   signal: AbortSignal,
   onMade: (starter: string, begun: Begun) => void,
 ): Promise<void> {
   const response = await fetch("/api/beginnings", {
     method: "POST",
     headers: { "content-type": "application/json" },
-    body: JSON.stringify({ texts, asTyped }),
+    body: JSON.stringify(wanted),
     signal,
   });
   if (!response.ok || !response.body) throw new Error(`The server does not make them: ${response.status}`);

@@ -51,7 +51,7 @@ describe("beginnings of the server", () => {
           }),
         );
       const told: string[] = [];
-      await beginnings(["a"], false, new AbortController().signal, (starter, begun) => {
+      await beginnings({ texts: ["a"], asTyped: false }, new AbortController().signal, (starter, begun) => {
         told.push(starter);
         expect(begun).toEqual({ piece, examination });
       });
@@ -61,6 +61,6 @@ describe("beginnings of the server", () => {
 
   it("says so where the server makes none", async () => {
     answer = () => new Response("", { status: 500 });
-    await expect(beginnings(["a"], false, new AbortController().signal, () => {})).rejects.toThrow("500");
+    await expect(beginnings({ texts: ["a"], asTyped: false }, new AbortController().signal, () => {})).rejects.toThrow("500");
   });
 });

@@ -12,7 +12,6 @@ import { bodyLimit } from "hono/body-limit";
 import { compress } from "hono/compress";
 import { secureHeaders } from "hono/secure-headers";
 import { sameOriginOnly } from "./guard";
-import type { Beginnings } from "./jobs/beginnings";
 import type { Crew } from "./jobs/crew";
 import type { Pool } from "./jobs/pool";
 import type { FaultyMachine } from "./machines/machine";
@@ -47,7 +46,7 @@ export interface AppOptions {
   store?: Keeper;
   machine: FaultyMachine;
   /** Who works on lists; left out, there are no runs. */
-  work?: { crew: Crew; pool: Pool; beginnings: Beginnings };
+  work?: { crew: Crew; pool: Pool };
   /** Host name the server listens on. */
   host: string;
   /** Folder of the built pages; left out, only the API answers. */
@@ -110,7 +109,7 @@ export function createApp({ db, store = NOWHERE, machine, work, host, pages }: A
   app.route("/api/machine", machineRoutes(machine));
   if (work) {
     app.route("/api/runs", runRoutes(db, store, work.crew, work.pool));
-    app.route("/api", examinationRoutes(db, work.pool, work.beginnings));
+    app.route("/api", examinationRoutes(db, work.pool));
   }
   app.all("/api/*", (c) => problem(c, 404, "The API has nothing at this address."));
 

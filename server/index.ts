@@ -10,7 +10,6 @@
 import { resolve } from "node:path";
 import { serve } from "@hono/node-server";
 import { BUILT_PAGES, createApp } from "./app";
-import { keepBeginnings } from "./jobs/beginnings";
 import { startCrew } from "./jobs/crew";
 import { openPool } from "./jobs/pool";
 import { openQueue } from "./jobs/queue";
@@ -54,7 +53,7 @@ async function main(): Promise<void> {
     db,
     store,
     machine,
-    work: { crew, pool, beginnings: keepBeginnings(pool) },
+    work: { crew, pool },
     host: MEND_JOINT_HOST,
     pages: BUILT_PAGES,
   });

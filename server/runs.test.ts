@@ -23,7 +23,6 @@ import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import { unzipSync } from "fflate";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { createApp } from "./app";
-import { keepBeginnings } from "./jobs/beginnings";
 import { type Crew, startCrew } from "./jobs/crew";
 import { openPool } from "./jobs/pool";
 import { openQueue } from "./jobs/queue";
@@ -80,8 +79,7 @@ describe.each(DATABASES)("runs on $name", (database) => {
   beforeAll(async () => {
     open = await database.open();
     crew = startCrew(open.db, await openQueue(open.db, { log: console.error, alone: true }), pool, console.error);
-    const work = { crew, pool, beginnings: keepBeginnings(pool) };
-    app = createApp({ db: open.db, machine: await startSimulatedCutter(open.db), work, host: "127.0.0.1" });
+    app = createApp({ db: open.db, machine: await startSimulatedCutter(open.db), work: { crew, pool }, host: "127.0.0.1" });
   });
   afterAll(async () => {
     await crew.stop();

@@ -14,17 +14,13 @@ const begun: { worker: Worker; failed: boolean }[] = [];
 export const startExaminer = (): Worker =>
   new Worker(new URL("./workers/examiner.worker.ts", import.meta.url), { type: "module" });
 
-/** What the workers will compile; the browser compiles what it has compiled already only once. */
-const compiled: WebAssembly.Module[] = [];
-
-/** Their modules find it at hand, which would fetch and compile it one after the other. */
-function compileEarly(): void {
+/** Their modules ask for it one after the other, late; then the browser has it at hand. (Pages themselves may compile nothing.) */
+function fetchEngine(): void {
+  // What fails here is told where it is wanted.
   for (const url of [clipper, harfbuzz]) {
-    // What fails here is told where it is wanted.
-    WebAssembly.compileStreaming(fetch(url)).then(
-      (module) => compiled.push(module),
-      () => {},
-    );
+    fetch(url)
+      .then((response) => response.arrayBuffer())
+      .catch(() => {});
   }
 }
 
@@ -46,9 +42,10 @@ function askEarly(at: string): Promise<Response> {
 /** @param path of the page's address */
 export function beginEarly(path: string): void {
   const id = /^\/bench\/([^/]+)\/?$/.exec(path)?.[1];
-  if (id || path === "/new") compileEarly();
+  if (id || path === "/new") fetchEngine();
   if (path === "/new") {
-    // For what is chosen there, or for beginnings that the server does not make.
+    // Beginnings are made by two.
+    begin();
     begin();
   }
   if (!id) return;

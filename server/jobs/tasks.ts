@@ -8,7 +8,6 @@ import { ClearError } from "@mend-joint/core/errors";
 import { examine } from "@mend-joint/core/examine";
 import { type MadeFile, makeFile } from "@mend-joint/core/formats";
 import { type Matrix, offset, type Region, regionArea } from "@mend-joint/core/geometry";
-import { type Begun, begin } from "@mend-joint/core/mend";
 import {
   type CheckedSheet,
   checkSheet,
@@ -88,14 +87,6 @@ export interface ExamineTask {
   fonts: OwnFont[];
 }
 
-/** A shipped beginning with words in it. */
-export interface BeginTask {
-  does: "begin";
-  starter: string;
-  texts: readonly string[];
-  asTyped: boolean;
-}
-
 export interface ProveTask {
   does: "prove";
   pieces: Region[];
@@ -129,7 +120,6 @@ export type Task =
   | OutlinesTask
   | LayTask
   | ExamineTask
-  | BeginTask
   | ProveTask
   | SheetTask
   | (Omit<SheetTask, "does" | "format"> & { does: "effort" });
@@ -140,7 +130,6 @@ export type Answer<Does extends Task["does"]> = {
   outlines: (Drawn | null)[];
   lay: Nested;
   examine: Examination;
-  begin: Begun;
   prove: SheetFault[];
   sheet: MadeFile;
   effort: SheetEffort;
@@ -189,8 +178,6 @@ function done(task: Task): unknown {
       return lay(task);
     case "examine":
       return examine(parsePiece(task.document), libraryFor(task.fonts));
-    case "begin":
-      return begin(task.starter, task.texts, libraryFor([]), task.asTyped);
     case "prove":
       return checkSheet(task.pieces, task.sheet);
     case "sheet":

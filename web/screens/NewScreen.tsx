@@ -7,7 +7,7 @@ import { toast } from "sonner";
 import { bringIn } from "../bring/BringIn";
 import { useArriving } from "../bring/useArriving";
 import { Thumbnail } from "../stage/Thumbnail";
-import { beginnings as serverBeginnings } from "../state/ahead";
+import { exampleBeginnings } from "../state/ahead";
 import { createPiece, listPieces } from "../state/api";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
@@ -51,9 +51,7 @@ export function NewScreen() {
             beginning={beginning}
             made={made.get(keyOf(beginning, words, asTyped))}
             onChoose={() =>
-              void put(
-                async () => (known.get(keyOf(beginning, words, asTyped)) ?? (await makeOne(beginning, words, asTyped))).piece,
-              )
+              void put(async () => (known.get(keyOf(beginning, words, asTyped)) ?? (await beginning.make(words, asTyped))).piece)
             }
           />
         </li>
@@ -213,83 +211,48 @@ const keyOf = ({ id }: Pick<Beginning, "id">, words: readonly string[], asTyped:
 const known = new Map<string, Begun>();
 const KEPT = 240;
 
-/** So long (ms) the server may be silent before the page's own workers begin. */
-const SILENCE = 8000;
+const isExample = (texts: readonly string[], asTyped: boolean) => !asTyped && texts.every((text, i) => text === EXAMPLE_WORDS[i]);
 
-/**
- * All beginnings with these words. Threads of the server make the shipped ones, which are quicker than an engine that has just been
- * started; the page's two workers make what does not come from there, from both ends: those that take longest stand last.
- */
+/** Those of the example are made already. */
+async function keepExample(): Promise<void> {
+  for (const [id, made] of await exampleBeginnings()) known.set(keyOf({ id }, EXAMPLE_WORDS, false), made);
+}
+
+/** All beginnings with these words, by two workers from both ends: those that take longest stand last. */
 function useBeginnings(beginnings: readonly Beginning[], words: readonly string[], asTyped: boolean): ReadonlyMap<string, Begun> {
   const [, setRound] = useState(0);
   /** Whoever has just come has typed nothing yet. */
   const asked = useRef(false);
   const all = words.join("\n");
   useEffect(() => {
-    const left = new AbortController();
-    const { signal } = left;
+    let gone = false;
     const texts = all.split("\n");
     const isMissing = (beginning: Beginning) => !known.has(keyOf(beginning, texts, asTyped));
-    const keep = (beginning: Pick<Beginning, "id">, made: Begun) => {
-      if (known.size > KEPT) known.clear();
-      known.set(keyOf(beginning, texts, asTyped), made);
-      if (!signal.aborted) setRound((round) => round + 1);
-    };
-    const makeAll = async (some: Beginning[]) => {
-      const make = async (by: Beginner) => {
-        const take = () => (by === 0 ? some.shift() : some.pop());
-        for (let next = take(); next && !signal.aborted; next = take()) {
-          if (!isMissing(next)) continue;
-          const made = await next.make(texts, asTyped, by).catch(() => null);
-          if (made) keep(next, made);
-        }
-      };
-      await Promise.all(BEGINNERS.map(make));
+    const waiting = [...beginnings];
+    const make = async (by: Beginner) => {
+      const take = () => (by === 0 ? waiting.shift() : waiting.pop());
+      for (let next = take(); next && !gone; next = take()) {
+        if (!isMissing(next)) continue;
+        const made = await next.make(texts, asTyped, by).catch(() => null);
+        if (known.size > KEPT) known.clear();
+        if (made) known.set(keyOf(next, texts, asTyped), made);
+        if (!gone) setRound((round) => round + 1);
+      }
     };
     const begin = async () => {
-      void makeAll(beginnings.filter(({ own }) => own));
-      const shipped = beginnings.filter((beginning) => !beginning.own && isMissing(beginning));
-      if (shipped.length > 0) await untilSilent(texts, asTyped, signal, (id, made) => keep({ id }, made));
-      await makeAll(shipped.filter(isMissing));
+      if (isExample(texts, asTyped)) await keepExample().catch(() => {});
+      if (gone) return;
+      setRound((round) => round + 1);
+      BEGINNERS.forEach(make);
     };
     const timer = setTimeout(() => void begin(), asked.current ? PAUSE : 0);
     asked.current = true;
     return () => {
-      left.abort();
+      gone = true;
       clearTimeout(timer);
     };
   }, [all, beginnings, asTyped]);
   return known;
-}
-
-/** One that is chosen before it was made: by the server, else by a worker of the page, which has to be started. */
-async function makeOne(beginning: Beginning, texts: readonly string[], asTyped: boolean): Promise<Begun> {
-  let begun: Begun | undefined;
-  if (!beginning.own) {
-    const wanted = { texts, asTyped, starter: beginning.id };
-    await serverBeginnings(wanted, AbortSignal.timeout(SILENCE), (_, made) => {
-      begun = made;
-    }).catch(() => {});
-  }
-  return begun ?? (await beginning.make(texts, asTyped));
-}
-
-/** What the server makes, until it has made all, or is silent for too long: then it is asked no more. */
-async function untilSilent(
-  texts: readonly string[],
-  asTyped: boolean,
-  signal: AbortSignal,
-  onMade: (starter: string, made: Begun) => void,
-): Promise<void> {
-  const enough = new AbortController();
-  const stop = () => enough.abort();
-  let timer = setTimeout(stop, SILENCE);
-  await serverBeginnings({ texts, asTyped }, AbortSignal.any([signal, enough.signal]), (starter, made) => {
-    clearTimeout(timer);
-    timer = setTimeout(stop, SILENCE);
-    onMade(starter, made);
-  }).catch(() => {});
-  clearTimeout(timer);
 }
 
 function emptyPiece(): Piece {

@@ -4,7 +4,7 @@
 import { parsePiece, STOCKS } from "@mend-joint/core/piece";
 import { stringify } from "devalue";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { beginnings, examinedAhead } from "../state/ahead";
+import { examinedAhead, exampleBeginnings } from "../state/ahead";
 
 const piece = parsePiece({ id: "p1", name: "p", stock: STOCKS[0]!, parts: [] });
 const examination = { verdict: "holds", line: Float64Array.of(1, 2.5) };
@@ -35,32 +35,16 @@ describe("an examination of the server", () => {
   });
 });
 
-describe("beginnings of the server", () => {
-  const text = ["Isolde", "Zoë", "Ünal"].map((starter) => `${stringify({ starter, piece, examination })}\n`).join("");
-
-  it("come one by one, wherever the network cuts what it carries", async () => {
-    const bytes = new TextEncoder().encode(text);
-    for (const size of [1, 7, 64, 1000, bytes.length]) {
-      answer = () =>
-        new Response(
-          new ReadableStream({
-            start(stream) {
-              for (let at = 0; at < bytes.length; at += size) stream.enqueue(bytes.slice(at, at + size));
-              stream.close();
-            },
-          }),
-        );
-      const told: string[] = [];
-      await beginnings({ texts: ["a"], asTyped: false }, new AbortController().signal, (starter, begun) => {
-        told.push(starter);
-        expect(begun).toEqual({ piece, examination });
-      });
-      expect(told).toEqual(["Isolde", "Zoë", "Ünal"]);
-    }
+describe("beginnings of the example", () => {
+  it("are those that were made when the programs were built", async () => {
+    answer = () => Response.json({ topper: stringify({ piece, examination }) });
+    expect(await exampleBeginnings()).toEqual(new Map([["topper", { piece, examination }]]));
   });
 
-  it("says so where the server makes none", async () => {
-    answer = () => new Response("", { status: 500 });
-    await expect(beginnings({ texts: ["a"], asTyped: false }, new AbortController().signal, () => {})).rejects.toThrow("500");
+  it("are none where the server has not got them", async () => {
+    answer = () => Response.json({});
+    expect((await exampleBeginnings()).size).toBe(0);
+    answer = () => new Response("", { status: 404 });
+    expect((await exampleBeginnings()).size).toBe(0);
   });
 });

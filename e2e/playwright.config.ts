@@ -11,7 +11,8 @@ const PORT = Number(process.env.MEND_JOINT_E2E_PORT);
 export default defineConfig({
   testDir: ".",
   testMatch: "*.spec.ts",
-  timeout: 100_000,
+  // Guards against what hangs; on a machine that is shared all takes three times as long.
+  timeout: 200_000,
   expect: { timeout: 40_000 },
   workers: 2,
   fullyParallel: true,
@@ -27,7 +28,7 @@ export default defineConfig({
     command: "node dist/server.js",
     cwd: "..",
     url: `http://127.0.0.1:${PORT}/api/health`,
-    timeout: 60_000,
+    timeout: 180_000,
     env: {
       MEND_JOINT_DATA: mkdtempSync(join(tmpdir(), "mend-joint-e2e-")),
       MEND_JOINT_PORT: String(PORT),

@@ -94,12 +94,23 @@ describe("while the worker is still being started", () => {
     );
     examine(piece, {});
     await expect.poll(() => told).toEqual(["weak"]);
+    // What the server does not make is waited for.
+    const wide: string[] = [];
+    const widths = createExaminer(
+      ({ verdict }) => wide.push(verdict),
+      () => {},
+      () => {},
+    );
+    widths(piece, { skeleton: true });
+    await later(20);
+    expect(wide).toEqual([]);
     answer({ verdict: "holds" });
     await later(20);
     // What it said meanwhile is the same and changes nothing.
     expect(told).toEqual(["weak"]);
     examine(piece, {});
     await expect.poll(() => told).toEqual(["weak", "holds"]);
+    expect(wide).toEqual(["holds"]);
     expect(asked).toBe(1);
     stopExamining();
   });

@@ -338,7 +338,8 @@ export function createExaminer(
       // Lost once, it is asked again; lost twice, it is said.
       const answer = question().catch((error: Error) => (error instanceof WorkerLost ? question() : Promise.reject(error)));
       examining = answer;
-      const ahead = isWarm ? NEVER : sooner(examinedAhead(piece));
+      // The server is asked for no more than a verdict: not for the line along the strokes, nor for a piece that is moved.
+      const ahead = isWarm || wish.skeleton || wish.moving ? NEVER : sooner(examinedAhead(piece));
       answer.then(
         () => {
           isWarm = true;

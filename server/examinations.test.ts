@@ -6,8 +6,7 @@ import { shippedLibrary } from "@mend-joint/library";
 import { parse } from "devalue";
 import { Hono } from "hono";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { openPool, type Pool } from "./jobs/pool";
-import { handleError } from "./problems";
+import { openPool } from "./jobs/pool";
 import { examinationRoutes } from "./routes/examinations";
 import { type OpenDatabase, openDatabase } from "./store/database";
 import { makeExample } from "./store/example";
@@ -21,18 +20,12 @@ beforeAll(async () => {
 });
 afterAll(() => open.close());
 
-const appWith = (pool: Pool) => {
-  const app = new Hono().route("/api", examinationRoutes(open.db, pool));
-  app.onError(handleError);
-  return app;
-};
-
-describe("with threads", () => {
+describe("what pages show first", () => {
   const pool = openPool(1);
   afterAll(() => pool.close());
 
   it("a piece comes out as it does in the page: the demo's", async () => {
-    const app = appWith(pool);
+    const app = new Hono().route("/api", examinationRoutes(open.db, pool));
     for (const demo of demoPieces().slice(0, 3)) {
       const { id, document } = await createPiece(open.db, demo);
       const response = await app.request(`/api/pieces/${id}/examination`);
@@ -52,7 +45,7 @@ describe("with threads", () => {
   });
 });
 
-it("each beginning of the example is made as the page would make it", () => {
+it("each beginning of the example is written, and read again nothing of it is lost", () => {
   const made = makeExample();
   expect(Object.keys(made)).toEqual(STARTERS.map(({ id }) => id));
   for (const id of ["topper", "overlaid-names"])

@@ -49,14 +49,7 @@ async function main(): Promise<void> {
   const machine = await startSimulatedCutter(db);
   const pool = openPool();
   const crew = startCrew(db, await openQueue(db, { log: console.error, alone: !MEND_JOINT_DATABASE }), pool, console.error);
-  const app = createApp({
-    db,
-    store,
-    machine,
-    work: { crew, pool },
-    host: MEND_JOINT_HOST,
-    pages: BUILT_PAGES,
-  });
+  const app = createApp({ db, store, machine, work: { crew, pool }, host: MEND_JOINT_HOST, pages: BUILT_PAGES });
   const server = serve({ fetch: app.fetch, port, hostname: MEND_JOINT_HOST }, (info) => {
     console.log(
       `Mend Joint is ready at http://${MEND_JOINT_HOST}:${info.port}/ (data in ${MEND_JOINT_DATABASE ? "PostgreSQL" : folder})`,

@@ -210,14 +210,10 @@ function viaLost(start: Piece, left: Examination, task: Task): (Route & { begun:
   let piece = start;
   for (const finding of openFindings(left.findings)) {
     const scene: Scene = { piece, examination: left, finding, library, hanging: [] };
-    const attempts = isMarkLost(finding)
-      ? [growPlate, ontoMaterial, asMaterial]
-      : finding.kind === "beyond-line"
-        ? [smaller]
-        : [];
+    const tries = isMarkLost(finding) ? [growPlate, ontoMaterial, asMaterial] : finding.kind === "beyond-line" ? [smaller] : [];
     const isThere = (now: Piece) =>
       unlessTangled(() => examine(now, library, { notes: false }))?.findings.some((other) => isAlike(other, finding)) ?? true;
-    for (const attempt of attempts.map((attempt) => attempt(scene))) {
+    for (const attempt of tries.map((attemptFor) => attemptFor(scene))) {
       const amount = attempt?.amounts?.find((each) => !isThere(attempt.apply(piece, each)));
       if (!attempt || amount === undefined) continue;
       piece = attempt.apply(piece, amount);

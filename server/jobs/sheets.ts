@@ -72,7 +72,12 @@ export async function faultsOf(
 }
 
 /** What is cut of rows, for laying. */
-export async function drawRows(db: Database, pool: Pool, run: string, numbers: readonly number[]): Promise<Map<number, Drawn>> {
+export async function drawFinishedRows(
+  db: Database,
+  pool: Pool,
+  run: string,
+  numbers: readonly number[],
+): Promise<Map<number, Drawn>> {
   const rows = await readFinishedRows(db, run, [...new Set(numbers)]);
   const documents = rows.map(({ document }) => document);
   const drawn = await pool.run({ does: "outlines", documents, fonts: await fontsOf(db, documents) });
@@ -88,7 +93,7 @@ export async function proveLayout(
   changed: ReadonlySet<number>,
 ): Promise<Layout> {
   const numbers = [...changed].flatMap((sheet) => layout.sheets[sheet]!.pieces.map(({ row }) => row));
-  const drawn = await drawRows(db, pool, id, numbers);
+  const drawn = await drawFinishedRows(db, pool, id, numbers);
   const faults = await faultsOf(pool, layout, (row) => drawn.get(row)?.region ?? [], [...changed]);
   return { ...layout, faults: [...layout.faults.filter(({ sheet }) => !changed.has(sheet)), ...faults] };
 }
@@ -109,7 +114,7 @@ export async function moveToSheet(
 ): Promise<Layout | null> {
   const piece = layout.sheets[sheet]!.pieces[place]!;
   const there = layout.sheets[to]?.pieces ?? [];
-  const drawn = await drawRows(db, pool, run.id, [piece.row, ...there.map(({ row }) => row)]);
+  const drawn = await drawFinishedRows(db, pool, run.id, [piece.row, ...there.map(({ row }) => row)]);
   const { width, height, gap, margin, turns } = layout.choices;
   const nested = await pool.run({
     does: "lay",

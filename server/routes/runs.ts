@@ -44,7 +44,7 @@ import {
 import type { Database } from "../store/stored";
 import { foundRun, NO_RUN } from "./foundRun";
 import { sheetRoutes } from "./sheets";
-import { validateJson } from "./validated";
+import { validateJson } from "./validateJson";
 
 const NO_ROW = "The run has no such row.";
 

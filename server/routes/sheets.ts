@@ -20,14 +20,14 @@ import { type Context, Hono } from "hono";
 import { z } from "zod";
 import type { Crew } from "../jobs/crew";
 import type { Pool } from "../jobs/pool";
-import { cutList, drawRows, moveToSheet, proveLayout, sheetFile, staleRows } from "../jobs/sheets";
+import { cutList, drawFinishedRows, moveToSheet, proveLayout, sheetFile, staleRows } from "../jobs/sheets";
 import { problem } from "../problems";
 import { ownOffcuts } from "../store/offcuts";
 import { ownProfiles } from "../store/profiles";
 import { endLaying, getRun, replaceLayout, type StoredRun, tallyOf } from "../store/runs";
 import type { Database } from "../store/stored";
 import { foundRun, NO_RUN } from "./foundRun";
-import { validateJson } from "./validated";
+import { validateJson } from "./validateJson";
 
 const layBody = z.strictObject({ keep: z.boolean(), seconds: z.number().min(0).max(600) });
 const placesBody = z.strictObject({
@@ -108,7 +108,7 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
       const k = Number(c.req.param("number")) - 1;
       const sheet = layout?.sheets[k];
       if (!layout || !sheet) return problem(c, 404, "There is no such sheet.");
-      const drawn = await drawRows(
+      const drawn = await drawFinishedRows(
         db,
         pool,
         run.id,

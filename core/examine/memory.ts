@@ -14,11 +14,14 @@ const LAYOUTS = 80;
 const POLES = 300;
 /** Drawings of a piece or two. */
 const DRAWINGS = 12;
+/** What front words and cut-out shapes leave of what lies behind them: a few pieces' worth. */
+const COMBINED = 120;
 
 export class Memory {
   readonly #layouts = new QuickLRU<string, WordLayout>({ maxSize: LAYOUTS });
   readonly #poles = new QuickLRU<string, Body | null>({ maxSize: POLES });
   readonly #drawings = new QuickLRU<string, Region>({ maxSize: DRAWINGS });
+  readonly #combined = new QuickLRU<string, Region>({ maxSize: COMBINED });
 
   /** @param font the one that the word names, at the word's own axes: it is known by that name */
   layout(word: Word, font: Font, options: LayoutOptions): WordLayout {
@@ -36,6 +39,11 @@ export class Memory {
   drawing(look: DrawingLook): Region {
     const { outline, height, turn, mirror, thicken, round } = look;
     return recalled(this.#drawings, `${height} ${turn} ${mirror} ${thicken} ${round} ${outline}`, () => drawingShape(look));
+  }
+
+  /** What an operation makes of regions. @param operation tells it from all others, with its figures */
+  combined(operation: string, regions: readonly Region[], make: () => Region): Region {
+    return recalled(this.#combined, [operation, ...regions.map(fingerprint)].join(" "), make);
   }
 }
 

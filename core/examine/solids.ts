@@ -15,6 +15,7 @@ import {
   regionArea,
   regionBox,
   regionContains,
+  regionPerimeter,
   ringArea,
   union,
 } from "../geometry";
@@ -68,12 +69,14 @@ export interface WordBridge extends Bridge {
 
 /** What falls out of cutting is a piece of its own from this area on, mm². */
 const CRUMB = 0.003;
+/** Narrower ones on the whole, mm, are left by outlines that run alike: less than half of what a beam burns away. */
+const SLIVER = 0.05;
 
 /** Outlines of all parts of a piece as they meet. */
 export const solidsOf = (piece: Piece, layouts: readonly WordLayout[], shapes?: Shapes): Solid[] =>
   buildPiece(piece, layouts, shapes).solids;
 
-/** Remembers the shapes of drawings. */
+/** Remembers the shapes of drawings, and what is left of what was cut. */
 type Shapes = Pick<Library, "memory">;
 
 export function buildPiece(piece: Piece, layouts: readonly WordLayout[], shapes: Shapes = {}): Built {
@@ -82,7 +85,7 @@ export function buildPiece(piece: Piece, layouts: readonly WordLayout[], shapes:
   for (const part of piece.parts) {
     if (part.kind === "word") {
       const layout = layouts.find(({ wordId }) => wordId === part.id);
-      if (layout) addWord(built, part, layout, usualTieWidth(widthToDraw(piece)));
+      if (layout) addWord(built, part, layout, { bridge: usualTieWidth(widthToDraw(piece)), shapes });
     } else if (part.kind === "loop") {
       const { disc, hole, middle } = placeLoop(part, regionsOf(built));
       built.solids.push(solidOf(part, difference(disc, hole)));
@@ -102,16 +105,17 @@ export function buildPiece(piece: Piece, layouts: readonly WordLayout[], shapes:
       if (hole.length > 0) free.push({ region: hole, keeps: ({ letterId }) => letterId === id });
   }
   // Nothing may reach into a hole that is there to be used, whatever came after it.
-  for (const { region, keeps } of free) built.solids = carve(built.solids, region, keeps);
+  for (const { region, keeps } of free) built.solids = carve(built.solids, region, shapes, keeps);
   return built;
 }
 
 const regionsOf = ({ solids }: Built) => solids.map(({ region }) => region);
 
 /** @param bridge width of bridges that have none of their own, mm */
-function addWord(built: Built, word: Word, layout: WordLayout, bridge: number): void {
+function addWord(built: Built, word: Word, layout: WordLayout, { bridge, shapes }: { bridge: number; shapes: Shapes }): void {
   const letters = layout.letters.flatMap((letter) => lettersToSolids(letter, layout));
-  const outline = () => union(letters.map(({ region }) => region));
+  const regions = letters.map(({ region }) => region);
+  const outline = () => union(regions);
   switch (word.meets) {
     case "engrave":
       built.ghosts.push(...letters.map((letter): Ghost => ({ ...letter, as: "engrave" })));
@@ -121,11 +125,15 @@ function addWord(built: Built, word: Word, layout: WordLayout, bridge: number): 
       built.bridges.push(...bridges.map((each) => ({ ...each, wordId: word.id })));
       built.ghosts.push(...letters.map((letter) => carvedFrom(built, letter)));
       const strips = union(bridges.map(({ strip }) => strip));
-      built.solids = carve(built.solids, strips.length > 0 ? difference(outline(), strips) : outline());
+      built.solids = carve(built.solids, strips.length > 0 ? difference(outline(), strips) : outline(), shapes);
       return;
     }
     case "halo":
-      built.solids = carve(built.solids, offset(outline(), word.gap));
+      built.solids = carve(
+        built.solids,
+        combined(shapes, `halo ${word.gap}`, regions, () => offset(outline(), word.gap)),
+        shapes,
+      );
       break;
     case "add":
   }
@@ -192,10 +200,10 @@ function addPart(built: Built, part: SimplePart, layouts: readonly WordLayout[],
   }
   if (part.meets === "carve") {
     built.ghosts.push(carvedFrom(built, solidOf(part, region)));
-    built.solids = carve(built.solids, region);
+    built.solids = carve(built.solids, region, shapes);
     return region;
   }
-  if (part.meets === "halo") built.solids = carve(built.solids, offset(region, part.gap));
+  if (part.meets === "halo") built.solids = carve(built.solids, offset(region, part.gap), shapes);
   built.solids.push(solidOf(part, region));
   return region;
 }
@@ -301,19 +309,28 @@ function shapeSurroundings(layouts: readonly WordLayout[]): ShapeSurroundings {
 }
 
 /** Takes a shape out of the material; what it cuts apart goes on as parts of their own. */
-function carve(solids: readonly Solid[], shape: Region, keeps: (solid: Solid) => boolean = () => false): Solid[] {
+function carve(solids: readonly Solid[], shape: Region, shapes: Shapes, keeps: (solid: Solid) => boolean = () => false): Solid[] {
   const box = regionBox(shape);
   return solids.flatMap((solid) => {
     if (keeps(solid) || !boxesMeet(box, regionBox(solid.region))) return [solid];
-    const left = difference(solid.region, shape);
+    const left = combined(shapes, "difference", [solid.region, shape], () => difference(solid.region, shape));
     if (Math.abs(regionArea(left) - regionArea(solid.region)) < 1e-6) return [solid];
-    const islands = islandsOf(left).filter((island) => regionArea(island) > CRUMB);
+    const islands = islandsOf(left).filter(isWorthKeeping);
     return islands.map((region, n): Solid => {
       if (n === 0) return { ...solid, region, pole: undefined };
       const kind = solid.letterId ? "speck" : "island";
       return { ...solid, id: `${solid.id}-${n}`, label: { ...solid.label, kind }, holder: false, region, pole: undefined };
     });
   });
+}
+
+const combined = ({ memory }: Shapes, operation: string, regions: readonly Region[], make: () => Region): Region =>
+  memory ? memory.combined(operation, regions, make) : make();
+
+/** A long strip is as wide as twice its area for each mm of its outline. */
+function isWorthKeeping(island: Region): boolean {
+  const area = regionArea(island);
+  return area > CRUMB && 2 * area > SLIVER * regionPerimeter(island);
 }
 
 /** Fills the holes that a shape lies over, so that it can take their place. */

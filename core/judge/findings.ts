@@ -251,7 +251,9 @@ export function judgeHolds(
     });
   }
   const rank = ({ means }: Finding) => (means === "falls" ? 0 : 1);
-  return findings.sort((a, b) => rank(a) - rank(b) || a.width - b.width || b.parts.length - a.parts.length);
+  // Widths that only rounding tells apart are the same.
+  const inNanometres = ({ width }: Finding) => Math.round(width * 1e6);
+  return findings.sort((a, b) => rank(a) - rank(b) || inNanometres(a) - inNanometres(b) || b.parts.length - a.parts.length);
 }
 
 function looseAlone(id: string, at: Point, wanted: number): Finding {

@@ -13,6 +13,7 @@ import {
   snapToGrid,
   union,
 } from "../geometry";
+import { chebyshevCentre } from "./chebyshev";
 import { type FieldOptions, tryMeasure, type WidthField } from "./field";
 import type { Body } from "./necks";
 import { summitFrom } from "./summit";
@@ -30,6 +31,8 @@ const LOOKED_AT = 400;
 export function poleOf(all: Region): Body | null {
   // Of what is in several pieces, the largest stands for the whole.
   const region = all.length > 1 ? (islandsOf(all)[0] ?? []) : all;
+  const ofConvex = chebyshevCentre(region, ALIKE);
+  if (ofConvex) return ofConvex;
   const box = regionBox(region);
   const centre = regionCentroid(region);
   if (!box || !centre) return null;

@@ -1,7 +1,7 @@
 /**
  * The largest disc near a place, by its true distances from all edges.
  */
-import { alongSegment, type HalfSpace, linearOptimum, type Point, type Region, regionContains, vertexCount } from "../geometry";
+import { alongSegment, linearOptimum, type Point, type Region, regionContains, scatterSpaces, vertexCount } from "../geometry";
 import type { Body } from "./necks";
 
 /** A step that widens the disc by less is the last, mm; */
@@ -31,7 +31,7 @@ export function summitFrom(region: Region, x: number, y: number, near?: number):
     const { radius } = offsets;
     // Whatever is farther cannot touch the disc after a step to the square's corner.
     const reach = radius + 2 * Math.SQRT2 * around;
-    const best = linearOptimum([0, 0, 1], scattered(tangents(offsets.vectors, reach)), [
+    const best = linearOptimum([0, 0, 1], tangents(offsets.vectors, reach), [
       [-around, around],
       [-around, around],
       [0, reach],
@@ -67,25 +67,19 @@ function offsetsFrom(region: Region, x: number, y: number): { vectors: Float64Ar
   return { vectors, radius: least === Infinity ? 0 : Math.sqrt(least) };
 }
 
-/** How far the disc can grow after a step, by each edge within reach. */
-function tangents(vectors: Float64Array, reach: number): HalfSpace[] {
-  const spaces: HalfSpace[] = [];
+/** How far the disc can grow after a step, by each edge within reach: half-spaces of the step and the radius. */
+function tangents(vectors: Float64Array, reach: number): Float64Array {
+  const spaces = new Float64Array(2 * vectors.length);
+  let n = 0;
   for (let i = 0; i < vectors.length; i += 2) {
     const [dx, dy] = [vectors[i]!, vectors[i + 1]!];
     const distance2 = dx * dx + dy * dy;
     if (distance2 >= reach * reach) continue;
     const distance = Math.sqrt(distance2);
-    spaces.push({ normal: [-dx / distance, -dy / distance, 1], most: distance });
+    spaces[n++] = -dx / distance;
+    spaces[n++] = -dy / distance;
+    spaces[n++] = 1;
+    spaces[n++] = distance;
   }
-  return spaces;
+  return scatterSpaces(spaces.subarray(0, n), 3);
 }
-
-/** The same half-spaces in no particular order, the same every time (every so many, by a number that shares no factor with theirs). */
-function scattered(spaces: readonly HalfSpace[]): HalfSpace[] {
-  const n = spaces.length;
-  let stride = Math.max(1, Math.round(n * 0.618));
-  while (common(stride, n) > 1) stride++;
-  return spaces.map((_, k) => spaces[(k * stride) % n]!);
-}
-
-const common = (a: number, b: number): number => (b === 0 ? a : common(b, a % b));

@@ -6,9 +6,9 @@ import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { intersection, regionArea } from "../geometry";
 import { openFindings } from "../judge";
-import { type Piece, parsePiece, STOCKS } from "../piece";
+import { type Piece, parsePiece, STOCKS, starterById } from "../piece";
 import { randomPiece } from "../tests/randomPieces";
-import { mendAll, offerMends } from "./index";
+import { mendAll, offerMends, tieUp } from "./index";
 
 const library = shippedLibrary();
 
@@ -117,6 +117,16 @@ describe("what is too thin itself", () => {
       ends: ends2.map(({ x, y }) => ({ x: x + 120, y: y + 90 })),
     });
     expect(mendAll(stray, library).piece.parts.map(({ id }) => id)).toEqual(["a"]);
+  });
+
+  it("a tie is not grown and grown, where the thin place only runs on along a strip that tapers", () => {
+    const { make, ties } = starterById("cut-through");
+    const tied = tieUp(make(["oyster", "Skerrow"]), library, { width: ties! }).piece;
+    const { piece, verdict, done } = mendAll(tied, library);
+    expect(verdict).toBe("holds");
+    expect(done.filter(({ action }) => action.does === "grow").length).toBeLessThan(6);
+    const widths = piece.parts.flatMap((part) => (part.kind === "tie" ? [part.width] : []));
+    expect(Math.max(...widths)).toBeLessThan(2 * ties!);
   });
 
   it("thin lettering is thickened when ties do not do, and only when the maker is asked", () => {

@@ -12,7 +12,7 @@ import { compareRegions, type Region } from "../geometry";
 import { type Finding, isNarrower, type Labels, MENDABLE, openFindings } from "../judge";
 import { canBeKept, LIMITS, type Part, type Piece } from "../piece";
 import { shortInHand } from "./hand";
-import { growHolders } from "./holders";
+import { GROWTHS, growHolders, growTies } from "./holders";
 import { asMaterial, growPlate, isMarkLost, ontoMaterial } from "./marks";
 import { offerMends } from "./offer";
 import { patchWidth, REACHES, withPatches } from "./patches";
@@ -104,7 +104,12 @@ export function mendAll(start: Piece, library: Library, options: MendAllOptions 
   const task: Task = { library, most, before, onProgress };
   let best = follow({ piece: start, examination: before, done: [] }, task);
   const isEnough = () => best.stopped || (isWhole(best.examination) && best.change <= LITTLE);
-  if (!isEnough()) best = better(best, viaThickening({ piece: start, examination: before, done: [] }, task));
+  // Where a whole holder grew for the sake of one place, ties and patches there may do.
+  const grew = best.done.some(({ action }) => action.does === "grow" && action.part !== "tie");
+  if (!isEnough() && grew) best = better(best, follow({ piece: start, examination: before, done: [] }, task, "ties"));
+  // Thicker strokes are of use where thin ones are left, or where what was done about them changed much.
+  const isThinLeft = () => best.change > LITTLE || missingInWords(best.examination).size > 0;
+  if (!isEnough() && isThinLeft()) best = better(best, viaThickening({ piece: start, examination: before, done: [] }, task));
   if (!isEnough()) {
     const changed = viaLost(start, best.examination, task);
     best = better(best, changed);
@@ -120,27 +125,26 @@ export function mendAll(start: Piece, library: Library, options: MendAllOptions 
   return { piece: best.piece, done: best.done, left, labels, change: best.change, more: best.more, added, removed, verdict };
 }
 
-/** Finding after finding, until nothing is left that can be mended. */
-function follow(start: Begun, task: Task): Route {
+/** Finding after finding, until nothing is left that can be mended. @param grows which holders grow where they are thin */
+function follow(start: Begun, task: Task, grows: "all" | "ties" = "all"): Route {
   const { library, most, before, onProgress } = task;
   let now: Mended = { piece: start.piece, examination: start.examination };
   const done = [...start.done];
   const reasons: Reasons = new Map();
-  /** Places at which growing a holder has been tried. */
-  const grown = new Set<string>();
+  const growing: GrowthRules = { library, grows, tried: new Set() };
   let [more, single, stopped] = [false, 0, false];
 
   /** Takes what makes the piece better and is allowed. */
-  const offer: Offer = (piece, action, findings) => {
+  const offer: Offer = (piece, mends, isEnough = () => true) => {
     if (piece === now.piece || !canBeKept(piece)) return "no better";
     const examination = unlessTangled(() => examine(piece, library, { base: now.examination }));
-    if (!examination || !isBetter(now.examination, examination)) return "no better";
+    if (!examination || !isBetter(now.examination, examination) || !isEnough(examination)) return "no better";
     if (shareOfChange(before, examination) > most) {
       more = true;
       return "too much";
     }
     now = { piece, examination };
-    done.push({ action, findings });
+    done.push(...mends);
     return "taken";
   };
 
@@ -154,7 +158,7 @@ function follow(start: Begun, task: Task): Route {
     if (
       placeMarks(now, offer, open, task, reasons) ||
       tieLoose(now, offer, library) ||
-      growThin(now, offer, library, grown) ||
+      growThin(now, offer, growing) ||
       patchThin(now, offer)
     ) {
       continue;
@@ -164,7 +168,7 @@ function follow(start: Begun, task: Task): Route {
     const mends = single++ < SINGLE ? offerMends(now.piece, now.examination, finding, library) : [];
     let tooMuch: MendAction | undefined;
     const taken = mends.some(({ piece, action }) => {
-      const answer = offer(piece, action, [finding]);
+      const answer = offer(piece, [{ action, findings: [finding] }]);
       if (answer === "too much") tooMuch ??= action;
       return answer === "taken";
     });
@@ -254,7 +258,11 @@ function better(first: Route, second: Route | "too much" | null): Route {
   return isBetter(first.examination, second.examination) ? { ...second, more: first.more || second.more } : first;
 }
 
-type Offer = (piece: Piece, action: MendAction, findings: Finding[]) => "taken" | "no better" | "too much";
+type Offer = (
+  piece: Piece,
+  mends: readonly Done[],
+  isEnough?: (after: Examination) => boolean,
+) => "taken" | "no better" | "too much";
 
 const openOf = ({ findings }: Examination) => openFindings(findings).filter(({ kind }) => MENDABLE.has(kind));
 
@@ -272,7 +280,9 @@ function placeMarks(
   for (const finding of open.filter(isMarkLost)) {
     const attempt = ontoMaterial({ piece, examination, finding, library, hanging: [] });
     const shares = attempt?.amounts?.filter((share) => share >= NEARLY_AS_LARGE);
-    const taken = shares?.some((share) => offer(attempt!.apply(piece, share), attempt!.action(share), [finding]) === "taken");
+    const place = (share: number) =>
+      offer(attempt!.apply(piece, share), [{ action: attempt!.action(share), findings: [finding] }]);
+    const taken = shares?.some((share) => place(share) === "taken");
     if (taken) return true;
     reasons.set(keyOf(finding), undefined);
   }
@@ -285,21 +295,48 @@ function tieLoose({ piece, examination }: Mended, offer: Offer, library: Library
   if (loose.length === 0) return false;
   const tied = tieUp(piece, library, { width: patchWidth(examination.leastWidth) });
   const action = { does: "tie together", count: tied.added, width: patchWidth(examination.leastWidth) } as const;
-  return tied.added > 0 && offer(tied.piece, action, loose) === "taken";
+  return tied.added > 0 && offer(tied.piece, [{ action, findings: loose }]) === "taken";
 }
 
-/** Holders that are too thin themselves grow. */
-function growThin({ piece, examination }: Mended, offer: Offer, library: Library, tried: Set<string>): boolean {
-  const thin = openOf(examination).filter(({ kind }) => kind === "thin-joint" || kind === "thin-stroke");
-  return thin
-    .filter((finding) => !tried.has(keyOf(finding)))
-    .slice(0, ONE_BY_ONE)
-    .some((finding) => {
-      tried.add(keyOf(finding));
-      return growHolders({ piece, examination, finding, library, hanging: [] }).some(({ amounts = [], apply, action }) =>
-        amounts.some((amount) => offer(apply(piece, amount), action(amount), [finding]) === "taken"),
-      );
-    });
+/** A holder grows if that gives at least this share of what is missing: else it would grow and grow, with the thin place running along it. */
+const WORTH_GROWING = 0.5;
+
+interface GrowthRules {
+  library: Library;
+  /** Which holders grow. */
+  grows: "all" | "ties";
+  /** Places at which growing one has been tried. */
+  tried: Set<string>;
+}
+
+/** Holders that are too thin themselves grow: ties all at once where that does no harm, else one by one. */
+function growThin({ piece, examination }: Mended, offer: Offer, { library, grows, tried }: GrowthRules): boolean {
+  const { leastWidth } = examination;
+  const thin = openOf(examination)
+    .filter(({ kind }) => kind === "thin-joint" || kind === "thin-stroke")
+    .filter((finding) => !tried.has(keyOf(finding)));
+  const before = shortcomings(examination).missing;
+  const grow = (grown: Piece, done: Done[]) => {
+    const missing = done.flatMap(({ findings }) => findings).reduce((sum, { width }) => sum + leastWidth - width, 0);
+    const isEnough = (after: Examination) => before - shortcomings(after).missing >= WORTH_GROWING * missing;
+    return offer(grown, done, isEnough) === "taken";
+  };
+  for (const share of GROWTHS.slice(0, 2)) {
+    const together = growTies(piece, examination, thin, share);
+    if (!together) break;
+    if (grow(together.piece, together.done)) return true;
+  }
+  return thin.slice(0, ONE_BY_ONE).some((finding) => {
+    tried.add(keyOf(finding));
+    const attempts = growHolders({ piece, examination, finding, library, hanging: [] });
+    return attempts.some(({ amounts = [], apply, action }) =>
+      amounts.some((amount) => {
+        const does = action(amount);
+        if (grows === "ties" && does.does === "grow" && does.part !== "tie") return false;
+        return grow(apply(piece, amount), [{ action: does, findings: [finding] }]);
+      }),
+    );
+  });
 }
 
 /** Thin places are patched, all at once where that does no harm, else one by one. */
@@ -311,7 +348,7 @@ function patchThin({ piece, examination }: Mended, offer: Offer): boolean {
   const some = thin.slice(0, room);
   const action = { does: "strengthen", width: patchWidth(width) } as const;
   const patch = (findings: Finding[]) =>
-    REACHES.some((reach) => offer(withPatches(piece, examination, findings, reach * width), action, findings) === "taken");
+    REACHES.some((reach) => offer(withPatches(piece, examination, findings, reach * width), [{ action, findings }]) === "taken");
   if (patch(some)) return true;
   if (some.length < 2) return false;
   return some.slice(0, ONE_BY_ONE).some((finding) => patch([finding]));

@@ -3,6 +3,7 @@
  */
 import type { Examination, Solid } from "../examine";
 import { joinBoxes, regionBox } from "../geometry";
+import type { Finding } from "../judge";
 import {
   type Backing,
   type Bar,
@@ -10,6 +11,7 @@ import {
   inBuildOrder,
   type Loop,
   type Part,
+  type Piece,
   parsePiece,
   type Shape,
   type Stick,
@@ -72,31 +74,76 @@ function longerTie(tie: Tie, { letters }: Examination, amount: number): Tie {
  * Holders that are too thin themselves grow: a bar away from the letters, a loop and a backing outwards, a frame inwards, lines and ties on
  * both sides.
  */
-export function growHolders({ piece, finding, examination }: Scene): Attempt[] {
-  return finding.parts.slice(0, finding.meeting).flatMap((id): Attempt[] => {
+export function growHolders(scene: Scene): Attempt[] {
+  return thinHolders(scene).map(
+    ({ holder, grown, missing }): Attempt => ({
+      kind: "holder",
+      action: (by) => ({ does: "grow", by, part: grown.part }),
+      least: 0,
+      most: FURTHEST,
+      amounts: GROWTHS.map((share) => growthBy(missing, grown, share)),
+      apply: (now, amount) => ({
+        ...now,
+        parts: now.parts.map((part) => (part.id === holder.id ? grown.by(part, amount) : part)),
+      }),
+    }),
+  );
+}
+
+/**
+ * Ties that are too thin grow together, one at each thin place, by what it misses at its thinnest.
+ *
+ * @param share of what is missing
+ * @returns `null` where there are not several
+ */
+export function growTies(
+  piece: Piece,
+  examination: Examination,
+  findings: readonly Finding[],
+  share: number,
+): { piece: Piece; done: { action: MendAction; findings: Finding[] }[] } | null {
+  const thinnest = new Map<string, ThinHolder & { finding: Finding }>();
+  for (const finding of findings) {
+    const thin = thinHolders({ piece, examination, finding }).find(({ holder }) => holder.kind === "tie");
+    const known = thin && thinnest.get(thin.holder.id);
+    if (thin && (!known || known.missing < thin.missing)) thinnest.set(thin.holder.id, { ...thin, finding });
+  }
+  if (thinnest.size < 2) return null;
+  const parts = piece.parts.map((part) => {
+    const thin = thinnest.get(part.id);
+    return thin ? thin.grown.by(part, growthBy(thin.missing, thin.grown, share)) : part;
+  });
+  const done = [...thinnest.values()].map(({ grown, missing, finding }) => ({
+    action: { does: "grow", by: growthBy(missing, grown, share), part: grown.part } as const,
+    findings: [finding],
+  }));
+  return { piece: { ...piece, parts }, done };
+}
+
+/** A holder that is too thin, and by how much, mm. */
+interface ThinHolder {
+  holder: Part;
+  grown: Growing;
+  missing: number;
+}
+
+/** Where a tie is among them, ties alone: what they gain shows least. */
+function thinHolders({ piece, finding, examination }: Pick<Scene, "piece" | "finding" | "examination">): ThinHolder[] {
+  const holders = finding.parts.slice(0, finding.meeting).flatMap((id): ThinHolder[] => {
     const solid = examination.solids.find((each) => each.id === id);
     const holder = piece.parts.find((part) => part.id === solid?.partId);
     const grown = holder && solid && growing(holder, solid);
-    if (!grown) return [];
-    return [
-      {
-        kind: "holder",
-        action: (by) => ({ does: "grow", by, part: grown.part }),
-        least: 0,
-        most: FURTHEST,
-        amounts: growths(wantedAt(finding, examination) - finding.width, grown.sides),
-        apply: (now, amount) => ({
-          ...now,
-          parts: now.parts.map((part) => (part.id === holder.id ? grown.by(part, amount) : part)),
-        }),
-      },
-    ];
+    return grown ? [{ holder, grown, missing: wantedAt(finding, examination) - finding.width }] : [];
   });
+  const ties = holders.filter(({ holder }) => holder.kind === "tie");
+  return ties.length > 0 ? ties : holders;
 }
 
-/** What is missing, and a little more, on as many sides as it is missing. */
-const growths = (missing: number, sides: number) =>
-  [1.02, 1.3, 2, 3].map((share) => round(Math.max(0.02, missing) * share * sides));
+/** What is missing, and a little more, as shares of it. */
+export const GROWTHS: readonly number[] = [1.02, 1.3, 2, 3];
+
+/** On as many sides as it is missing. */
+const growthBy = (missing: number, { sides }: Growing, share: number) => round(Math.max(0.02, missing) * share * sides);
 
 interface Growing {
   part: Extract<MendAction, { does: "grow" }>["part"];

@@ -4,7 +4,7 @@
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { type Examination, examine } from "../examine";
-import { backwards, difference, type Region, regionArea, ringArea } from "../geometry";
+import { backwards, difference, type Region, regionArea, regionPerimeter, ringArea } from "../geometry";
 import { openFindings } from "../judge";
 import { type Loop, type Piece, parsePiece, STARTERS, STOCKS, type Stick, type Word } from "../piece";
 import { sentencesOf } from "../tests/sentences";
@@ -41,6 +41,15 @@ describe.each(STARTERS.map((starter) => [starter.id, starter] as const))("%s", (
       }
     });
   });
+});
+
+it("overlaid names hold with short and with long ones in front, whatever scraps they leave of the letters behind", () => {
+  for (const front of ["Oda", "Kit", "dill", "oyster", "Wilhelmina"]) {
+    const examination = examine(beginPiece("overlaid-names", [front, "Skerrow"], library), library);
+    expect([front, examination.verdict, examination.pieces]).toEqual([front, "holds", 1]);
+    // A scrap has a width that a beam leaves something of.
+    for (const { region } of examination.solids) expect(2 * regionArea(region)).toBeGreaterThan(0.05 * regionPerimeter(region));
+  }
 });
 
 describe("tying up", () => {

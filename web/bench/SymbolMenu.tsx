@@ -1,4 +1,5 @@
 import { type KeptOutline, SYMBOL_NAMES, SYMBOLS, type SymbolName, type Word, withOwnSymbol } from "@mend-joint/core/piece";
+import { Star } from "lucide-react";
 import { DropdownMenu, RadioGroup } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { toast } from "sonner";
@@ -108,7 +109,8 @@ export function SymbolMenu({ word, onPick }: { word: Word; onPick(symbol: string
       className="p-2"
       trigger={
         <button type="button" aria-label="Put in a symbol …" title="Put in a symbol" className="p-1.5 text-quiet hover:text-ink">
-          <OrnamentShape name="star" size={16} />
+          {/* Not one of the ornaments themselves: drawing them takes a worker, which nobody needs before the menu is open. */}
+          <Star size={16} aria-hidden="true" />
         </button>
       }
     >

@@ -7,8 +7,15 @@ import { toast } from "sonner";
 import { bringIn } from "../bring/BringIn";
 import { useArriving } from "../bring/useArriving";
 import { Thumbnail } from "../stage/Thumbnail";
-import { exampleBeginnings } from "../state/ahead";
 import { createPiece, listPieces } from "../state/api";
+import {
+  type Beginning,
+  keepExample,
+  knownBeginning,
+  makeBeginning,
+  stopOtherBeginnings,
+  type Wording,
+} from "../state/beginnings";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { VerdictMark } from "../ui/VerdictMark";
@@ -24,17 +31,26 @@ export function NewScreen() {
   const words = texts.map((text, i) => text.trim() || EXAMPLE_WORDS[i]!);
   const beginnings = useAllBeginnings();
   const [asTyped, setAsTyped] = useState(false);
-  const made = useBeginnings(beginnings, words, asTyped);
+  const wording = { words, asTyped };
+  const [putting, setPutting] = useState(false);
+  useBeginnings(beginnings, wording, putting);
   const own = beginnings.filter(({ own }) => own);
   /** @param then told the id of what was put on the bench */
   const put = async (make: () => Promise<Piece>, then: (id: string) => void = () => {}) => {
+    setPutting(true);
     try {
       const { id } = await createPiece(await make());
       then(id);
       navigate(`/bench/${id}`);
     } catch (error) {
+      setPutting(false);
       toast.error((error as Error).message);
     }
+  };
+  /** The others are of no use from now on. */
+  const choose = (beginning: Beginning) => {
+    stopOtherBeginnings({ beginning, wording });
+    void put(async () => (await makeBeginning(beginning, wording)).piece);
   };
   /** An empty piece with the sheet for drawings open. */
   const startWith = (file: File | null) =>
@@ -47,13 +63,7 @@ export function NewScreen() {
     <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(260px,100%),1fr))] gap-4">
       {list.map((beginning) => (
         <li key={beginning.id}>
-          <Card
-            beginning={beginning}
-            made={made.get(keyOf(beginning, words, asTyped))}
-            onChoose={() =>
-              void put(async () => (known.get(keyOf(beginning, words, asTyped)) ?? (await beginning.make(words, asTyped))).piece)
-            }
-          />
+          <Card beginning={beginning} made={knownBeginning(beginning, wording)} onChoose={() => choose(beginning)} />
         </li>
       ))}
     </ul>
@@ -110,16 +120,6 @@ export function NewScreen() {
       </main>
     </div>
   );
-}
-
-/** Something to begin with: shipped, or a piece of the maker's own. */
-interface Beginning {
-  id: string;
-  name: string;
-  note: string;
-  own: boolean;
-  /** @param asTyped without capitals where it is made for them */
-  make(texts: readonly string[], asTyped: boolean, by?: Beginner): Promise<Begun>;
 }
 
 const SHIPPED: readonly Beginning[] = STARTERS.map(({ id, name, note }) => ({
@@ -205,43 +205,36 @@ function Card({
   );
 }
 
-const keyOf = ({ id }: Pick<Beginning, "id">, words: readonly string[], asTyped: boolean) =>
-  JSON.stringify([id, asTyped, ...words]);
+const isExample = ({ words, asTyped }: Wording) => !asTyped && words.every((text, i) => text === EXAMPLE_WORDS[i]);
 
-const known = new Map<string, Begun>();
-const KEPT = 240;
-
-const isExample = (texts: readonly string[], asTyped: boolean) => !asTyped && texts.every((text, i) => text === EXAMPLE_WORDS[i]);
-
-/** Those of the example are made already. */
-async function keepExample(): Promise<void> {
-  for (const [id, made] of await exampleBeginnings()) known.set(keyOf({ id }, EXAMPLE_WORDS, false), made);
-}
-
-/** All beginnings with these words, by two workers from both ends: those that take longest stand last. */
-function useBeginnings(beginnings: readonly Beginning[], words: readonly string[], asTyped: boolean): ReadonlyMap<string, Begun> {
+/**
+ * Makes all beginnings with these words, by two workers from both ends: those that take longest stand last.
+ *
+ * @param paused while one is put on the bench
+ */
+function useBeginnings(beginnings: readonly Beginning[], wording: Wording, paused: boolean): void {
   const [, setRound] = useState(0);
   /** Whoever has just come has typed nothing yet. */
   const asked = useRef(false);
-  const all = words.join("\n");
+  const { asTyped } = wording;
+  const all = wording.words.join("\n");
   useEffect(() => {
+    if (paused) return;
     let gone = false;
-    const texts = all.split("\n");
-    const isMissing = (beginning: Beginning) => !known.has(keyOf(beginning, texts, asTyped));
+    const wanted = { words: all.split("\n"), asTyped };
+    const isMissing = (beginning: Beginning) => !knownBeginning(beginning, wanted);
     const waiting = [...beginnings];
     const make = async (by: Beginner) => {
       const take = () => (by === 0 ? waiting.shift() : waiting.pop());
       for (let next = take(); next && !gone; next = take()) {
         if (!isMissing(next)) continue;
-        const made = await next.make(texts, asTyped, by).catch(() => null);
-        if (known.size > KEPT) known.clear();
-        if (made) known.set(keyOf(next, texts, asTyped), made);
+        await makeBeginning(next, wanted, by).catch(() => {});
         if (!gone) setRound((round) => round + 1);
       }
     };
     const begin = async () => {
       const shipped = beginnings.filter(({ own }) => !own);
-      if (isExample(texts, asTyped) && shipped.some(isMissing)) await keepExample().catch(() => {});
+      if (isExample(wanted) && shipped.some(isMissing)) await keepExample().catch(() => {});
       if (gone) return;
       setRound((round) => round + 1);
       BEGINNERS.forEach(make);
@@ -252,8 +245,8 @@ function useBeginnings(beginnings: readonly Beginning[], words: readonly string[
       gone = true;
       clearTimeout(timer);
     };
-  }, [all, beginnings, asTyped]);
-  return known;
+  }, [all, beginnings, asTyped, paused]);
+  useEffect(() => () => stopOtherBeginnings(), []);
 }
 
 function emptyPiece(): Piece {

@@ -75,8 +75,8 @@ function host(
   };
 }
 
-/** Where beginnings are made, their workers were started early; a bench has only one, for what lies on it. */
-function beginner(): Worker | undefined {
+/** Where beginnings are made, two workers were started early; a bench has only one, for what lies on it. */
+function secondEarly(): Worker | undefined {
   return location.pathname === "/new" ? earlyWorker() : undefined;
 }
 
@@ -90,9 +90,9 @@ let giveUp: (reason: Error) => void = () => {};
 
 const examiner = host((remote) => void remote.onProgress(proxy((stage: string) => onProgress(stage))), earlyWorker);
 /** Mends take longer than examining; a worker of their own keeps them out of the way of the hand. */
-const mender = host(undefined, beginner);
+const mender = host(undefined, secondEarly);
 /** A worker of its own measures the lettering shelf, so that nothing else waits for it. */
-const shelver = host(undefined, beginner);
+const shelver = host();
 /** A worker of its own draws up cut files and checks those of others. */
 const cutter = host();
 /** A worker of its own reads drawings and pictures that are brought in. */
@@ -157,6 +157,19 @@ export function smallestHeights(
   return shelver.ask((remote) => remote.smallestHeights(wanted, own));
 }
 
+/** The examining worker has examined something: from now on it is quicker than the server would be. */
+let isWarm = false;
+
+function warmedBy<T>(answer: Promise<T>): Promise<T> {
+  answer.then(
+    () => {
+      isWarm = true;
+    },
+    () => {},
+  );
+  return answer;
+}
+
 /** The examination that is under way. */
 let examining: Promise<unknown> = Promise.resolve();
 
@@ -176,20 +189,22 @@ export function tieUp(piece: Piece, width: number, count: 1 | 2): Promise<TiedUp
   return mender.ask((remote) => remote.tieUp(piece, width, count));
 }
 
-/** Where no piece is on the bench, their workers share the beginnings. */
-const beginners = [shelver, mender] as const;
+/** While no piece is on the bench, its workers share the beginnings: they know the fonts and are quick when one is chosen. */
+const beginners = [examiner, mender] as const;
 export type Beginner = 0 | 1;
 /** Each makes one beginning at a time. */
 export const BEGINNERS: readonly Beginner[] = [0, 1];
 
 /** A starter with the maker's words in it, and what comes of it. */
 export function beginWith(starter: string, texts: readonly string[], asTyped: boolean, by: Beginner = 0): Promise<Begun> {
-  return beginners[by].ask((remote) => remote.begin(starter, texts, asTyped));
+  const made = beginners[by].ask((remote) => remote.begin(starter, texts, asTyped));
+  return by === 0 ? warmedBy(made) : made;
 }
 
 /** A piece of the maker's own as a beginning. */
 export function beginWithOwn(own: Piece, texts: readonly string[], by: Beginner = 0): Promise<Begun> {
-  return beginners[by].ask((remote) => remote.beginOwn(own, texts));
+  const made = beginners[by].ask((remote) => remote.beginOwn(own, texts));
+  return by === 0 ? warmedBy(made) : made;
 }
 
 /** Where an ornament joins the most of what is loose or weak; `null` where it helps nowhere. */
@@ -299,8 +314,6 @@ export const examineOnce = (piece: Piece): Promise<Examination> => examiner.ask(
 /** Examines what a piece would be, out of the way of the one in the hand. */
 export const tryOut = (piece: Piece): Promise<Examination> => mender.ask((remote) => remote.examine(piece, {}));
 
-/** The examining worker has examined something: from now on it is quicker than the server would be. */
-let isWarm = false;
 const NEVER = new Promise<never>(() => {});
 
 /** What is there, or nothing ever. */
@@ -337,15 +350,9 @@ export function createExaminer(
       const question = () => examiner.ask((remote) => remote.examine(piece, wish));
       // Lost once, it is asked again; lost twice, it is said.
       const answer = question().catch((error: Error) => (error instanceof WorkerLost ? question() : Promise.reject(error)));
-      examining = answer;
+      examining = warmedBy(answer);
       // The server is asked for no more than a verdict: not for the line along the strokes, nor for a piece that is moved.
       const ahead = isWarm || wish.skeleton || wish.moving ? NEVER : sooner(examinedAhead(piece));
-      answer.then(
-        () => {
-          isWarm = true;
-        },
-        () => {},
-      );
       onAnswer(await Promise.race([answer, stopped, ahead]), piece);
     } catch (error) {
       onFault((error as Error).message);

@@ -41,7 +41,7 @@ function askEarly(at: string): Promise<Response> {
 
 /** @param path of the page's address */
 export function beginEarly(path: string): void {
-  const id = /^\/bench\/([^/]+)\/?$/.exec(path)?.[1];
+  const [, id, onBench] = /^\/bench\/([^/]+)(\/?$)?/.exec(path) ?? [];
   if (id || path === "/new") fetchEngine();
   if (path === "/new") {
     // Beginnings are made by two.
@@ -51,7 +51,8 @@ export function beginEarly(path: string): void {
   if (!id) return;
   const worker = begin();
   const answer = askEarly(`/pieces/${id}`);
-  askEarly(`/pieces/${id}/examination`).catch(() => {});
+  // On the way to the cutter the verdict alone is of no use.
+  if (onBench !== undefined) askEarly(`/pieces/${id}/examination`).catch(() => {});
   // Its fonts can be on their way too. What fails here is told where the answer is wanted.
   answer
     .then((response) => response.clone().json())

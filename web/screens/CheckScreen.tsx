@@ -23,7 +23,7 @@ import { download } from "../ui/download";
 import { Pick } from "../ui/Pick";
 import { ThreeColumns } from "../ui/ThreeColumns";
 import { VerdictMark } from "../ui/VerdictMark";
-import { checkFile, repairFile, stopCutting } from "../workers/examiner";
+import { checkFile, repairFile, stopChecking } from "../workers/examiner";
 
 interface Given {
   name: string;
@@ -192,7 +192,7 @@ function useCheck() {
   );
   const stop = () => {
     latest.current++;
-    stopCutting();
+    stopChecking();
     setState({ now: "refused", why: "The check was stopped." });
   };
   return { state, run, stop };

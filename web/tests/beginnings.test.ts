@@ -10,7 +10,16 @@ let count = 0;
 function beginning(id: string) {
   const answers: ((begun: Begun) => void)[] = [];
   const make = vi.fn(() => new Promise<Begun>((resolve) => answers.push(resolve)));
-  return { id: `${id} ${count}`, name: id, note: "", own: false, make, finish: () => answers.forEach((end) => end({} as Begun)) };
+  return {
+    id: `${id} ${count}`,
+    name: id,
+    note: "",
+    own: false,
+    make,
+    finish: () => {
+      for (const end of answers) end({} as Begun);
+    },
+  };
 }
 const wording = { words: ["Tern", "Kittiwake"], asTyped: false };
 

@@ -39,7 +39,7 @@ class FakeWorker extends EventTarget {
   }
 }
 vi.stubGlobal("Worker", FakeWorker);
-const { checkFile, createExaminer, stopCutting, stopExamining } = await import("../workers/examiner");
+const { checkFile, createExaminer, stopChecking, stopExamining } = await import("../workers/examiner");
 
 beforeEach(() => {
   started.length = 0;
@@ -69,7 +69,7 @@ describe("checking a file", () => {
     expect(checked).toEqual({ repairs: [] } as unknown as CheckedDrawing);
     await later(80);
     expect(told).toEqual(["weld"]);
-    stopCutting();
+    stopChecking();
   });
 });
 

@@ -93,8 +93,8 @@ const examiner = host((remote) => void remote.onProgress(proxy((stage: string) =
 const mender = host(undefined, secondEarly);
 /** A worker of its own measures the lettering shelf, so that nothing else waits for it. */
 const shelver = host();
-/** A worker of its own draws up cut files and checks those of others. */
-const cutter = host();
+/** A worker of its own checks files of others, and plays them as a cutter would. */
+const checker = host();
 /** A worker of its own reads drawings and pictures that are brought in. */
 const bringer = host();
 
@@ -266,22 +266,22 @@ export const chooseOutlines = (chosen: readonly number[], width: number, { stock
 /** Ends whatever is being read; its answer never comes. */
 export const stopBringing = (): void => bringer.stop();
 
-/** All that the way to the cutter shows of a piece. */
+/** All that the way to the cutter shows of a piece; by the worker that has examined it. */
 export const cutSheet = (piece: Piece, choices: CutChoices): Promise<CutSheet> =>
-  cutter.ask((remote) => remote.cutSheet(piece, choices));
+  examiner.ask((remote) => remote.cutSheet(piece, choices));
 export const cutFile = (piece: Piece, format: FileFormat, choices: CutChoices): Promise<MadeFile> =>
-  cutter.ask((remote) => remote.cutFile(piece, format, choices));
+  examiner.ask((remote) => remote.cutFile(piece, format, choices));
 /** Several files in one. */
 export const zipInWorker = (files: readonly Pick<MadeFile, "name" | "bytes">[]): Promise<Uint8Array> =>
-  cutter.ask((remote) => remote.zipInWorker(files));
+  examiner.ask((remote) => remote.zipInWorker(files));
 export const allFiles = (piece: Piece, formats: readonly FileFormat[], choices: CutChoices): Promise<MadeFile[]> =>
-  cutter.ask((remote) => remote.allFiles(piece, formats, choices));
+  examiner.ask((remote) => remote.allFiles(piece, formats, choices));
 /** What the cutter makes of a file. */
 export const trialOf = (file: Uint8Array, profile: MachineProfile, stock: Stock): Promise<Trial> =>
-  cutter.ask((remote) => remote.trial(file, profile, stock) as Promise<Trial>);
+  checker.ask((remote) => remote.trial(file, profile, stock) as Promise<Trial>);
 /** What is there of a sheet, by a drawing of it. */
 export const offcutIn = (file: Uint8Array): Promise<{ outline: Offcut["outline"]; width: number; height: number }> =>
-  cutter.ask((remote) => remote.offcutIn(file));
+  checker.ask((remote) => remote.offcutIn(file));
 /** @param onProgress told which stage it is at, and nothing more once the answer is there */
 export async function checkFile(
   file: Uint8Array,
@@ -291,7 +291,7 @@ export async function checkFile(
 ): Promise<CheckedDrawing> {
   // Stages come on a channel of their own and may be later than the answer.
   let answered = false;
-  return cutter.ask(async (remote) => {
+  return checker.ask(async (remote) => {
     await remote.onProgress(proxy((stage: string) => !answered && onProgress(stage)));
     return remote.checkFile(file, stock, profile).finally(() => {
       answered = true;
@@ -300,10 +300,10 @@ export async function checkFile(
 }
 /** The file with what could be put right. */
 export const repairFile = (checked: CheckedDrawing, name: string, stock: Stock, profile: MachineProfile): Promise<MadeFile> =>
-  cutter.ask((remote) => remote.repairFile({ repaired: checked.repaired }, name, stock, profile));
+  checker.ask((remote) => remote.repairFile({ repaired: checked.repaired }, name, stock, profile));
 
 /** Ends a check that takes too long; its answer never comes. */
-export const stopCutting = (): void => cutter.stop();
+export const stopChecking = (): void => checker.stop();
 
 /** Ends whatever mending is under way; its answers never come. */
 export const stopMending = (): void => mender.stop();

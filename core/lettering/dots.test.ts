@@ -2,6 +2,7 @@ import { CATALOGUE, shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import { type Piece, parsePiece, STOCKS } from "../piece";
+import { freshSeed } from "../tests/seed";
 import { fineCircle, rectangle } from "../tests/shapes";
 import { biteShifts } from "./dots";
 
@@ -13,6 +14,9 @@ const pieceOf = (text: string, font: string, word: object = {}): Piece =>
     parts: [{ kind: "word", id: "w", text, font, size: { by: "cap-height", mm: 30 }, dots: "bite", ...word }],
   });
 const island = (...region: Float64Array[]) => region;
+
+/** Their marks stand beside the letter, where there is nothing to come down to. */
+const BESIDE = "ďĽľťĲĳĿŀŉ";
 
 describe("how far a dot goes", () => {
   const stem = island(rectangle(-3, 0, 6, 20));
@@ -76,16 +80,19 @@ describe("words whose dots bite", () => {
 
   it("every accented letter of Latin-1 and Latin Extended-A joins, or the finding says which part does not", () => {
     let [dotted, joined] = [0, 0];
-    for (const { id, style } of CATALOGUE.filter((_, i) => i % 6 === 0)) {
+    const first = freshSeed("core/lettering dots") % 12;
+    for (const { id, style } of CATALOGUE.filter((_, i) => i % 12 === first)) {
       if (style === "inline" || style === "stencil") continue;
       for (let code = 0xc0; code < 0x180; code++) {
         const text = String.fromCodePoint(code);
         if (!library.font(id)!.has(code)) continue;
         const { solids, holds, findings } = examine(pieceOf(text, id), library);
         if (solids.length < 2) continue;
-        dotted++;
         const loose = solids.filter((_, i) => holds[i]!.falls);
-        if (loose.length === 0) joined++;
+        if (!BESIDE.includes(text)) {
+          dotted++;
+          if (loose.length === 0) joined++;
+        }
         for (const { id: part } of loose) {
           expect(
             findings.some(({ means, parts }) => means === "falls" && parts.includes(part)),

@@ -7,7 +7,7 @@
 import * as hb from "harfbuzzjs";
 import QuickLRU from "quick-lru";
 import { ClearError } from "../errors";
-import { type Box, flattenPath, type Matrix, normalise, type PathCommand, regionBox } from "../geometry";
+import { type Box, flattenPath, type Matrix, normalise, type PathCommand, type Region, regionBox, ringArea } from "../geometry";
 import { LetterOutline } from "./letterOutline";
 import { type LetterShape, shapeIslands, shapeKey, shapeMatrix } from "./shape";
 import { Symbols } from "./symbols";
@@ -190,12 +190,22 @@ function outlinesOf(font: hb.Font, face: hb.Face): Outlines {
         const rings = glyphs.flatMap(({ id: glyph, x, y }) =>
           flattenPath(pathOf(glyph).map((command) => place(command, matrix, x, y))).map(({ ring }) => ring),
         );
-        known = new LetterOutline(key, shapeIslands(normalise(rings), letterShape));
+        const em2 = face.upem * letterShape.sx * face.upem * letterShape.sy;
+        known = new LetterOutline(key, shapeIslands(withoutCrumbs(normalise(rings), CRUMB * em2), letterShape));
         outlines.set(key, known);
       }
       return known;
     },
   };
+}
+
+/** Smaller outlines, as a share of the em's square, are what drawing the font has left: a dot is four times as large in the thinnest one. */
+const CRUMB = 2e-4;
+
+/** Outlines and holes from an area on, mm²; all where none is so large. */
+function withoutCrumbs(region: Region, least: number): Region {
+  const large = region.filter((ring) => Math.abs(ringArea(ring)) >= least);
+  return large.length > 0 ? large : region;
 }
 
 /** Features a maker may turn over for a whole word: those that are meant to be chosen, and those that join letters. */

@@ -135,3 +135,23 @@ it("leaves out the pieces of a letter that the maker does not want", () => {
   expect(whole).toHaveLength(2);
   expect(letters[0]!.islands.map(({ id }) => id)).toEqual([whole[0]!.id]);
 });
+
+describe("crumbs that drawing a font has left", () => {
+  it("are no islands of a letter, and do not fall off", () => {
+    for (const [font, text] of [
+      ["bowlby-one", "RX5ß"],
+      ["fredoka-bold", "8"],
+      ["knewave", "+"],
+    ] as const) {
+      for (const { islands, text: letter } of layout(text, font).letters)
+        expect([font, letter, islands.length]).toEqual([font, letter, 1]);
+    }
+  });
+
+  it("dots and full stops are none, in the thinnest lettering as well", () => {
+    for (const { id } of CATALOGUE.filter(({ style }) => style !== "inline" && style !== "stencil")) {
+      const count = layout("ä.", id).letters.map(({ islands }) => islands.length);
+      expect([id, count[0]! >= 2, count[1]]).toEqual([id, true, 1]);
+    }
+  });
+});

@@ -47,8 +47,8 @@ function thickSticks(piece: Piece, { solids }: Examination, memory: Memory): Fin
     const own = regionBox(solids.find(({ id }) => id === part.id)?.region ?? []);
     if (!own) return [];
     const at = { x: (own.minX + own.maxX) / 2, y: own.maxY };
-    const reach = NEIGHBOURHOOD * part.width;
-    const around = boxRegion({ minX: at.x - reach, maxX: at.x + reach, minY: at.y - reach, maxY: at.y + reach });
+    const half = NEIGHBOURHOOD * part.width;
+    const around = boxRegion({ minX: at.x - half, maxX: at.x + half, minY: at.y - half, maxY: at.y + half });
     const met = solids.filter(({ id, region }) => id !== part.id && boxesMeet(regionBox(region), own));
     const stroke =
       memory.pole(

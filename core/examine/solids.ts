@@ -69,8 +69,8 @@ export interface WordBridge extends Bridge {
 
 /** What falls out of cutting is a piece of its own from this area on, mm². */
 const CRUMB = 0.003;
-/** Narrower ones on the whole, mm, are left by outlines that run alike: less than half of what a beam burns away. */
-const SLIVER = 0.05;
+/** Small ones narrower on the whole, mm, are scraps left by outlines that run alike: less than half of what a beam burns away. */
+const SCRAP = { width: 0.05, area: 0.05 };
 
 /** Outlines of all parts of a piece as they meet. */
 export const solidsOf = (piece: Piece, layouts: readonly WordLayout[], shapes?: Shapes): Solid[] =>
@@ -315,7 +315,7 @@ function carve(solids: readonly Solid[], shape: Region, shapes: Shapes, keeps: (
     if (keeps(solid) || !boxesMeet(box, regionBox(solid.region))) return [solid];
     const left = combined(shapes, "difference", [solid.region, shape], () => difference(solid.region, shape));
     if (Math.abs(regionArea(left) - regionArea(solid.region)) < 1e-6) return [solid];
-    const islands = islandsOf(left).filter(isWorthKeeping);
+    const islands = islandsOf(left).filter(isNoScrap);
     return islands.map((region, n): Solid => {
       if (n === 0) return { ...solid, region, pole: undefined };
       const kind = solid.letterId ? "speck" : "island";
@@ -328,9 +328,9 @@ const combined = ({ memory }: Shapes, operation: string, regions: readonly Regio
   memory ? memory.combined(operation, regions, make) : make();
 
 /** A long strip is as wide as twice its area for each mm of its outline. */
-function isWorthKeeping(island: Region): boolean {
+function isNoScrap(island: Region): boolean {
   const area = regionArea(island);
-  return area > CRUMB && 2 * area > SLIVER * regionPerimeter(island);
+  return area > CRUMB && (area > SCRAP.area || 2 * area > SCRAP.width * regionPerimeter(island));
 }
 
 /** Fills the holes that a shape lies over, so that it can take their place. */

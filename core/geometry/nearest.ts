@@ -110,10 +110,10 @@ function eachCornerNearby(
   const { index, flat } = indexedEdges(edges);
   for (const ring of corners) {
     for (let i = 0; i < ring.length; i += 2) {
-      const [x, y, reach] = [ring[i]!, ring[i + 1]!, most()];
-      if (x < box.minX - reach || x > box.maxX + reach || y < box.minY - reach || y > box.maxY + reach) continue;
-      let [nearest, foot] = [reach * reach, null as Point | null];
-      for (const edge of index.search(x - reach, y - reach, x + reach, y + reach)) {
+      const [x, y, radius] = [ring[i]!, ring[i + 1]!, most()];
+      if (x < box.minX - radius || x > box.maxX + radius || y < box.minY - radius || y > box.maxY + radius) continue;
+      let [nearest, foot] = [radius * radius, null as Point | null];
+      for (const edge of index.search(x - radius, y - radius, x + radius, y + radius)) {
         const [ax, ay, bx, by] = [flat[4 * edge]!, flat[4 * edge + 1]!, flat[4 * edge + 2]!, flat[4 * edge + 3]!];
         const t = alongSegment(x, y, ax, ay, bx, by);
         const at = { x: ax + t * (bx - ax), y: ay + t * (by - ay) };

@@ -36,8 +36,8 @@ export function placeLoop({ outer, hole, angle, bite }: Loop, before: readonly R
     const direction = Math.abs(sin) >= Math.abs(cos) ? { x: 0, y: Math.sign(sin) } : { x: Math.sign(cos), y: 0 };
     // Straight in from the side that it is on, so that it stays beside the place the hand points at.
     const along = direction.x === 0 ? { x: centre.x + target.x, y: centre.y } : { x: centre.x, y: centre.y + target.y };
-    const reach = reachFrom(before, along, direction, r) ?? (direction.x === 0 ? halfY : Math.max(halfX, length));
-    middle = { x: along.x + direction.x * (reach - bite), y: along.y + direction.y * (reach - bite) };
+    const away = awayFrom(before, along, direction, r) ?? (direction.x === 0 ? halfY : Math.max(halfX, length));
+    middle = { x: along.x + direction.x * (away - bite), y: along.y + direction.y * (away - bite) };
   }
   return {
     disc: [circleRing(middle.x, middle.y, r)],
@@ -50,14 +50,14 @@ export function placeLoop({ outer, hole, angle, bite }: Loop, before: readonly R
  * How far from a place, going outwards, a disc of radius r just touches the material: measured on all of its outline that the disc
  * could meet. `null` where there is none.
  */
-function reachFrom(regions: readonly Region[], from: Point, direction: Point, r: number): number | null {
+function awayFrom(regions: readonly Region[], from: Point, direction: Point, r: number): number | null {
   let farthest: number | null = null;
   const offer = (x: number, y: number) => {
     const [dx, dy] = [x - from.x, y - from.y];
     const side = Math.abs(dx * direction.y - dy * direction.x);
     if (side > r) return;
-    const reach = dx * direction.x + dy * direction.y + Math.sqrt(r * r - side * side);
-    if (farthest === null || reach > farthest) farthest = reach;
+    const away = dx * direction.x + dy * direction.y + Math.sqrt(r * r - side * side);
+    if (farthest === null || away > farthest) farthest = away;
   };
   for (const region of regions) {
     for (const ring of region) {

@@ -203,9 +203,9 @@ function openWithBars(
   { minX, minY, maxX, maxY }: Box,
 ): Region {
   const [top, bottom] = [maxY - bite, minY + bite];
-  const reach = widthAt(solid, [top + bar / 2, bottom - bar / 2], { minX, maxX });
-  const barAt = (y: number) => roundedRectangle({ minX: reach.minX, maxX: reach.maxX, minY: y, maxY: y + bar }, bar / 2);
-  const opening = roundedRectangle({ minX: reach.minX - 1000, maxX: reach.maxX + 1000, minY: bottom, maxY: top }, 0);
+  const span = widthAt(solid, [top + bar / 2, bottom - bar / 2], { minX, maxX });
+  const barAt = (y: number) => roundedRectangle({ minX: span.minX, maxX: span.maxX, minY: y, maxY: y + bar }, bar / 2);
+  const opening = roundedRectangle({ minX: span.minX - 1000, maxX: span.maxX + 1000, minY: bottom, maxY: top }, 0);
   return union([difference(frame, [opening]), [barAt(top)], [barAt(bottom - bar)]]);
 }
 
@@ -215,19 +215,19 @@ function widthAt(
   heights: readonly number[],
   least: { minX: number; maxX: number },
 ): { minX: number; maxX: number } {
-  const reach = { ...least };
+  const span = { ...least };
   for (const y of heights) {
     for (const ring of solid) {
       for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
         const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
         if (ay > y === by > y) continue;
         const x = ax + ((bx - ax) * (y - ay)) / (by - ay);
-        reach.minX = Math.min(reach.minX, x);
-        reach.maxX = Math.max(reach.maxX, x);
+        span.minX = Math.min(span.minX, x);
+        span.maxX = Math.max(span.maxX, x);
       }
     }
   }
-  return reach;
+  return span;
 }
 
 export function roundedRectangle({ minX, minY, maxX, maxY }: Box, corner: number): Ring {

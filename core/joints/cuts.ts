@@ -22,10 +22,10 @@ class Side {
   start(node: number): void {
     this.search++;
     this.frontier = [];
-    this.reach(node, -1);
+    this.visit(node, -1);
   }
 
-  reach(node: number, edge: number): void {
+  visit(node: number, edge: number): void {
     this.reachedIn[node] = this.search;
     this.by[node] = edge;
     this.frontier.push(node);
@@ -70,7 +70,7 @@ export function minimumCuts(graph: JointGraph, capacity: (edge: GraphEdge) => nu
         const edge = at[i]!;
         const next = other(edge, node);
         if (side.has(next) || residual(edge, forward ? node : next) <= NOTHING) continue;
-        side.reach(next, edge);
+        side.visit(next, edge);
         if (opposite.has(next)) return next;
       }
     }

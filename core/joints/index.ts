@@ -66,7 +66,7 @@ export interface Joints {
  *
  * @param ties whether ties are asked for too: else no body counts as one of a holder's
  */
-function reachOf(parts: readonly JointPart[], field: WidthField, ties: boolean) {
+function findPaths(parts: readonly JointPart[], field: WidthField, ties: boolean) {
   const poles = parts.map((part) => (part.pole === undefined ? poleOf(part.region) : part.pole));
   const places = poles.map((pole) => (pole ? field.middle(pole.x, pole.y) : null));
   const terminals = places.map((place) => place?.body ?? -1);
@@ -78,13 +78,13 @@ function reachOf(parts: readonly JointPart[], field: WidthField, ties: boolean) 
   const toMiddles = buildGraph(net, none);
   const clearance = places.map((place) => place?.clearance ?? 0);
   const tree = buildMergeTree(toMiddles, clearance);
-  const deciderOf = (i: number) => tree.reach(i, anchors.includes(i) ? [main] : anchors);
+  const deciderOf = (i: number) => tree.decider(i, anchors.includes(i) ? [main] : anchors);
   return { poles, places, terminals, anchors, main, standIn, held, net, toMiddles, clearance, tree, deciderOf };
 }
 
 /** How wide every part is held, mm, 0 for what falls: all that is asked while a mend is looked for. */
 export function findHoldWidths(parts: readonly JointPart[], field: WidthField): number[] {
-  const { poles, clearance, toMiddles, deciderOf } = reachOf(parts, field, false);
+  const { poles, clearance, toMiddles, deciderOf } = findPaths(parts, field, false);
   return parts.map((_, i) => {
     const decider = deciderOf(i);
     if (!decider || !poles[i]) return 0;
@@ -94,7 +94,7 @@ export function findHoldWidths(parts: readonly JointPart[], field: WidthField): 
 
 /** @param parts in the order that `Neck.parts` refers to */
 export function findJoints(parts: readonly JointPart[], field: WidthField): Joints {
-  const { poles, places, terminals, anchors, main, standIn, held, net, toMiddles, clearance, tree, deciderOf } = reachOf(
+  const { poles, places, terminals, anchors, main, standIn, held, net, toMiddles, clearance, tree, deciderOf } = findPaths(
     parts,
     field,
     true,
@@ -138,7 +138,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
   });
 
   const widestPath = (a: number, b: number) => {
-    const decider = tree.reach(a, [b]);
+    const decider = tree.decider(a, [b]);
     if (!decider) return 0;
     return "edge" in decider ? toMiddles.edges[decider.edge]!.width : clearance[decider.middleOf]!;
   };

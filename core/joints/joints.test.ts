@@ -170,7 +170,7 @@ describe("graph algorithms against trying everything", () => {
           const fits = (width: number) =>
             width <= clearance[part]! && width <= clearance[0]! && reaches(graph, node, (w) => graph.edges[w]!.width >= width);
           const expected = [9, 8, 7, 6, 5, 4, 3, 2, 1].find(fits) ?? 0;
-          const decider = tree.reach(part, [0]);
+          const decider = tree.decider(part, [0]);
           const found =
             decider === null ? 0 : "edge" in decider ? graph.edges[decider.edge]!.width : clearance[decider.middleOf]!;
           expect(found).toBe(expected);

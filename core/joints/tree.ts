@@ -17,7 +17,7 @@ export type Decider = { edge: number } | { middleOf: number };
 
 export interface MergeTree {
   /** What decides how wide the path from a part to the nearest of the anchors is; itself for an anchor, `null` where no path leads to one. */
-  reach(part: number, anchors: readonly number[]): Decider | null;
+  decider(part: number, anchors: readonly number[]): Decider | null;
 }
 
 /** @param clearance diameter in mm of the largest disc centred on each part's middle */
@@ -63,7 +63,7 @@ export function buildMergeTree(graph: JointGraph, clearance: readonly number[]):
     return held;
   };
 
-  const reach = (part: number, anchors: readonly number[]): Decider | null => {
+  const decider = (part: number, anchors: readonly number[]): Decider | null => {
     if (graph.nodeOf[part]! < 0) return null;
     if (anchors.includes(part)) return { middleOf: part };
     const held = heldBy(anchors);
@@ -72,5 +72,5 @@ export function buildMergeTree(graph: JointGraph, clearance: readonly number[]):
     }
     return null;
   };
-  return { reach };
+  return { decider };
 }

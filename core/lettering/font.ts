@@ -7,7 +7,17 @@
 import * as hb from "harfbuzzjs";
 import QuickLRU from "quick-lru";
 import { ClearError } from "../errors";
-import { type Box, flattenPath, type Matrix, normalise, type PathCommand, type Region, regionBox, ringArea } from "../geometry";
+import {
+  type Box,
+  flattenPath,
+  islandsOf,
+  type Matrix,
+  normalise,
+  type PathCommand,
+  type Region,
+  regionArea,
+  regionBox,
+} from "../geometry";
 import { LetterOutline } from "./letterOutline";
 import { type LetterShape, shapeIslands, shapeKey, shapeMatrix } from "./shape";
 import { Symbols } from "./symbols";
@@ -199,13 +209,13 @@ function outlinesOf(font: hb.Font, face: hb.Face): Outlines {
   };
 }
 
-/** Smaller outlines, as a share of the em's square, are what drawing the font has left: a dot is four times as large in the thinnest one. */
+/** Smaller islands, as a share of the em's square, are what drawing the font has left: a dot is four times as large in the thinnest one. */
 const CRUMB = 2e-4;
 
-/** Outlines and holes from an area on, mm²; all where none is so large. */
+/** The islands of an outline from an area on, mm²; all where none is so large. */
 function withoutCrumbs(region: Region, least: number): Region {
-  const large = region.filter((ring) => Math.abs(ringArea(ring)) >= least);
-  return large.length > 0 ? large : region;
+  const large = islandsOf(region).filter((island) => regionArea(island) >= least);
+  return large.length > 0 ? large.flat() : region;
 }
 
 /** Features a maker may turn over for a whole word: those that are meant to be chosen, and those that join letters. */

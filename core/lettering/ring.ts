@@ -16,14 +16,14 @@ export interface RingExtent {
 /** @returns `null` where there are no letters */
 export function ringExtent(path: ArcPath, middle: Point, letters: readonly Letter[]): RingExtent | null {
   let [inner, outer] = [Infinity, 0];
-  const reaches = (near: number, far: number) => {
+  const include = (near: number, far: number) => {
     inner = Math.min(inner, Math.max(0, near));
     outer = Math.max(outer, far);
   };
-  const cut = (radius: number, width: number) => reaches(radius - width / 2, radius + width / 2);
+  const cut = (radius: number, width: number) => include(radius - width / 2, radius + width / 2);
   for (const { islands } of letters) {
     for (const { region } of islands) {
-      for (const ring of region) reaches(nearest(ring, middle), farthest(ring, middle));
+      for (const ring of region) include(nearest(ring, middle), farthest(ring, middle));
       if (regionContains(region, middle.x, middle.y)) inner = 0;
     }
   }

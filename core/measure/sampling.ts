@@ -319,17 +319,17 @@ function squareOf(x: number, y: number): number {
 }
 
 /** True when the point is reached from edge e by walking no farther along its ring than `reach` mm. */
-function nearAlong(b: Boundary, e: number, point: number, reach: number): boolean {
-  return walks(b, e, point, reach, b.after, b.end) || walks(b, e, point, reach, b.before, b.start);
+function nearAlong(b: Boundary, e: number, point: number, most: number): boolean {
+  return walks(b, e, point, most, b.after, b.end) || walks(b, e, point, most, b.before, b.start);
 }
 
-function walks(b: Boundary, e: number, point: number, reach: number, next: Int32Array, tip: Int32Array): boolean {
+function walks(b: Boundary, e: number, point: number, most: number, next: Int32Array, tip: Int32Array): boolean {
   let walked = 0;
   let edge = e;
   for (let k = 0; k < BEND_EDGES; k++) {
     edge = next[edge]!;
     walked += edgeLength(b, edge);
-    if (walked > reach) return false;
+    if (walked > most) return false;
     if (tip[edge] === point) return true;
   }
   return false;

@@ -30,11 +30,11 @@ export function summitFrom(region: Region, x: number, y: number, near?: number):
   for (let step = 0; step < MOST_STEPS && offsets.radius > 0; step++) {
     const { radius } = offsets;
     // Whatever is farther cannot touch the disc after a step to the square's corner.
-    const reach = radius + 2 * Math.SQRT2 * around;
-    const best = linearOptimum([0, 0, 1], tangents(offsets.vectors, reach), [
+    const most = radius + 2 * Math.SQRT2 * around;
+    const best = linearOptimum([0, 0, 1], tangents(offsets.vectors, most), [
       [-around, around],
       [-around, around],
-      [0, reach],
+      [0, most],
     ]);
     if (!best) break;
     const [sx, sy] = best as [number, number, number];
@@ -68,13 +68,13 @@ function offsetsFrom(region: Region, x: number, y: number): { vectors: Float64Ar
 }
 
 /** How far the disc can grow after a step, by each edge within reach: half-spaces of the step and the radius. */
-function tangents(vectors: Float64Array, reach: number): Float64Array {
+function tangents(vectors: Float64Array, most: number): Float64Array {
   const spaces = new Float64Array(2 * vectors.length);
   let n = 0;
   for (let i = 0; i < vectors.length; i += 2) {
     const [dx, dy] = [vectors[i]!, vectors[i + 1]!];
     const distance2 = dx * dx + dy * dy;
-    if (distance2 >= reach * reach) continue;
+    if (distance2 >= most * most) continue;
     const distance = Math.sqrt(distance2);
     spaces[n++] = -dx / distance;
     spaces[n++] = -dy / distance;

@@ -15,7 +15,7 @@ import { shortInHand } from "./hand";
 import { GROWTHS, growHolders, growTies } from "./holders";
 import { asMaterial, growPlate, isMarkLost, ontoMaterial } from "./marks";
 import { offerMends } from "./offer";
-import { patchWidth, REACHES, withPatches } from "./patches";
+import { HALF_LENGTHS, patchWidth, withPatches } from "./patches";
 import type { MendAction, Scene } from "./scene";
 import { tieUp } from "./tieUp";
 import { smaller } from "./words";
@@ -348,7 +348,9 @@ function patchThin({ piece, examination }: Mended, offer: Offer): boolean {
   const some = thin.slice(0, room);
   const action = { does: "strengthen", width: patchWidth(width) } as const;
   const patch = (findings: Finding[]) =>
-    REACHES.some((reach) => offer(withPatches(piece, examination, findings, reach * width), [{ action, findings }]) === "taken");
+    HALF_LENGTHS.some(
+      (share) => offer(withPatches(piece, examination, findings, share * width), [{ action, findings }]) === "taken",
+    );
   if (patch(some)) return true;
   if (some.length < 2) return false;
   return some.slice(0, ONE_BY_ONE).some((finding) => patch([finding]));

@@ -75,13 +75,13 @@ const joined = ({ cutouts, findings }: Examination) => -1000 * cutouts.length - 
 
 /** As little as possible that hangs far out by one joint: how far each such joint's parts reach. */
 function relieved({ solids, holds }: Examination): number {
-  const reaches = new Map<object, number>();
+  const farthest = new Map<object, number>();
   holds.forEach(({ falls, anchor, neck, ties, at }, i) => {
     if (falls || anchor || solids[i]!.holder || !neck || ties > 1) return;
-    const reach = farthestCorner(solids[i]!.region, at)?.away ?? 0;
-    reaches.set(neck, Math.max(reach, reaches.get(neck) ?? 0));
+    const away = farthestCorner(solids[i]!.region, at)?.away ?? 0;
+    farthest.set(neck, Math.max(away, farthest.get(neck) ?? 0));
   });
-  return -[...reaches.values()].reduce((sum, reach) => sum + reach, 0);
+  return -[...farthest.values()].reduce((sum, away) => sum + away, 0);
 }
 
 /** Does a part hold letters of two lines, and no other ornament? */

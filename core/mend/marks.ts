@@ -90,7 +90,7 @@ export function growPlate({ piece, examination, finding }: Scene): Attempt | nul
 function grownBy(shape: Shape, x: number, y: number): Shape {
   const { size } = shape;
   if (size.by === "fit") return { ...shape, size: { ...size, margin: round(Math.min(200, size.margin + Math.max(x, y))) } };
-  const grown = (mm: number, by: number) => round(Math.min(LIMITS.reach, mm + 2 * by));
+  const grown = (mm: number, by: number) => round(Math.min(LIMITS.coordinate, mm + 2 * by));
   return { ...shape, size: { ...size, width: grown(size.width, x), height: grown(size.height, y) } };
 }
 

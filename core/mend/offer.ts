@@ -11,7 +11,7 @@ import { attemptsFor } from "./attempts";
 import { withoutIsland } from "./drawings";
 import { shortInHand } from "./hand";
 import { type HeldNearby, holdsNearby, neighbourhood } from "./nearby";
-import { patchWidth, REACHES, withPatches } from "./patches";
+import { HALF_LENGTHS, patchWidth, withPatches } from "./patches";
 import { proveMend } from "./proof";
 import { type Attempt, doneOrNot, type MendAction, type MendKind } from "./scene";
 import { tieAcrossGap } from "./ties";
@@ -77,7 +77,7 @@ function patchLimb(trial: Trial): Mend | null {
     most: 0,
     apply: (now, reach) => withPatches(now, before, [finding], reach * before.leastWidth),
   };
-  return firstThatHelps(patch, REACHES, trial);
+  return firstThatHelps(patch, HALF_LENGTHS, trial);
 }
 
 /** How far a tie reaches into both sides of a gap beyond its least, in least widths. */

@@ -11,13 +11,13 @@ import { anchorEnd } from "./ties";
 export const patchWidth = (leastWidth: number): number => Math.ceil(leastWidth * 100 + 0.5) / 100;
 
 /** How far patches reach to either side, in least widths: longer ones where the shorter do not do. */
-export const REACHES = [0.5, 0.9, 1.6];
+export const HALF_LENGTHS = [0.5, 0.9, 1.6];
 
 /**
- * @param reach how far the patch goes along the material to either side, mm
+ * @param halfLength how far the patch goes along the material to either side, mm
  * @returns the piece with a patch over each place; findings without a place are left out
  */
-export function withPatches(piece: Piece, examination: Examination, findings: readonly Finding[], reach: number): Piece {
+export function withPatches(piece: Piece, examination: Examination, findings: readonly Finding[], halfLength: number): Piece {
   const parts = [...piece.parts];
   const width = patchWidth(examination.leastWidth);
   const laid = new Set<string>();
@@ -29,7 +29,7 @@ export function withPatches(piece: Piece, examination: Examination, findings: re
     const place = `${middle.x.toFixed(2)} ${middle.y.toFixed(2)}`;
     if (laid.has(place)) continue;
     laid.add(place);
-    const ends = [-reach, reach].map((by) =>
+    const ends = [-halfLength, halfLength].map((by) =>
       anchorEnd({ x: round(middle.x - across.y * by), y: round(middle.y + across.x * by) }, examination),
     ) as Tie["ends"];
     parts.push({ kind: "tie", id: freeId({ ...piece, parts }, "tie"), width, ends });

@@ -236,11 +236,11 @@ function withTies(
 ): { piece: Piece; ids: string[] } {
   const parts = [...piece.parts];
   const ids = pairs.map(({ from, to }, i) => {
-    const reach = width * depths[i]!;
+    const depth = width * depths[i]!;
     const direction = unit({ x: to.x - from.x, y: to.y - from.y }) ?? { x: 1, y: 0 };
     const ends = [
-      { x: from.x - direction.x * reach, y: from.y - direction.y * reach },
-      { x: to.x + direction.x * reach, y: to.y + direction.y * reach },
+      { x: from.x - direction.x * depth, y: from.y - direction.y * depth },
+      { x: to.x + direction.x * depth, y: to.y + direction.y * depth },
     ].map((end) => anchorEnd(end, examination)) as Tie["ends"];
     const id = freeId({ ...piece, parts }, "tie");
     parts.push({ kind: "tie", id, width: Math.ceil(width * 100) / 100, ends });

@@ -60,15 +60,15 @@ export function layInOrder(order: readonly Unit[], table: Table): Laid[][] {
 /** The place that reaches least far to the right; of equal ones the lowest. */
 function placeOn(sheet: OpenSheet, shapes: readonly Shape[], { room, cell }: Pick<Table, "room" | "cell">) {
   let best: { shape: Shape; x: number; y: number } | null = null;
-  let reach = Infinity;
+  let rightEnd = Infinity;
   for (const shape of shapes) {
     const lastX = Math.floor((room.width - shape.width) / cell + ROUNDING);
     const lastY = Math.floor((room.height - shape.height) / cell + ROUNDING);
     let x = sheet.from.get(shape) ?? 0;
     let found = false;
-    for (; x <= lastX && !found && x * cell + shape.width < reach - ROUNDING; x++) {
+    for (; x <= lastX && !found && x * cell + shape.width < rightEnd - ROUNDING; x++) {
       const y = lowestPlace(sheet.cells, shape.cells, shape.spans.order, x, 0, lastY);
-      if (y >= 0) [best, reach, found] = [{ shape, x, y }, x * cell + shape.width, true];
+      if (y >= 0) [best, rightEnd, found] = [{ shape, x, y }, x * cell + shape.width, true];
     }
     sheet.from.set(shape, found ? x - 1 : x);
   }

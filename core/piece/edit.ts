@@ -44,7 +44,7 @@ export const UNCHANGED_LETTER: LetterChange = { dx: 0, dy: 0, dotDx: 0, dotDy: 0
 const round = (mm: number) => Math.round(mm * 100) / 100;
 
 /** A place: a hand that goes too far is stopped at what a piece can keep. */
-const within = (mm: number) => Math.min(LIMITS.reach, Math.max(-LIMITS.reach, round(mm)));
+const within = (mm: number) => Math.min(LIMITS.coordinate, Math.max(-LIMITS.coordinate, round(mm)));
 
 export function applyMove(piece: Piece, move: Move): Piece {
   const change = (id: string, edit: (part: Part) => Part): Piece => ({
@@ -239,7 +239,7 @@ export function addLine(piece: Piece): Piece {
   const usual = { by: "cap-height", mm: 25 };
   if (!last) return addPart(piece, { kind: "word", text: "", font: "pacifico", size: usual }, "w1");
   const size = last.size.by === "cap-height" ? last.size : usual;
-  const at = { x: last.at.x, y: Math.max(-LIMITS.reach, last.at.y - lineHeight(last)) };
+  const at = { x: last.at.x, y: Math.max(-LIMITS.coordinate, last.at.y - lineHeight(last)) };
   const own = { text: "", keys: [], changes: {}, path: undefined, bitesBefore: undefined, size, at };
   return addPart(piece, { ...last, ...own }, "w1");
 }

@@ -27,7 +27,7 @@ describe("words on a line of another kind", () => {
     const next = (...points: [number, number][]) =>
       onePointMore({ kind: "curve", points: points.map(([x, y]) => ({ x, y })), distance: 0 }).at(-1);
     expect(next([0, 3], [10, 5])).toEqual({ x: 20, y: 3 });
-    expect(next([0, 0], [LIMITS.reach - 1, 0])).toEqual({ x: LIMITS.reach, y: 0 });
-    expect(next([0, 0], [1 - LIMITS.reach, 0])).toEqual({ x: -LIMITS.reach, y: 0 });
+    expect(next([0, 0], [LIMITS.coordinate - 1, 0])).toEqual({ x: LIMITS.coordinate, y: 0 });
+    expect(next([0, 0], [1 - LIMITS.coordinate, 0])).toEqual({ x: -LIMITS.coordinate, y: 0 });
   });
 });

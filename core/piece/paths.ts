@@ -11,7 +11,7 @@ export const SECOND_RING: NonNullable<ArcPath["between"]> = { gap: 15, bite: 1.5
 /** Points of a curve with one more at its end, as far on as the last from the one before. */
 export function onePointMore({ points }: CurvePath): CurvePath["points"] {
   const [before, last] = points.slice(-2) as [CurvePath["points"][number], CurvePath["points"][number]];
-  const x = Math.max(-LIMITS.reach, Math.min(LIMITS.reach, 2 * last.x - before.x));
+  const x = Math.max(-LIMITS.coordinate, Math.min(LIMITS.coordinate, 2 * last.x - before.x));
   return [...points, { x, y: before.y }];
 }
 
@@ -29,7 +29,7 @@ export function withPath(
   const { path: _, ...plain } = word;
   if (kind === "straight") return plain;
   // Points of a curve lie within reach of the middle.
-  const width = Math.round(Math.min(present, 1.8 * LIMITS.reach));
+  const width = Math.round(Math.min(present, 1.8 * LIMITS.coordinate));
   const from = { distance: 0 };
   switch (kind) {
     case "stacked":

@@ -132,7 +132,7 @@ describe("moves by hand", () => {
 
   it("stops at the bounds of a piece instead of making one that cannot be kept", () => {
     const far = applyMove(start, { what: "letter", wordId: "w", key: "k1", dx: 1e6, dy: -1e6 });
-    expect((part(far, "w") as Word).changes.k1).toMatchObject({ dx: LIMITS.reach, dy: -LIMITS.reach });
+    expect((part(far, "w") as Word).changes.k1).toMatchObject({ dx: LIMITS.coordinate, dy: -LIMITS.coordinate });
     expect(() => parsePiece(applyMove(far, { what: "holder", id: "bar", dx: 1e5, dy: 1e5 }))).not.toThrow();
   });
 

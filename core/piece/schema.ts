@@ -26,7 +26,7 @@ export const LIMITS = {
   letters: 500,
   text: 10_000,
   parts: 60,
-  reach: 1000,
+  coordinate: 1000,
   name: 80,
   nodes: 24,
   numbered: 59,
@@ -37,7 +37,7 @@ export const LIMITS = {
 } as const;
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, "must be 1 to 40 letters, digits, - or _");
-const offset = z.number().min(-LIMITS.reach).max(LIMITS.reach);
+const offset = z.number().min(-LIMITS.coordinate).max(LIMITS.coordinate);
 const length = (least: number, most: number) => z.number().min(least).max(most);
 
 /**
@@ -536,7 +536,7 @@ const accepted = z.strictObject({
   /** Ids of the parts that meet at the place, ascending. */
   parts: z.array(z.string().min(1).max(120)).max(200),
   /** Width there at the time, mm: should it become narrower, the finding comes back. */
-  width: z.number().min(0).max(LIMITS.reach),
+  width: z.number().min(0).max(LIMITS.coordinate),
   /** Width that was wanted there, mm: should more be wanted, by another sheet or a harder hand, it comes back too. */
   wanted: z.number().min(0).optional(),
   reason: z.string().trim().max(200),

@@ -345,7 +345,7 @@ function held(graph: MedialGraph, supports: readonly Support[]): MedialGraph {
 }
 
 /** A disc reaches into a box when its middle is no more than this share of its width away: a hair more than half, for what sampling misses. */
-const REACHES = 0.52;
+const INTO_BOX = 0.52;
 /** An opening into a box that is narrower than this share of a disc that reaches into it is not how that disc is held. */
 const AS_WIDE = 0.9;
 
@@ -370,7 +370,7 @@ function rooted(graph: MedialGraph, supports: readonly Support[]): MedialGraph {
         away: distanceTo(box, x[i]!, y[i]!),
       }))
       .filter(
-        ({ i, px, py, away }) => away > 0 && away < REACHES * width[i]! && paths[i]! < AS_WIDE * width[i]! && holds(box, px, py),
+        ({ i, px, py, away }) => away > 0 && away < INTO_BOX * width[i]! && paths[i]! < AS_WIDE * width[i]! && holds(box, px, py),
       )
       .sort((m, n) => width[n.i]! - width[m.i]!);
     if (reaching.length === 0) continue;

@@ -11,7 +11,7 @@ import type { Chosen } from "../workers/bringing";
 import { widthOfOutline } from "./OutlineShelf";
 
 /** How far what is smaller than the lettering reaches into it, mm. */
-const REACHES = 2;
+const OVERLAP = 2;
 
 /** Around all lettering, without what holds it; `null` where there is none, or it has not been measured yet. */
 export const letteringBox = (): Box | null => joinBoxes(useBench.getState().examination?.words.map(({ box }) => box) ?? []);
@@ -25,8 +25,8 @@ export function putOnPiece(
   const box = letteringBox();
   const behind = box ? width >= box.maxX - box.minX || height >= 1.5 * (box.maxY - box.minY) : true;
   const middle = box ? { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 } : { x: 0, y: 0 };
-  const within = (mm: number) => Math.round(Math.min(LIMITS.reach, Math.max(-LIMITS.reach, mm)) * 100) / 100;
-  const x = behind || !box ? middle.x : box.maxX + width / 2 - REACHES;
+  const within = (mm: number) => Math.round(Math.min(LIMITS.coordinate, Math.max(-LIMITS.coordinate, mm)) * 100) / 100;
+  const x = behind || !box ? middle.x : box.maxX + width / 2 - OVERLAP;
   const at = { x: within(x), y: within(middle.y) };
   addPart(
     {

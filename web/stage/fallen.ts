@@ -41,8 +41,8 @@ export function fallsOf({ cutouts, box, solids }: Examination): (Fall | null)[] 
 
 function besideShafts(x: number, width: number, shafts: readonly Box[]): number {
   for (const { minX, maxX } of shafts) {
-    const reach = width / 2 + AIR;
-    if (x > minX - reach && x < maxX + reach) return x < (minX + maxX) / 2 ? minX - reach : maxX + reach;
+    const aside = width / 2 + AIR;
+    if (x > minX - aside && x < maxX + aside) return x < (minX + maxX) / 2 ? minX - aside : maxX + aside;
   }
   return x;
 }

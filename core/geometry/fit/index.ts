@@ -10,8 +10,8 @@ import { areaOverChord, type CurvePath, type CurveSegment, flatten } from "../cu
 import { coincide } from "../deviation";
 import { type Point, regionPerimeter, ringArea } from "../ring";
 import { asCircle } from "./arc";
+import { fitRun } from "./furthest";
 import { spaceNodes } from "./nodes";
-import { fitRun } from "./reach";
 import { runsOf } from "./runs";
 import type { Closeness } from "./wanted";
 

@@ -77,7 +77,7 @@ function Course({ tie }: { tie: Tie }) {
         label="From end to end"
         value={Math.round(length * 100) / 100}
         least={0.1}
-        most={LIMITS.reach}
+        most={LIMITS.coordinate}
         step={0.1}
         onChange={(mm) => set({ length: mm })}
       />

@@ -63,7 +63,7 @@ function RingSizeFields({ word }: { word: Word }) {
         label="Outer diameter"
         value={outer}
         least={Math.min(outer, hole + 1)}
-        most={2 * LIMITS.reach}
+        most={2 * LIMITS.coordinate}
         step={1}
         onChange={(mm) => void set({ outer: mm })}
       />

@@ -35,18 +35,18 @@ export function fitRun(run: Run, closeness: Closeness, owed: number): { segments
   };
   const segments: CurveSegment[] = [];
   for (let i = 0; i < last; ) {
-    let reach = furthest(i, last, fit);
-    const left = last - reach;
+    let end = furthest(i, last, fit);
+    const left = last - end;
     // No short rest at the end: what is left is shared evenly.
-    if (left > 0 && left < (reach - i) / 3) {
+    if (left > 0 && left < (end - i) / 3) {
       const middle = i + Math.ceil((last - i) / 2);
-      if (fit(i, middle, [])) reach = middle;
+      if (fit(i, middle, [])) end = middle;
     }
-    const area = run.areaOver(i, reach);
-    const curve = fit(i, reach, [area + owed, area]) ?? [straight(points[reach]!)];
+    const area = run.areaOver(i, end);
+    const curve = fit(i, end, [area + owed, area]) ?? [straight(points[end]!)];
     segments.push(...curve);
     owed += area - areaOverChord(points[i]!, curve);
-    i = reach;
+    i = end;
   }
   return { segments, owed };
 }

@@ -115,6 +115,7 @@ export function mendAll(start: Piece, library: Library, options: MendAllOptions 
     best = better(best, changed);
     if (changed && changed !== "too much" && !isEnough()) best = better(best, viaThickening(changed.begun, task));
   }
+  best = withoutCovered(best, start, library);
   const { examination } = best;
   const left = openFindings(examination.findings).map((finding) => ({ finding, tooMuch: best.reasons.get(keyOf(finding)) }));
   const labels = new Map(
@@ -175,6 +176,18 @@ function follow(start: Begun, task: Task, grows: "all" | "ties" = "all"): Route 
     if (!taken) reasons.set(keyOf(finding), tooMuch);
   }
   return { ...now, done, reasons, change: shareOfChange(before, now.examination), more, stopped };
+}
+
+/** Ties that later ones have covered are of no use; they go where nothing is worse without them. */
+function withoutCovered(route: Route, start: Piece, library: Library): Route {
+  const { piece, examination } = route;
+  const covered = new Set(examination.findings.flatMap(({ kind, parts }) => (kind === "swallowed" ? parts.slice(0, 1) : [])));
+  const own = new Set(start.parts.map(({ id }) => id));
+  const parts = piece.parts.filter(({ kind, id }) => kind !== "tie" || own.has(id) || !covered.has(id));
+  if (parts.length === piece.parts.length) return route;
+  const left: Piece = { ...piece, parts };
+  const after = unlessTangled(() => examine(left, library, { base: examination }));
+  return after && !isBetter(after, examination) ? { ...route, piece: left, examination: after } : route;
 }
 
 /** So much more than what is missing is tried, as shares. */

@@ -47,6 +47,9 @@ it("overlaid names hold with short and with long ones in front, whatever scraps 
   for (const front of ["Oda", "Kit", "dill", "oyster", "Wilhelmina"]) {
     const examination = examine(beginPiece("overlaid-names", [front, "Skerrow"], library), library);
     expect([front, examination.verdict, examination.pieces]).toEqual([front, "holds", 1]);
+    // Ties that others have covered are gone again.
+    const isTie = (id: string | undefined) => examination.solids.some((solid) => solid.id === id && solid.label.kind === "tie");
+    expect(examination.findings.filter(({ kind, parts }) => kind === "swallowed" && isTie(parts[0]))).toEqual([]);
     // A scrap has a width that a beam leaves something of.
     for (const { region } of examination.solids)
       expect(regionArea(region) > 0.05 || 2 * regionArea(region) > 0.05 * regionPerimeter(region)).toBe(true);

@@ -29,6 +29,7 @@ describe(`the middle of a convex shape (seed ${SEED})`, () => {
 
   it("has no larger disc beside it, found by true distances", () => {
     const next = numbersFrom(SEED);
+    let measured = 0;
     for (let k = 0; k < 200; k++) {
       // Points in order on an ellipse are the corners of a convex polygon.
       const turns = Array.from({ length: 3 + Math.floor(next() * 60) }, () => 2 * Math.PI * next()).sort((a, b) => a - b);
@@ -37,10 +38,12 @@ describe(`the middle of a convex shape (seed ${SEED})`, () => {
       const middle = chebyshevCentre(region, ALIKE);
       // Rounding may have bent a short side inwards.
       if (!middle) continue;
+      measured++;
       const top = summitFrom(region, middle.x, middle.y);
       expect(top.width - middle.width, JSON.stringify(region)).toBeLessThan(ALIKE + 1e-4);
       expect(summitFrom(region, middle.x, middle.y).width).toBeGreaterThanOrEqual(middle.width - 1e-6);
     }
+    expect(measured).toBeGreaterThan(150);
   });
 
   it("is not said of what is bent, has a hole, or is in two", () => {

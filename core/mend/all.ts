@@ -102,20 +102,21 @@ export function mendAll(start: Piece, library: Library, options: MendAllOptions 
   const { most = UNASKED, onProgress = () => true } = options;
   const before = options.before ?? examine(start, library);
   const task: Task = { library, most, before, onProgress };
-  let best = follow({ piece: start, examination: before, done: [] }, task);
+  const begun: Begun = { piece: start, examination: before, done: [] };
+  let best = follow(begun, task);
   const isEnough = () => best.stopped || (isWhole(best.examination) && best.change <= LITTLE);
   // Where a whole holder grew for the sake of one place, ties and patches there may do.
   const grew = best.done.some(({ action }) => action.does === "grow" && action.part !== "tie");
-  if (!isEnough() && grew) best = better(best, follow({ piece: start, examination: before, done: [] }, task, "ties"));
+  if (!isEnough() && grew) best = better(best, follow(begun, task, "ties"));
   // Thicker strokes are of use where thin ones are left, or where what was done about them changed much.
   const isThinLeft = () => best.change > LITTLE || missingInWords(best.examination).size > 0;
-  if (!isEnough() && isThinLeft()) best = better(best, viaThickening({ piece: start, examination: before, done: [] }, task));
+  if (!isEnough() && isThinLeft()) best = better(best, viaThickening(begun, task));
   if (!isEnough()) {
     const changed = viaLost(start, best.examination, task);
     best = better(best, changed);
     if (changed && changed !== "too much" && !isEnough()) best = better(best, viaThickening(changed.begun, task));
   }
-  best = withoutCovered(best, start, library);
+  best = withoutCovered(best, start, task);
   const { examination } = best;
   const left = openFindings(examination.findings).map((finding) => ({ finding, tooMuch: best.reasons.get(keyOf(finding)) }));
   const labels = new Map(
@@ -179,7 +180,7 @@ function follow(start: Begun, task: Task, grows: "all" | "ties" = "all"): Route 
 }
 
 /** Ties that later ones have covered are of no use; they go where nothing is worse without them. */
-function withoutCovered(route: Route, start: Piece, library: Library): Route {
+function withoutCovered(route: Route, start: Piece, { library, before }: Task): Route {
   const { piece, examination } = route;
   const covered = new Set(examination.findings.flatMap(({ kind, parts }) => (kind === "swallowed" ? parts.slice(0, 1) : [])));
   const own = new Set(start.parts.map(({ id }) => id));
@@ -187,7 +188,8 @@ function withoutCovered(route: Route, start: Piece, library: Library): Route {
   if (parts.length === piece.parts.length) return route;
   const left: Piece = { ...piece, parts };
   const after = unlessTangled(() => examine(left, library, { base: examination }));
-  return after && !isBetter(after, examination) ? { ...route, piece: left, examination: after } : route;
+  if (!after || isBetter(after, examination)) return route;
+  return { ...route, piece: left, examination: after, change: shareOfChange(before, after) };
 }
 
 /** So much more than what is missing is tried, as shares. */
@@ -341,13 +343,8 @@ function growThin({ piece, examination }: Mended, offer: Offer, { library, grows
   }
   return thin.slice(0, ONE_BY_ONE).some((finding) => {
     tried.add(keyOf(finding));
-    const attempts = growHolders({ piece, examination, finding, library, hanging: [] });
-    return attempts.some(({ amounts = [], apply, action }) =>
-      amounts.some((amount) => {
-        const does = action(amount);
-        if (grows === "ties" && does.does === "grow" && does.part !== "tie") return false;
-        return grow(apply(piece, amount), [{ action: does, findings: [finding] }]);
-      }),
+    return growHolders({ piece, examination, finding, library, hanging: [] }, grows).some(({ amounts = [], apply, action }) =>
+      amounts.some((amount) => grow(apply(piece, amount), [{ action: action(amount), findings: [finding] }])),
     );
   });
 }

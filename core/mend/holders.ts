@@ -74,8 +74,9 @@ function longerTie(tie: Tie, { letters }: Examination, amount: number): Tie {
  * Holders that are too thin themselves grow: a bar away from the letters, a loop and a backing outwards, a frame inwards, lines and ties on
  * both sides.
  */
-export function growHolders(scene: Scene): Attempt[] {
-  return thinHolders(scene).map(
+export function growHolders(scene: Scene, grows: "all" | "ties" = "all"): Attempt[] {
+  const holders = thinHolders(scene).filter(({ holder }) => grows === "all" || holder.kind === "tie");
+  return holders.map(
     ({ holder, grown, missing }): Attempt => ({
       kind: "holder",
       action: (by) => ({ does: "grow", by, part: grown.part }),

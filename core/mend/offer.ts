@@ -75,7 +75,7 @@ function patchLimb(trial: Trial): Mend | null {
     action: () => ({ does: "strengthen", width: patchWidth(before.leastWidth) }),
     least: 0,
     most: 0,
-    apply: (now, reach) => withPatches(now, before, [finding], reach * before.leastWidth),
+    apply: (now, share) => withPatches(now, before, [finding], share * before.leastWidth),
   };
   return firstThatHelps(patch, HALF_LENGTHS, trial);
 }

@@ -37,6 +37,8 @@ export function NewScreen() {
   const own = beginnings.filter(({ own }) => own);
   /** @param then told the id of what was put on the bench */
   const put = async (make: () => Promise<Piece>, then: (id: string) => void = () => {}) => {
+    // Pressed twice it is put there once.
+    if (putting) return;
     setPutting(true);
     try {
       const { id } = await createPiece(await make());

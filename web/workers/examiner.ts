@@ -32,11 +32,14 @@ interface Running {
   worker: Worker;
   /** Never resolves; rejects when the worker ends by itself. */
   lost: Promise<never>;
+  /** It has answered something: its code is compiled, and what it is asked next takes a fraction of the time. */
+  isWarm: boolean;
 }
 
 /** A worker that is started when it is first asked, and again when it has ended. */
 interface Host {
   ask<T>(question: (remote: Remote<ExaminerApi>) => Promise<T>): Promise<T>;
+  isWarm(): boolean;
   /** Ends it; what it was asked is never answered. */
   stop(): void;
 }
@@ -61,13 +64,17 @@ function host(
     lost.catch(() => {});
     const remote = wrap<ExaminerApi>(worker);
     onStart(remote);
-    return { remote, worker, lost };
+    return { remote, worker, lost, isWarm: false };
   };
   return {
-    ask: (question) => {
+    ask: async (question) => {
       running ??= start();
-      return Promise.race([question(running.remote), running.lost]);
+      const asked = running;
+      const answer = await Promise.race([question(asked.remote), asked.lost]);
+      asked.isWarm = true;
+      return answer;
     },
+    isWarm: () => running?.isWarm ?? false,
     stop: () => {
       running?.worker.terminate();
       running = undefined;
@@ -157,19 +164,6 @@ export function smallestHeights(
   return shelver.ask((remote) => remote.smallestHeights(wanted, own));
 }
 
-/** The examining worker has examined something: from now on it is quicker than the server would be. */
-let isWarm = false;
-
-function warmedBy<T>(answer: Promise<T>): Promise<T> {
-  answer.then(
-    () => {
-      isWarm = true;
-    },
-    () => {},
-  );
-  return answer;
-}
-
 /** The examination that is under way. */
 let examining: Promise<unknown> = Promise.resolve();
 
@@ -197,14 +191,12 @@ export const BEGINNERS: readonly Beginner[] = [0, 1];
 
 /** A starter with the maker's words in it, and what comes of it. */
 export function beginWith(starter: string, texts: readonly string[], asTyped: boolean, by: Beginner = 0): Promise<Begun> {
-  const made = beginners[by].ask((remote) => remote.begin(starter, texts, asTyped));
-  return by === 0 ? warmedBy(made) : made;
+  return beginners[by].ask((remote) => remote.begin(starter, texts, asTyped));
 }
 
 /** A piece of the maker's own as a beginning. */
 export function beginWithOwn(own: Piece, texts: readonly string[], by: Beginner = 0): Promise<Begun> {
-  const made = beginners[by].ask((remote) => remote.beginOwn(own, texts));
-  return by === 0 ? warmedBy(made) : made;
+  return beginners[by].ask((remote) => remote.beginOwn(own, texts));
 }
 
 /** Where an ornament joins the most of what is loose or weak; `null` where it helps nowhere. */
@@ -347,11 +339,13 @@ export function createExaminer(
       const stopped = new Promise<never>((_, reject) => {
         giveUp = reject;
       });
+      const isWarm = examiner.isWarm();
       const question = () => examiner.ask((remote) => remote.examine(piece, wish));
       // Lost once, it is asked again; lost twice, it is said.
       const answer = question().catch((error: Error) => (error instanceof WorkerLost ? question() : Promise.reject(error)));
-      examining = warmedBy(answer);
-      // The server is asked for no more than a verdict: not for the line along the strokes, nor for a piece that is moved.
+      examining = answer;
+      // The server is quicker than a worker that is cold. It is asked for a verdict alone: not for the line along the strokes, nor for a
+      // piece that is moved.
       const ahead = isWarm || wish.skeleton || wish.moving ? NEVER : sooner(examinedAhead(piece));
       onAnswer(await Promise.race([answer, stopped, ahead]), piece);
     } catch (error) {

@@ -90,19 +90,14 @@ test("a row goes to the bench and stays as it was made there; sheets are moved b
   const piece = page.getByRole("button", { name: /^2: / });
   await piece.focus();
   // Onto its neighbour: red while it is moved, told when it is put down, and no file goes out.
-  const [from, to] = await Promise.all([piece.boundingBox(), page.getByRole("button", { name: /^1: / }).boundingBox()]);
-  const middle = (box: NonNullable<typeof from>) => [box.x + box.width / 2, box.y + box.height / 2] as const;
-  for (
-    let n = 0;
-    n < 6 &&
-    !(await page
-      .getByRole("button", { name: /too near/ })
-      .first()
-      .isVisible());
-    n++
-  ) {
-    await piece.press(to!.x < from!.x ? "Shift+ArrowLeft" : "Shift+ArrowRight");
-    await piece.press(middle(to!)[1] < middle(from!)[1] ? "Shift+ArrowUp" : "Shift+ArrowDown");
+  const neighbour = (await page.getByRole("button", { name: /^1: / }).boundingBox())!;
+  const middleOf = (box: typeof neighbour) => [box.x + box.width / 2, box.y + box.height / 2] as const;
+  const place = async () => middleOf((await piece.boundingBox())!);
+  for (let n = 0; n < 6 && !/too near/.test((await piece.getAttribute("aria-label"))!); n++) {
+    const [before, goal] = [await place(), middleOf(neighbour)];
+    await piece.press(goal[0] < before[0] ? "Shift+ArrowLeft" : "Shift+ArrowRight");
+    await piece.press(goal[1] < before[1] ? "Shift+ArrowUp" : "Shift+ArrowDown");
+    await expect.poll(place).not.toEqual(before);
   }
   await expect(page.getByRole("button", { name: /^2: .*too near/ })).toBeVisible();
   await piece.press("Enter");

@@ -1,12 +1,62 @@
 /**
- * Tests share the browser's context, one after the other: what one has loaded and compiled the next need not. What pages keep is cleared
- * between them.
+ * Tests share a page of the browser, one after the other, as a maker would go on to the next piece: its workers are warm then, which is
+ * most of the time that a test takes. What pages keep is cleared between them. A test that has changed what the app has in its memory for
+ * all pieces (how they are cut) closes its page.
  */
-import { type BrowserContext, test as base } from "@playwright/test";
+import { type BrowserContext, test as base, type Page } from "@playwright/test";
 
 export { expect } from "@playwright/test";
 
-export const test = base.extend<object, { shared: BrowserContext }>({
+/** No screen of the app: whatever is opened after it is opened anew. */
+const NOWHERE = "/between/tests";
+/** Kept choices that are read when the app starts, and never again. */
+const READ_AT_START = ["mend-joint:units"];
+
+/** The page that tests share. */
+interface Kept {
+  page: Page | undefined;
+}
+
+/** Goes to another address as a link of the app does. */
+const followLink = (page: Page, path: string): Promise<void> =>
+  page.evaluate((to) => {
+    history.pushState({}, "", to);
+    dispatchEvent(new PopStateEvent("popstate", { state: {} }));
+  }, path);
+
+/** The first address of a test is opened within the app that runs; all else is loaded, as a test says it. */
+function openWithin(page: Page): void {
+  const load = page.goto.bind(page);
+  page.goto = async (address, options) => {
+    page.goto = load;
+    if (!address.startsWith("/")) return load(address, options);
+    await followLink(page, address);
+    return null;
+  };
+}
+
+/** What pages keep is gone. @param page of any screen of the app */
+async function clearStorage(page: Page, context: BrowserContext, baseURL: string): Promise<void> {
+  const session = await context.newCDPSession(page);
+  await session.send("Storage.clearDataForOrigin", {
+    origin: new URL(baseURL).origin,
+    storageTypes: "local_storage,indexeddb",
+  });
+  await session.detach();
+}
+
+/** Leaves the screen, and nothing of the test in the page. @returns whether the next test can go on with it */
+async function leave(page: Page): Promise<boolean> {
+  if (!page.url().startsWith("http")) return false;
+  await page.mouse.move(0, 0);
+  await followLink(page, NOWHERE);
+  return page.evaluate((keys) => {
+    sessionStorage.clear();
+    return keys.every((key) => localStorage.getItem(key) === null);
+  }, READ_AT_START);
+}
+
+export const test = base.extend<object, { shared: BrowserContext; kept: Kept }>({
   shared: [
     async ({ browser }, use, { project }) => {
       const { baseURL = "", viewport = null } = project.use;
@@ -16,13 +66,27 @@ export const test = base.extend<object, { shared: BrowserContext }>({
     },
     { scope: "worker" },
   ],
-  context: async ({ shared, baseURL }, use) => {
+  // biome-ignore lint/correctness/noEmptyPattern: the form that a fixture has
+  kept: [async ({}, use) => use({ page: undefined }), { scope: "worker" }],
+  context: async ({ shared, kept }, use) => {
     await use(shared);
     await shared.unrouteAll();
-    for (const page of shared.pages()) await page.close();
-    const page = await shared.newPage();
-    const session = await shared.newCDPSession(page);
-    await session.send("Storage.clearDataForOrigin", { origin: baseURL!, storageTypes: "local_storage,indexeddb" });
-    await page.close();
+    for (const page of shared.pages()) if (page !== kept.page) await page.close();
+  },
+  page: async ({ context, kept, baseURL }, use, info) => {
+    if (kept.page) openWithin(kept.page);
+    const page = kept.page ?? (await context.newPage());
+    await use(page);
+    // Its page is looked at as it is, and the next test has a browser of its own.
+    if (info.status !== info.expectedStatus) return;
+    if (!page.isClosed()) {
+      await page.unrouteAll();
+      page.removeAllListeners();
+      if (!(await leave(page))) await page.close();
+    }
+    kept.page = page.isClosed() ? undefined : page;
+    const open = kept.page ?? (await context.newPage());
+    await clearStorage(open, context, baseURL!);
+    if (open !== kept.page) await open.close();
   },
 });

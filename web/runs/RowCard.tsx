@@ -2,7 +2,6 @@ import { formatLength, formatNumber } from "@mend-joint/core/piece";
 import type { RowShape, RunRow } from "@mend-joint/core/runs";
 import { describeAllDone, describeFinding } from "@mend-joint/core/wording";
 import { useEffect, useId, useState } from "react";
-import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import type { SheetLook } from "../stage/materials";
 import { useBench } from "../state/bench";
@@ -11,6 +10,7 @@ import { changeRow, openRow, type RowChange } from "../state/runs";
 import { Button } from "../ui/Button";
 import { NumberField } from "../ui/NumberField";
 import { Pick } from "../ui/Pick";
+import { useGoOn } from "../ui/useGoOn";
 import { RowDrawing } from "./RowDrawing";
 import { RowMark } from "./RowTable";
 import { isMended, kindOf, nameOf } from "./rows";
@@ -30,7 +30,7 @@ interface Props {
 /** The row in the hand: large, with what is wrong, what was done, and what can be changed. */
 export function RowCard({ run, row, lines, shape, sheet, picked, onChange }: Props) {
   const units = useBench((state) => state.units);
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   const { facts, number, pieceId, leftOut } = row;
   const labels = new Map(facts?.labels);
   const kind = kindOf(row);
@@ -44,7 +44,7 @@ export function RowCard({ run, row, lines, shape, sheet, picked, onChange }: Pro
   };
   const open = async () => {
     try {
-      await navigate(`/bench/${await openRow(run, number)}`);
+      await goOn(`/bench/${await openRow(run, number)}`);
     } catch (error) {
       toast.error((error as Error).message);
     }

@@ -10,7 +10,7 @@ import { labelsOf } from "@mend-joint/core/report";
 import { describeFinding, describeMarks, describeRepair } from "@mend-joint/core/wording";
 import { ArrowLeft, FileUp } from "lucide-react";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { toast } from "sonner";
 import { UnitsSwitch } from "../bench/TopBar";
 import { CheckedStage } from "../cut/CheckedStage";
@@ -22,6 +22,7 @@ import { Button } from "../ui/Button";
 import { download } from "../ui/download";
 import { Pick } from "../ui/Pick";
 import { ThreeColumns } from "../ui/ThreeColumns";
+import { useGoOn } from "../ui/useGoOn";
 import { VerdictMark } from "../ui/VerdictMark";
 import { checkFile, repairFile, stopChecking } from "../workers/examiner";
 
@@ -218,7 +219,7 @@ interface FoundProps {
 function Found({ checked, given, stock, onPoint }: FoundProps) {
   const units = useBench((state) => state.units);
   const profile = profileOf(useCutting());
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   const { examination, repairs, marks, as } = checked;
   const labels = labelsOf(examination);
   const notes = marks > 0 ? [...checked.notes, describeMarks(marks)] : checked.notes;
@@ -238,7 +239,7 @@ function Found({ checked, given, stock, onPoint }: FoundProps) {
   const openPiece = () =>
     attempt(async () => {
       const stored = await createPiece(given.piece!);
-      await navigate(`/bench/${stored.id}`);
+      await goOn(`/bench/${stored.id}`);
     });
   return (
     <>

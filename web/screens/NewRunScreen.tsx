@@ -2,7 +2,7 @@ import { type Piece, STARTERS } from "@mend-joint/core/piece";
 import { linesOf, type SizeRule } from "@mend-joint/core/runs";
 import { ArrowLeft } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { toast } from "sonner";
 import { UnitsSwitch } from "../bench/TopBar";
 import { ListField } from "../runs/ListField";
@@ -13,6 +13,7 @@ import { listPieces } from "../state/api";
 import { createRun, listRuns, type WantedDesign } from "../state/runs";
 import { Button } from "../ui/Button";
 import { Toggle } from "../ui/Toggle";
+import { useGoOn } from "../ui/useGoOn";
 import { useInSight } from "../ui/useInSight";
 import { VerdictMark } from "../ui/VerdictMark";
 import { beginWith, beginWithOwn } from "../workers/examiner";
@@ -55,7 +56,7 @@ export function NewRunScreen() {
   const [mend, setMend] = useState(true);
   const [size, setSize] = useState<SizeRule>({ by: "design" });
   const [busy, setBusy] = useState(false);
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   const offers = useMemo(() => [...own, ...SHIPPED], [own]);
   const chosen = offers.find(({ id }) => id === chosenId) ?? offers[0]!;
   const listed = useListed(Math.max(1, chosen.lines));
@@ -78,7 +79,7 @@ export function NewRunScreen() {
       const title = name.trim() || nameFor(first[0] ?? "", usable);
       const run = { name: title, design: chosen.wanted, list: listed.text, mend, size };
       const { id } = await createRun(listed.columns ? { ...run, columns: listed.columns } : run);
-      navigate(`/runs/${id}`);
+      await goOn(`/runs/${id}`);
     } catch (error) {
       toast.error((error as Error).message);
       setBusy(false);

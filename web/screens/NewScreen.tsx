@@ -2,7 +2,7 @@ import type { Begun } from "@mend-joint/core/mend";
 import { EXAMPLE_WORDS, type Piece, parsePiece, STARTERS, STOCKS, UNNAMED } from "@mend-joint/core/piece";
 import { ArrowLeft } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { toast } from "sonner";
 import { bringIn } from "../bring/BringIn";
 import { useArriving } from "../bring/useArriving";
@@ -18,6 +18,7 @@ import {
 } from "../state/beginnings";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
+import { useGoOn } from "../ui/useGoOn";
 import { VerdictMark } from "../ui/VerdictMark";
 import { BEGINNERS, type Beginner, beginWith, beginWithOwn } from "../workers/examiner";
 
@@ -27,7 +28,7 @@ const PAUSE = 300;
 /** Choose a beginning, type a word: every beginning is shown with the maker's own words, and whether it holds. */
 export function NewScreen() {
   const [texts, setTexts] = useState<[string, string]>(["", ""]);
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   const words = texts.map((text, i) => text.trim() || EXAMPLE_WORDS[i]!);
   const beginnings = useAllBeginnings();
   const [asTyped, setAsTyped] = useState(false);
@@ -43,7 +44,7 @@ export function NewScreen() {
     try {
       const { id } = await createPiece(await make());
       then(id);
-      navigate(`/bench/${id}`);
+      await goOn(`/bench/${id}`);
     } catch (error) {
       setPutting(false);
       toast.error((error as Error).message);

@@ -22,6 +22,7 @@ import { pickPieces } from "../state/runs";
 import { copyName } from "../state/saving";
 import { Button } from "../ui/Button";
 import { Menu } from "../ui/Menu";
+import { useGoOn } from "../ui/useGoOn";
 import { useInSight } from "../ui/useInSight";
 import { VerdictMark } from "../ui/VerdictMark";
 import { examineOnce } from "../workers/examiner";
@@ -35,6 +36,7 @@ export function RackScreen() {
   /** Ids of the pieces that are picked for sheets, in their order; `null` while none are. */
   const [picked, setPicked] = useState<readonly string[] | null>(null);
   const navigate = useNavigate();
+  const goOn = useGoOn();
 
   const load = useCallback(async () => {
     try {
@@ -82,7 +84,7 @@ export function RackScreen() {
     try {
       const more = chosen.length > 1 ? ` and ${chosen.length - 1} more` : "";
       const id = await pickPieces(`${chosen[0]!.piece.name.slice(0, 60)}${more}`, picked!);
-      await navigate(`/runs/${id}/sheets`);
+      await goOn(`/runs/${id}/sheets`);
     } catch (error) {
       toast.error((error as Error).message);
     }

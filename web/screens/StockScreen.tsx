@@ -16,12 +16,14 @@ const failed = (error: Error) => void toast.error(error.message);
 /** The maker's sheets: what they are, what is there of them, and where each figure comes from. */
 export function StockScreen() {
   const sheets = useSheets();
-  const { own, fault } = useStockShelf();
+  const { own, fault, fetched } = useStockShelf();
   const units = useBench((state) => state.units);
   const { sheet: chosen } = useParams();
   const navigate = useNavigate();
   const setChosen = (id: string) => navigate(`/stock/${encodeURIComponent(id)}`, { replace: true });
-  const sheet = sheets.find(({ id }) => id === chosen) ?? sheets[0]!;
+  const named = sheets.find(({ id }) => id === chosen);
+  const isMissing = chosen !== undefined && !named;
+  const sheet = named ?? sheets[0]!;
   const isShipped = SHIPPED.has(sheet.id);
   const save = (next: ShelfSheet) => saveSheet(next).catch(failed);
   const add = () => {
@@ -31,6 +33,7 @@ export function StockScreen() {
   };
   const drop = () => {
     const before = sheet;
+    if (!isShipped) navigate("/stock", { replace: true });
     void dropSheet(sheet.id).then(
       () =>
         toast(
@@ -94,7 +97,7 @@ export function StockScreen() {
               <li key={id}>
                 <button
                   type="button"
-                  aria-pressed={id === sheet.id}
+                  aria-pressed={!isMissing && id === sheet.id}
                   onClick={() => setChosen(id)}
                   className="flex w-full items-center gap-3 rounded-lg px-3 py-1.5 text-left hover:bg-ink/5 aria-pressed:bg-film"
                 >
@@ -114,13 +117,19 @@ export function StockScreen() {
           </ul>
         </nav>
         <main className="px-6 py-5 md:min-h-0 md:overflow-y-auto">
-          <SheetForm
-            key={sheet.id}
-            sheet={sheet}
-            onChange={(next) => void save(next)}
-            onDrop={own.has(sheet.id) ? drop : null}
-            shipped={isShipped}
-          />
+          {isMissing ? (
+            <p className="text-quiet">
+              {fetched ? "There is no such sheet on your shelf. Choose one of those beside." : "Looking for the sheet …"}
+            </p>
+          ) : (
+            <SheetForm
+              key={sheet.id}
+              sheet={sheet}
+              onChange={(next) => void save(next)}
+              onDrop={own.has(sheet.id) ? drop : null}
+              shipped={isShipped}
+            />
+          )}
         </main>
       </div>
     </div>

@@ -52,8 +52,14 @@ export function makeBeginning(beginning: Beginning, wording: Wording, by: Beginn
   return made;
 }
 
-/** The worker that mends is free again for what comes to the bench. @param chosen is made to its end */
+/**
+ * The worker that mends is free again for what comes to the bench.
+ *
+ * @param chosen is made to its end; left out, none is waited for any longer: whoever asks for one again has it made again
+ */
 export function stopOtherBeginnings(chosen?: { beginning: Beginning; wording: Wording }): void {
+  // The bench may stop this worker, and then it never answers.
+  if (!chosen) underWay.delete(0);
   const making = underWay.get(1);
   if (!making || (chosen && making.key === keyOf(chosen.beginning, chosen.wording))) return;
   underWay.delete(1);

@@ -20,6 +20,12 @@ const faces = new Map<string, Promise<unknown>>();
 /** Name under which a font is known to style sheets. */
 export const faceName = (id: string) => `lettering-${id}`;
 
+// Another window may have added one or taken one off.
+window.addEventListener("focus", () => {
+  const { fonts, load } = useList.getState();
+  if (fonts.length > 0) load().catch(() => {});
+});
+
 export function useFonts(): FontEntry[] {
   const { fonts, load } = useList();
   useEffect(() => {

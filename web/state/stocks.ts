@@ -18,27 +18,64 @@ interface StockShelf {
 
 export const useStockShelf = create<StockShelf>()(() => ({ sheets: SHELF, own: new Set(), fetched: false, fault: null }));
 
-export async function fetchStocks(): Promise<void> {
+const listStocks = () => call<{ sheets: ShelfSheet[]; own: string[] }>("/stocks");
+
+const show = ({ sheets, own }: Awaited<ReturnType<typeof listStocks>>) =>
+  useStockShelf.setState({ sheets, own: new Set(own), fetched: true, fault: null });
+
+async function fetchStocks(): Promise<void> {
   try {
-    const { sheets, own } = await call<{ sheets: ShelfSheet[]; own: string[] }>("/stocks");
-    useStockShelf.setState({ sheets, own: new Set(own), fetched: true, fault: null });
+    show(await listStocks());
   } catch (error) {
     useStockShelf.setState({ fault: (error as Error).message });
   }
 }
 
-/** All sheets, asked for when they are first wanted. */
+/** Changes that the server has not taken yet. */
+let underWay = 0;
+/** Counts changes made here. */
+let changes = 0;
+let asking: Promise<void> | null = null;
+
+/** What was changed elsewhere meanwhile. An answer that may not know the changes made here is not shown. */
+function refresh(): Promise<void> {
+  const before = changes;
+  const ask = async () => {
+    try {
+      const shelf = await listStocks();
+      if (underWay === 0 && changes === before) show(shelf);
+    } catch (error) {
+      useStockShelf.setState({ fault: (error as Error).message });
+    }
+    asking = null;
+  };
+  asking ??= ask();
+  return asking;
+}
+
+window.addEventListener("focus", () => {
+  if (useStockShelf.getState().fetched) void refresh();
+});
+
+/** All sheets, asked for anew by each screen that wants them: another window may have changed them. */
 export function useSheets(): readonly ShelfSheet[] {
-  const { sheets, fetched } = useStockShelf();
-  useEffect(() => {
-    if (!fetched) void fetchStocks();
-  }, [fetched]);
-  return sheets;
+  useEffect(() => void refresh(), []);
+  return useStockShelf((state) => state.sheets);
 }
 
 const at = (id: string) => `/stocks/${encodeURIComponent(id)}`;
 
-const afterOthers = createQueue(fetchStocks);
+const inTurn = createQueue(fetchStocks);
+
+async function afterOthers(id: string, work: () => Promise<unknown>): Promise<void> {
+  changes++;
+  underWay++;
+  try {
+    await inTurn(id, work);
+  } finally {
+    underWay--;
+  }
+}
 
 /** Shown at once: what is changed next is changed on top of it. @throws ApiError */
 export function saveSheet(sheet: ShelfSheet): Promise<void> {

@@ -57,6 +57,16 @@ describe("beginnings", () => {
     topper.finish();
   });
 
+  it("one that its worker never finished is made afresh when the screen is opened again", async () => {
+    const topper = beginning("topper");
+    void makeBeginning(topper, wording, 0);
+    stopOtherBeginnings();
+    const again = makeBeginning(topper, wording, 0);
+    expect(topper.make).toHaveBeenCalledTimes(2);
+    topper.finish();
+    await again;
+  });
+
   it("the one that is chosen is made to its end", async () => {
     const stake = beginning("stake");
     const made = makeBeginning(stake, wording, 1);

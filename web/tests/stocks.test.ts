@@ -1,4 +1,4 @@
-import { SHELF } from "@mend-joint/core/piece";
+import { SHELF, type ShelfSheet } from "@mend-joint/core/piece";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 
 interface Sent {
@@ -7,18 +7,29 @@ interface Sent {
   answer(): void;
 }
 const sent: Sent[] = [];
+/** Questions for all sheets. */
+const asked: { answer(sheets: readonly ShelfSheet[]): void }[] = [];
 let endPage: () => void;
+let comeBack: () => void;
 let stocks: typeof import("../state/stocks");
 
 beforeEach(async () => {
   sent.length = 0;
+  asked.length = 0;
   vi.resetModules();
-  vi.stubGlobal("window", { addEventListener: (_: string, heard: () => void) => (endPage = heard) });
+  vi.stubGlobal("window", {
+    addEventListener: (event: string, heard: () => void) => {
+      if (event === "focus") comeBack = heard;
+      else endPage = heard;
+    },
+  });
   vi.stubGlobal(
     "fetch",
     (_: string, { body, keepalive }: RequestInit) =>
       new Promise<Response>((resolve) =>
-        sent.push({ ...JSON.parse(body as string), keepalive, answer: () => resolve(Response.json({})) }),
+        body
+          ? sent.push({ ...JSON.parse(body as string), keepalive, answer: () => resolve(Response.json({})) })
+          : asked.push({ answer: (sheets) => resolve(Response.json({ sheets, own: [] })) }),
       ),
   );
   stocks = await import("../state/stocks");
@@ -85,4 +96,39 @@ it("of many changes while one is under way only the last is sent: a colour that 
   sent[1]!.answer();
   await Promise.all(changes);
   expect(sent.map(({ stock }) => stock.colour)).toEqual(["#102030", "#405060"]);
+});
+
+const withWidth = (leastWidth: number) => SHELF.map((sheet) => ({ ...sheet, stock: { ...sheet.stock, leastWidth } }));
+
+/** The shelf as another window has it. */
+async function lookAgain(sheets: readonly ShelfSheet[]): Promise<void> {
+  comeBack();
+  await vi.waitFor(() => expect(asked).toHaveLength(1));
+  asked.shift()!.answer(sheets);
+  await new Promise((resolve) => setTimeout(resolve));
+}
+
+it("what another window has changed is shown when the maker comes back to this one", async () => {
+  stocks.useStockShelf.setState({ fetched: true });
+  await lookAgain(withWidth(2.9));
+  expect(shown(first!.id).stock.leastWidth).toBe(2.9);
+});
+
+it("an answer that may not know a change made here is not shown", async () => {
+  stocks.useStockShelf.setState({ fetched: true });
+  const [done] = await inTurn(() => change(first!.id, { leastWidth: 2.2 }));
+  await lookAgain(withWidth(2.9));
+  expect(shown(first!.id).stock.leastWidth).toBe(2.2);
+  // Asked before the change, answered after it.
+  comeBack();
+  await vi.waitFor(() => expect(asked).toHaveLength(1));
+  sent[0]!.answer();
+  await done;
+  const later = change(first!.id, { leastWidth: 2.4 });
+  await vi.waitFor(() => expect(sent).toHaveLength(2));
+  sent[1]!.answer();
+  await later;
+  asked[0]!.answer(withWidth(2.9));
+  await new Promise((resolve) => setTimeout(resolve));
+  expect(shown(first!.id).stock.leastWidth).toBe(2.4);
 });

@@ -46,8 +46,21 @@ export default defineConfig({
       {
         extends: true,
         test: {
-          name: "house",
-          include: ["{server,web,cli,demo,benchmarks}/**/*.test.ts"],
+          name: "server",
+          include: ["{server,cli,demo,benchmarks}/**/*.test.ts"],
+          exclude: EXCLUDED,
+          // Each file opens a database of its own, and leaves nothing in the modules.
+          isolate: false,
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          // Its modules are one page each: they keep what is on the screen.
+          name: "web",
+          include: ["web/**/*.test.ts"],
           exclude: EXCLUDED,
           testTimeout: 60_000,
           hookTimeout: 60_000,

@@ -184,15 +184,20 @@ function Card({
   made: Begun | undefined;
   onChoose(): void;
 }) {
+  // While the words change it stays in sight as it was, pale and without a verdict: that would be another word's.
+  const [before, setBefore] = useState(made);
+  if (made && made !== before) setBefore(made);
+  const shown = made ?? before;
   return (
     <button
       type="button"
       onClick={onChoose}
+      aria-busy={!made}
       className="flex h-full w-full flex-col rounded-2xl border border-rule bg-film text-left transition-colors hover:border-ink"
     >
-      <span className="block h-[170px] w-full p-5">
-        {made ? (
-          <Thumbnail examination={made.examination} sheet={made.piece.stock} />
+      <span className={`block h-[170px] w-full p-5 transition-opacity ${made ? "" : "opacity-35"}`}>
+        {shown ? (
+          <Thumbnail examination={shown.examination} sheet={shown.piece.stock} />
         ) : (
           <span className="grid h-full place-items-center text-[13px] text-quiet">…</span>
         )}
@@ -202,7 +207,10 @@ function Card({
           <span className="block truncate font-display text-[16px] font-semibold">{name}</span>
           <span className="block text-[12px] leading-snug text-quiet">{note}</span>
         </span>
-        {made && <VerdictMark verdict={made.examination.verdict} label />}
+        {/* Its room is kept, so that nothing jumps when it comes. */}
+        <span className={made ? "" : "invisible"}>
+          <VerdictMark verdict={shown?.examination.verdict ?? "holds"} label />
+        </span>
       </span>
     </button>
   );

@@ -119,7 +119,7 @@ export function StockScreen() {
         <main className="px-6 py-5 md:min-h-0 md:overflow-y-auto">
           {isMissing ? (
             <p className="text-quiet">
-              {fetched ? "There is no such sheet on your shelf. Choose one of those beside." : "Looking for the sheet …"}
+              {fetched ? "There is no such sheet on your shelf. Choose another in the list." : "Looking for the sheet …"}
             </p>
           ) : (
             <SheetForm

@@ -23,7 +23,7 @@ class LongestFirst extends BaseSequencer {
   }
 }
 
-const EXCLUDED = ["**/node_modules/**", "**/dist/**"];
+const COMMON = { exclude: ["**/node_modules/**", "**/dist/**"], testTimeout: 60_000, hookTimeout: 60_000 };
 
 export default defineConfig({
   test: {
@@ -36,11 +36,9 @@ export default defineConfig({
         test: {
           name: "core",
           include: ["{core,library}/**/*.test.ts"],
-          exclude: EXCLUDED,
+          ...COMMON,
           // The core has no state: its modules are loaded once for all files of a worker.
           isolate: false,
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
         },
       },
       {
@@ -48,11 +46,9 @@ export default defineConfig({
         test: {
           name: "server",
           include: ["{server,cli,demo,benchmarks}/**/*.test.ts"],
-          exclude: EXCLUDED,
+          ...COMMON,
           // Each file opens a database of its own, and leaves nothing in the modules.
           isolate: false,
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
         },
       },
       {
@@ -61,9 +57,7 @@ export default defineConfig({
           // Its modules are one page each: they keep what is on the screen.
           name: "web",
           include: ["web/**/*.test.ts"],
-          exclude: EXCLUDED,
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          ...COMMON,
         },
       },
     ],

@@ -3,7 +3,7 @@
  */
 import { readFileSync } from "node:fs";
 import { REGATTA_CREW } from "@mend-joint/demo/crew";
-import type { Page } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
 import { unzipSync, zipSync } from "fflate";
 import { faults } from "./axe";
 import { expect, test } from "./test";
@@ -90,11 +90,14 @@ test("a row goes to the bench and stays as it was made there; sheets are moved b
   const piece = page.getByRole("button", { name: /^2: / });
   await piece.focus();
   // Onto its neighbour: red while it is moved, told when it is put down, and no file goes out.
-  const neighbour = (await page.getByRole("button", { name: /^1: / }).boundingBox())!;
-  const middleOf = (box: typeof neighbour) => [box.x + box.width / 2, box.y + box.height / 2] as const;
-  const place = async () => middleOf((await piece.boundingBox())!);
+  const middleOf = async (button: Locator) => {
+    const { x, y, width, height } = (await button.boundingBox())!;
+    return [x + width / 2, y + height / 2] as const;
+  };
+  const place = () => middleOf(piece);
+  const goal = await middleOf(page.getByRole("button", { name: /^1: / }));
   for (let n = 0; n < 6 && !/too near/.test((await piece.getAttribute("aria-label"))!); n++) {
-    const [before, goal] = [await place(), middleOf(neighbour)];
+    const before = await place();
     await piece.press(goal[0] < before[0] ? "Shift+ArrowLeft" : "Shift+ArrowRight");
     await piece.press(goal[1] < before[1] ? "Shift+ArrowUp" : "Shift+ArrowDown");
     await expect.poll(place).not.toEqual(before);

@@ -35,7 +35,7 @@ function openWithin(page: Page): void {
   };
 }
 
-/** What pages keep is gone. @param page of any screen of the app */
+/** Nothing is left of what pages kept. */
 async function clearStorage(page: Page, context: BrowserContext, baseURL: string): Promise<void> {
   const session = await context.newCDPSession(page);
   await session.send("Storage.clearDataForOrigin", {
@@ -74,19 +74,17 @@ export const test = base.extend<object, { shared: BrowserContext; kept: Kept }>(
     for (const page of shared.pages()) if (page !== kept.page) await page.close();
   },
   page: async ({ context, kept, baseURL }, use, info) => {
-    if (kept.page) openWithin(kept.page);
     const page = kept.page ?? (await context.newPage());
+    await clearStorage(page, context, baseURL!);
+    if (kept.page) openWithin(page);
     await use(page);
     // Its page is looked at as it is, and the next test has a browser of its own.
     if (info.status !== info.expectedStatus) return;
-    if (!page.isClosed()) {
-      await page.unrouteAll();
-      page.removeAllListeners();
-      if (!(await leave(page))) await page.close();
-    }
-    kept.page = page.isClosed() ? undefined : page;
-    const open = kept.page ?? (await context.newPage());
-    await clearStorage(open, context, baseURL!);
-    if (open !== kept.page) await open.close();
+    kept.page = undefined;
+    if (page.isClosed()) return;
+    await page.unrouteAll();
+    page.removeAllListeners();
+    if (await leave(page)) kept.page = page;
+    else await page.close();
   },
 });

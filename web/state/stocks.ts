@@ -18,64 +18,42 @@ interface StockShelf {
 
 export const useStockShelf = create<StockShelf>()(() => ({ sheets: SHELF, own: new Set(), fetched: false, fault: null }));
 
-const listStocks = () => call<{ sheets: ShelfSheet[]; own: string[] }>("/stocks");
+/** Counts changes made here. */
+let changes = 0;
 
-const show = ({ sheets, own }: Awaited<ReturnType<typeof listStocks>>) =>
-  useStockShelf.setState({ sheets, own: new Set(own), fetched: true, fault: null });
-
+/** What the server has. An answer that does not know a change made here meanwhile is not shown: it is asked again after that change. */
 async function fetchStocks(): Promise<void> {
+  const before = changes;
   try {
-    show(await listStocks());
+    const { sheets, own } = await call<{ sheets: ShelfSheet[]; own: string[] }>("/stocks");
+    if (changes === before) useStockShelf.setState({ sheets, own: new Set(own), fetched: true, fault: null });
+    else refresh();
   } catch (error) {
     useStockShelf.setState({ fault: (error as Error).message });
   }
 }
 
-/** Changes that the server has not taken yet. */
-let underWay = 0;
-/** Counts changes made here. */
-let changes = 0;
-let asking: Promise<void> | null = null;
+const inTurn = createQueue(fetchStocks);
 
-/** What was changed elsewhere meanwhile. An answer that may not know the changes made here is not shown. */
-function refresh(): Promise<void> {
-  const before = changes;
-  const ask = async () => {
-    try {
-      const shelf = await listStocks();
-      if (underWay === 0 && changes === before) show(shelf);
-    } catch (error) {
-      useStockShelf.setState({ fault: (error as Error).message });
-    }
-    asking = null;
-  };
-  asking ??= ask();
-  return asking;
+/** Once for all who want it at the same time. */
+const refresh = (): void => void inTurn("the whole shelf", fetchStocks);
+
+function change(id: string, work: () => Promise<unknown>): Promise<void> {
+  changes++;
+  return inTurn(id, work);
 }
 
 window.addEventListener("focus", () => {
-  if (useStockShelf.getState().fetched) void refresh();
+  if (useStockShelf.getState().fetched) refresh();
 });
 
 /** All sheets, asked for anew by each screen that wants them: another window may have changed them. */
 export function useSheets(): readonly ShelfSheet[] {
-  useEffect(() => void refresh(), []);
+  useEffect(refresh, []);
   return useStockShelf((state) => state.sheets);
 }
 
 const at = (id: string) => `/stocks/${encodeURIComponent(id)}`;
-
-const inTurn = createQueue(fetchStocks);
-
-async function afterOthers(id: string, work: () => Promise<unknown>): Promise<void> {
-  changes++;
-  underWay++;
-  try {
-    await inTurn(id, work);
-  } finally {
-    underWay--;
-  }
-}
 
 /** Shown at once: what is changed next is changed on top of it. @throws ApiError */
 export function saveSheet(sheet: ShelfSheet): Promise<void> {
@@ -85,12 +63,12 @@ export function saveSheet(sheet: ShelfSheet): Promise<void> {
       : [sheet, ...sheets],
     own: new Set([...own, sheet.id]),
   }));
-  return afterOthers(sheet.id, () => call(at(sheet.id), send("PUT", sheet)));
+  return change(sheet.id, () => call(at(sheet.id), send("PUT", sheet)));
 }
 
 /** One of ours is as it was again; one of the maker's own is gone. @throws ApiError */
 export function dropSheet(id: string): Promise<void> {
-  return afterOthers(id, async () => {
+  return change(id, async () => {
     await call(at(id), { method: "DELETE" });
     await fetchStocks();
   });

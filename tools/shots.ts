@@ -11,7 +11,16 @@ import { BROWSER } from "../e2e/browser";
 const OUT = "docs/screenshots";
 
 const VIEWS: { name: string; path: string; before?: (page: Page) => Promise<void> }[] = [
-  { name: "rack", path: "/" },
+  {
+    name: "rack",
+    path: "/",
+    // The sixth is the last that is wholly in sight.
+    before: (page) =>
+      page
+        .getByText(/^(holds|weak|falls)$/)
+        .nth(5)
+        .waitFor(),
+  },
   {
     name: "bench-falls",
     path: "/bench/demo-boat-naming",

@@ -208,7 +208,7 @@ function Card({
           <span className="block text-[12px] leading-snug text-quiet">{note}</span>
         </span>
         {/* Its room is kept, so that nothing jumps when it comes. */}
-        <span className={made ? "" : "invisible"}>
+        <span className={`flex ${made ? "" : "invisible"}`}>
           <VerdictMark verdict={shown?.examination.verdict ?? "holds"} label />
         </span>
       </span>

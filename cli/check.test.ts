@@ -69,6 +69,7 @@ it.each([
   ["a broken SVG", [file("b.svg", '<svg><path d="M0'), "--json"], "well-formed"],
   ["an SVG without shapes", [file("c.svg", drawing("<text>Kit</text>"))], "no shapes"],
   ["a broken piece file", [file("d.json", '{"name":')], "neither"],
+  ["a DXF damaged beyond recognition", [file("f.dxf", "SECTION\n2\n")], "nor a DXF in text form"],
   ["a piece file with a fault", [file("e.json", '{"name":"x","stock":{},"parts":[]}')], "stock"],
 ])(
   "exits with 2 and one clear line for %s",

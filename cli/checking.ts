@@ -180,7 +180,9 @@ async function examineFile(bytes: Buffer, request: Request, terminal: Terminal):
   if (!request.lines && isSvg) return checkSvg(text, request, terminal);
   if (!request.lines && text.trimStart().startsWith("{")) return checkPiece(text, request);
   const { drawingFormat } = await import("@mend-joint/core/formats");
-  return request.lines || drawingFormat(bytes) !== null ? checkLines(bytes, request) : checkPiece(text, request);
+  // One so damaged that its kind cannot be told is still called a drawing.
+  const isDrawing = /\.(dxf|pdf)$/i.test(request.file) || drawingFormat(bytes) !== null;
+  return request.lines || isDrawing ? checkLines(bytes, request) : checkPiece(text, request);
 }
 
 /** A cut file: what lies inside another outline is a hole. */

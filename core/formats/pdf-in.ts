@@ -18,6 +18,7 @@ import {
   PDFStream,
   PDFString,
 } from "@cantoo/pdf-lib";
+import { ClearError } from "../errors";
 import { flattenPath, type Matrix, multiply, type PathCommand, type Point, REACH, transformPoint } from "../geometry";
 import { type Drawing, DrawingError, type DrawnShape, hexColour, MOST_BYTES, namer } from "./drawing";
 import { type Operand, Operator, tokens } from "./pdf-tokens";
@@ -25,6 +26,7 @@ import { type Operand, Operator, tokens } from "./pdf-tokens";
 /** Unpacked, the drawing operators of a file may have so many bytes. */
 const MOST_CONTENT = 200_000_000;
 const MOST_SHAPES = 50_000;
+const DAMAGED = "The PDF is damaged or cut off. Save it again from the program it came from.";
 const DEEPEST_FORM = 12;
 /** Curves are followed so closely, mm. */
 const FINE = 0.0005;
@@ -33,6 +35,15 @@ const FINE = 0.0005;
 export async function readPdf(bytes: Uint8Array): Promise<Drawing> {
   if (bytes.length > MOST_BYTES) throw new DrawingError(`The file is larger than ${MOST_BYTES / 1e6} MB`);
   const document = await load(bytes);
+  try {
+    return readFirstPage(document);
+  } catch (error) {
+    // The library looks into an object only when it is asked for, and fails in many ways where that is not what it should be.
+    throw error instanceof ClearError ? error : new DrawingError(DAMAGED, { cause: error });
+  }
+}
+
+function readFirstPage(document: PDFDocument): Drawing {
   const pages = document.getPages();
   const [page] = pages;
   if (!page) throw new DrawingError("The PDF has no pages");
@@ -53,7 +64,7 @@ async function load(bytes: Uint8Array): Promise<PDFDocument> {
     // Objects that are locked cannot be told from damaged ones but by what the trailer says.
     if (error instanceof EncryptedPDFError || new TextDecoder("latin1").decode(bytes).includes("/Encrypt"))
       throw new DrawingError("The PDF is locked with a password. Save it without one, and bring it again.");
-    throw new DrawingError("The PDF is damaged or cut off. Save it again from the program it came from.");
+    throw new DrawingError(DAMAGED);
   }
 }
 

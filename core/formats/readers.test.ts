@@ -185,10 +185,12 @@ describe("files that cannot be used are refused in one sentence, and nothing is 
     ["a binary DXF", "0\nSECTION\n\u0000\u0000", "binary form"],
     ["a DXF with nothing like a section", "0\nnonsense\n", "does not begin with a section"],
     ["a PDF cut off", "%PDF-1.7\n1 0 obj<</Ty", "damaged or cut off"],
+    ["a PDF whose list of pages is not there", pdf("").replace("/Pages 2 0 R", "/Pages 9 0 R"), "damaged or cut off"],
+    ["a PDF whose list of pages is a number", pdf("").replace("/Pages 2 0 R", "/Pages 7"), "damaged or cut off"],
     ["a PDF with a broken operator", pdf("5 l S"), "lacks its numbers"],
     ["a PDF out of reach", pdf("0 0 m 1e12 5 l 3 3 l S"), "beyond 2000 mm"],
     ["a PDF nested too deep", pdf("q ".repeat(600)), "nested more than 500 deep"],
-    ["an SVG with NaN", '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0L NaN 5"/></svg>', "path"],
+    ["an SVG with NaN", '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0L NaN 5"/></svg>', "<path>: the outline is damaged"],
     ["an SVG with an entity bomb", '<!DOCTYPE svg [<!ENTITY a "&b;&b;"><!ENTITY b "x">]><svg>&a;</svg>', "well-formed"],
   ])("%s", async (_, text, says) => {
     const answer = readDrawing(bytesOf(text));

@@ -321,7 +321,12 @@ function outlineOf(name: string, attributes: Attributes, matrix: Matrix, id: str
   const path = svgpath(data);
   // The library keeps the first fault it meets in a field that its types leave out.
   const fault = (path as unknown as { err: string }).err;
-  if (fault) throw new SvgError(`${where(name, attributes)}: ${fault.replace(/^SvgPath: /, "")}`);
+  if (fault) {
+    const reason = fault.replace(/^SvgPath: /, "");
+    throw new SvgError(
+      `${where(name, attributes)}: the outline is damaged: ${reason}. Save it again from the program it came from.`,
+    );
+  }
   const commands: PathCommand[] = [];
   const place = (command: PathCommand): PathCommand => transformCommand(command, matrix);
   path

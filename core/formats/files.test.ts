@@ -11,7 +11,8 @@ import { strFromU8, unzipSync } from "fflate";
 import { describe, expect, it } from "vitest";
 import { PROFILES, planCut } from "../cut";
 import { examine } from "../examine";
-import { normalise, type Region, regionArea, regionBox, transformRegion } from "../geometry";
+import { normalise, type Region, regionArea, regionBox, regionPerimeter, transformRegion } from "../geometry";
+import { numberLines } from "../ornaments";
 import { sheetOf } from "../report";
 import { outlineDistance } from "../tests/distance";
 import { rectangle } from "../tests/shapes";
@@ -34,6 +35,8 @@ const pieces = demoPieces().map((piece) => {
   return { piece, sheet, plan: planCut(piece, sheet, { profile }) };
 });
 const byId = (id: string) => pieces.find(({ piece }) => piece.id === `demo-${id}`)!;
+/** From the first point of a line to its last, mm. */
+const endToEnd = (line: Float64Array) => Math.hypot(line[0]! - line.at(-2)!, line[1]! - line.at(-1)!);
 const fileOf = async (each: (typeof pieces)[number], format: FileFormat, more: object = {}) =>
   (await makeFile(each.piece, each.sheet, format, { profile, ...more } as FileOptions)).bytes;
 
@@ -79,6 +82,25 @@ it("what is larger than files can be is refused as that", async () => {
   await expect(makeFile(piece, sheet, "svg", { profile })).rejects.toThrow("2100 × 10 mm, and a file can have 2000 mm");
   const page = { width: 2500, height: 1250 };
   await expect(makeFile(piece, sheet, "dxf", { profile, page })).rejects.toThrow("The sheet is 2500 × 1250 mm");
+});
+
+it.each(["svg", "dxf", "pdf"] as const)("lines of scoring that end where they begin leave as %s", async (format) => {
+  // Of the digits 0 and 8 do; so does the edge of a plate.
+  const material = [rectangle(0, 0, 90, 20)];
+  const score = [...numberLines("0123456789", 3, { x: 20, y: 8 }), Float64Array.from([2, 2, 88, 2, 88, 18, 2, 18, 2, 2])];
+  const { piece } = pieces[0]!;
+  const { bytes } = await makeFile(piece, { material, engrave: [], score, box: null }, format, { profile });
+  const { shapes } = await readDrawing(bytes);
+  const scored = shapes.filter(({ stroke }) => stroke === profile.lines.score.colour).flatMap(({ subpaths }) => subpaths);
+  const lengths = scored.map(({ ring, closed }) => {
+    const line = closed ? [...ring, ring[0]!, ring[1]!] : [...ring];
+    return line.reduce(
+      (sum, _, i) => (i % 2 === 0 && i > 0 ? sum + Math.hypot(line[i]! - line[i - 2]!, line[i + 1]! - line[i - 1]!) : sum),
+      0,
+    );
+  });
+  const drawn = score.reduce((sum, line) => sum + regionPerimeter([line]) - endToEnd(line), 0);
+  expect(lengths.reduce((sum, length) => sum + length, 0)).toBeCloseTo(drawn, 1);
 });
 
 describe("DXF", () => {

@@ -84,7 +84,9 @@ function compare(exact: readonly Outline[], all: readonly Outline[], purpose: Li
 
 /** Open lines may be joined or parted by a format, as long as they cover the same places. */
 function compareOpen(exact: readonly Float64Array[], all: readonly Outline[]): string | null {
-  const found = all.filter(({ purpose }) => purpose === "score").map(({ points }) => points);
+  const found = all
+    .filter(({ purpose }) => purpose === "score")
+    .map(({ points, closed }) => (closed ? goAround(points) : points));
   const strays = (from: readonly Float64Array[], to: readonly Float64Array[]) =>
     from.some((line) => !runsAlong(line, to, false, PROVED));
   if (strays(exact, found)) return "a score line is missing";
@@ -100,11 +102,15 @@ function compareTabbed(plan: CutPlan, all: readonly Outline[]): string | null {
   return off ? "a cut line lies beside every outline" : null;
 }
 
-function runsAlongRing(points: Float64Array, closed: boolean, ring: Ring): boolean {
-  const around = new Float64Array(ring.length + 2);
-  around.set(ring);
-  around.set(ring.subarray(0, 2), ring.length);
-  return runsAlong(points, [closed ? ring : around], closed, PROVED);
+const runsAlongRing = (points: Float64Array, closed: boolean, ring: Ring): boolean =>
+  runsAlong(points, [closed ? ring : goAround(ring)], closed, PROVED);
+
+/** A ring as a line that ends where it begins. */
+function goAround(ring: Ring): Float64Array {
+  const line = new Float64Array(ring.length + 2);
+  line.set(ring);
+  line.set(ring.subarray(0, 2), ring.length);
+  return line;
 }
 
 function nearestBox<T extends { box: Box }>(open: ReadonlySet<T>, box: Box): T | null {

@@ -190,7 +190,11 @@ describe("files that cannot be used are refused in one sentence, and nothing is 
     ["a PDF with a broken operator", pdf("5 l S"), "lacks its numbers"],
     ["a PDF out of reach", pdf("0 0 m 1e12 5 l 3 3 l S"), "beyond 2000 mm"],
     ["a PDF nested too deep", pdf("q ".repeat(600)), "nested more than 500 deep"],
-    ["an SVG with NaN", '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0L NaN 5"/></svg>', "<path>: the outline is damaged"],
+    [
+      "an SVG with NaN",
+      '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0L NaN 5"/></svg>',
+      "<path>: the outline is damaged",
+    ],
     ["an SVG with an entity bomb", '<!DOCTYPE svg [<!ENTITY a "&b;&b;"><!ENTITY b "x">]><svg>&a;</svg>', "well-formed"],
   ])("%s", async (_, text, says) => {
     const answer = readDrawing(bytesOf(text));

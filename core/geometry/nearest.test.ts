@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { freshSeed, numbersFrom } from "../tests/seed";
 import { fineCircle, rectangle } from "../tests/shapes";
-import { areApart, nearestPoints } from "./nearest";
+import { apartTest, areApart, nearestPoints } from "./nearest";
 import { intersection } from "./polygons";
 import { type Region, regionArea } from "./ring";
 import { segmentDistance2 } from "./segment";
@@ -83,5 +83,19 @@ describe("keeping a distance", () => {
       const meets = regionArea(intersection(a, b)) > 1e-9;
       expect(areApart(a, b, 1e-6)).toBe(!meets);
     }
+  });
+
+  it("asked often of the same outlines, is what it is asked once", () => {
+    const random = numbersFrom(SEED + 2);
+    for (let n = 0; n < 40; n++) {
+      const region = [rough(random, 0, 0), ...(n % 2 ? [rectangle(-2, -2, 1 + 3 * random(), 4).reverse()] : [])];
+      const isApart = apartTest(region);
+      for (let k = 0; k < 40; k++) {
+        const shape = [rectangle(-30 + 60 * random(), -30 + 60 * random(), 0.2 + 9 * random(), 0.2 + 9 * random())];
+        const distance = 6 * random();
+        expect(isApart(shape, distance)).toBe(areApart(region, shape, distance));
+      }
+    }
+    expect(apartTest([])([rectangle(0, 0, 1, 1)], 5)).toBe(true);
   });
 });

@@ -2,6 +2,7 @@
  * Where two shapes come nearest to each other.
  */
 import Flatbush from "flatbush";
+import { insideTest } from "./inside";
 import { type Box, boxDistance, type Point, type Region, regionBox, regionContains, vertexCount } from "./ring";
 import { alongSegment } from "./segment";
 
@@ -62,6 +63,21 @@ export function areApart(a: Region, b: Region, distance: number): boolean {
   const startsIn = (one: Region, other: Region) => one.some((ring) => regionContains(other, ring[0]!, ring[1]!));
   const limit = Math.max(0, distance - ROUNDING);
   return nearestPoints(a, b, limit) === null && !startsIn(a, b) && !startsIn(b, a) && !edgesCross(a, b);
+}
+
+/** As `areApart`, for many shapes beside the same outlines: only edges that come near are looked at. */
+export function apartTest(region: Region): (shape: Region, distance: number) => boolean {
+  if (vertexCount(region) === 0) return () => true;
+  const { index, flat } = indexedEdges(region);
+  const isInside = insideTest(region);
+  return (shape, distance) => {
+    const box = regionBox(shape);
+    if (!box) return true;
+    if (shape.some((ring) => isInside(ring[0]!, ring[1]!))) return false;
+    const found = index.search(box.minX - distance, box.minY - distance, box.maxX + distance, box.maxY + distance);
+    const edges = found.map((edge) => Float64Array.from(flat.slice(4 * edge, 4 * edge + 4)));
+    return areApart(shape, edges, distance);
+  };
 }
 
 /** mm */

@@ -1,16 +1,7 @@
 /**
  * Small numbers beside pieces on a sheet, as single lines: forty names can be told apart when they come off the machine.
  */
-import {
-  areApart,
-  type Box,
-  boxDistance,
-  type Matrix,
-  nearestPoints,
-  type Region,
-  regionBox,
-  transformRegion,
-} from "../geometry";
+import { apartTest, type Box, boxDistance, type Matrix, type Region, regionBox, transformRegion } from "../geometry";
 import { numberLines, numberWidth } from "../ornaments";
 import type { Sheet } from "../report";
 import { sheetWith } from "./sheets";
@@ -39,12 +30,12 @@ export function numberSheet(pieces: readonly OnSheet[], page: { width: number; h
   const sheet = sheetWith(pieces);
   if (pieces.every(({ number }) => number === null)) return sheet;
   const regions = pieces.map(({ sheet: own, matrix }) => transformRegion(own.material, matrix));
-  const obstacles = used.length > 0 ? [...regions, used] : regions;
+  const obstacles = [...regions, used].map((region) => ({ box: regionBox(region), isApart: apartTest(region) }));
   const taken: Box[] = [];
   const score = [...sheet.score];
   pieces.forEach(({ number }, i) => {
     if (number === null) return;
-    const at = placeFor(number, obstacles, i, page, taken);
+    const at = placeFor(number, obstacles[i]!, obstacles, page, taken);
     if (!at) return;
     taken.push(at);
     score.push(...numberLines(number, TALL, { x: at.minX, y: at.minY }));
@@ -52,15 +43,21 @@ export function numberSheet(pieces: readonly OnSheet[], page: { width: number; h
   return { ...sheet, score };
 }
 
+/** What a number keeps clear of. */
+interface Obstacle {
+  box: Box | null;
+  isApart: ReturnType<typeof apartTest>;
+}
+
 /** The clear place nearest to the piece. */
 function placeFor(
   number: string,
-  regions: readonly Region[],
-  own: number,
+  own: Obstacle,
+  obstacles: readonly Obstacle[],
   page: { width: number; height: number },
   taken: readonly Box[],
 ): Box | null {
-  const box = regionBox(regions[own]!);
+  const { box } = own;
   if (!box) return null;
   const width = numberWidth(number, TALL);
   const places: { at: Box; far: number }[] = [];
@@ -73,12 +70,12 @@ function placeFor(
     }
   }
   places.sort((a, b) => a.far - b.far);
-  const near = regions.filter((_, i) => boxDistance(regionBox(regions[i]!) ?? box, box) < 2 * FARTHEST + width);
+  const near = obstacles.filter((other) => other.box && boxDistance(other.box, box) < 2 * FARTHEST + width);
   for (const { at } of places) {
     if (taken.some((other) => boxDistance(other, at) < CLEAR)) continue;
     const corners = [Float64Array.from([at.minX, at.minY, at.maxX, at.minY, at.maxX, at.maxY, at.minX, at.maxY])];
-    const clear = near.every((region) => areApart(corners, region, CLEAR));
-    if (clear && nearestPoints(corners, regions[own]!, FARTHEST)) return at;
+    const clear = near.every(({ isApart }) => isApart(corners, CLEAR));
+    if (clear && !own.isApart(corners, FARTHEST)) return at;
   }
   return null;
 }

@@ -2,7 +2,7 @@
  * The proof of a file: what is about to leave is read again and compared with what was measured, by other means than it was written.
  */
 import { type CutPlan, type LinePurpose, purposeOf } from "../cut";
-import { type Box, coincide, type Ring, regionBox, ringArea, runsAlong, transformRing } from "../geometry";
+import { type Box, boxDistance, coincide, flatten, type Ring, regionBox, ringArea, runsAlong, transformRing } from "../geometry";
 import { DrawingError } from "./drawing";
 import { readDrawing } from "./read";
 
@@ -84,26 +84,36 @@ function compare(exact: readonly Outline[], all: readonly Outline[], purpose: Li
 
 /** Open lines may be joined or parted by a format, as long as they cover the same places. */
 function compareOpen(exact: readonly Float64Array[], all: readonly Outline[]): string | null {
-  const found = all
-    .filter(({ purpose }) => purpose === "score")
-    .map(({ points, closed }) => (closed ? goAround(points) : points));
-  const strays = (from: readonly Float64Array[], to: readonly Float64Array[]) =>
-    from.some((line) => !runsAlong(line, to, false, PROVED));
-  if (strays(exact, found)) return "a score line is missing";
-  return strays(found, exact) ? "a score line is where the piece has none" : null;
+  const found = linesFor("score", all);
+  if (haveStrays(exact, found)) return "a score line is missing";
+  return haveStrays(found, exact) ? "a score line is where the piece has none" : null;
 }
 
-/** With holding tabs outlines are in pieces: every place of them lies on an outline, and there are as many as were planned. */
+/** With holding tabs outlines are in pieces: every place of them lies on an outline, all is cut that was planned, and no tab is. */
 function compareTabbed(plan: CutPlan, all: readonly Outline[]): string | null {
-  const found = all.filter(({ purpose }) => purpose === "cut");
-  const planned = plan.lines.filter(({ purpose }) => purpose === "cut").length;
-  if (found.length !== planned) return `${found.length} cut lines, where ${planned} were drawn up`;
-  const off = found.some(({ points, closed }) => !plan.cut.some((ring) => runsAlongRing(points, closed, ring)));
-  return off ? "a cut line lies beside every outline" : null;
+  const found = linesFor("cut", all);
+  if (haveStrays(found, plan.cut.map(goAround))) return "a cut line lies beside every outline";
+  const planned = plan.lines
+    .filter(({ purpose }) => purpose === "cut")
+    .map(({ path }) => asLine({ points: flatten(path, PROVED / 4), closed: path.closed }));
+  if (haveStrays(planned, found)) return "a cut line is missing";
+  return haveStrays(found, planned) ? "a holding tab is cut" : null;
 }
 
-const runsAlongRing = (points: Float64Array, closed: boolean, ring: Ring): boolean =>
-  runsAlong(points, [closed ? ring : goAround(ring)], closed, PROVED);
+const linesFor = (purpose: LinePurpose, all: readonly Outline[]) =>
+  all.filter((outline) => outline.purpose === purpose).map(asLine);
+
+const asLine = ({ points, closed }: Pick<Outline, "points" | "closed">) => (closed ? goAround(points) : points);
+
+/** Whether some line leaves all of the others. */
+function haveStrays(lines: readonly Float64Array[], others: readonly Float64Array[]): boolean {
+  const boxes = others.map((other) => regionBox([other]));
+  return lines.some((line) => {
+    const box = regionBox([line]);
+    const near = others.filter((_, i) => box && boxes[i] && boxDistance(box, boxes[i]) <= PROVED);
+    return !runsAlong(line, near, false, PROVED);
+  });
+}
 
 /** A ring as a line that ends where it begins. */
 function goAround(ring: Ring): Float64Array {

@@ -49,12 +49,12 @@ export async function installCommands(wanted) {
   const missing = Object.entries(wanted).filter(([test]) => !works(test));
   if (missing.length === 0) return;
   const env = { DEBIAN_FRONTEND: "noninteractive" };
-  await run("apt-get", ["update", "-q"], env);
+  await run("apt-get", ["update", "-qq"], env);
   const packages = missing.map(
     ([, names]) => [names].flat().find((name) => works(`apt-cache show ${name}`)) ?? [names].flat()[0],
   );
   console.log(`Installing ${packages.join(", ")} …`);
-  if ((await run("apt-get", ["install", "-q", "-y", "--no-install-recommends", ...packages], env)) !== 0) {
+  if ((await run("apt-get", ["install", "-qq", "-o", "Dpkg::Use-Pty=0", "-y", "--no-install-recommends", ...packages], env)) !== 0) {
     stop(`These Debian packages are needed and could not be installed: ${packages.join(", ")}.`);
   }
 }

@@ -43,9 +43,12 @@ export function start(path: string, more: Record<string, string> = {}): Promise<
   return startProcess("server", { MEND_JOINT_DATA: path, MEND_JOINT_PORT: "0", ...more }, /http:\/\/[\d.]+:\d+/);
 }
 
+/** They run for seconds: compiling the database a second time, for speed, would take longer than it saves. */
+const COMPILE_ONCE = "--liftoff-only";
+
 /** @param ready what it prints when it is; the server's address is in it */
 function startProcess(program: string, more: Record<string, string>, ready: RegExp): Promise<Running> {
-  const child = spawn(process.execPath, [join(BUILT, `${program}.js`)], {
+  const child = spawn(process.execPath, [COMPILE_ONCE, join(BUILT, `${program}.js`)], {
     env: { ...process.env, ...more },
     stdio: ["ignore", "pipe", "pipe"],
   });

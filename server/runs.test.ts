@@ -493,6 +493,15 @@ describe.each(DATABASES)("runs on $name", (database) => {
     expect(run.layout!.faults).toEqual([]);
   }, 60_000);
 
+  it("rows that cannot be there are not found", async () => {
+    const id = await begin("Kit", { mend: false });
+    for (const row of ["0", "2", "-1", "x", "1.5", "1000000000000", "1e99"]) {
+      expect((await ask(`/runs/${id}/rows/${row}`, "PATCH", { done: true })).status, row).toBe(404);
+      expect((await ask(`/runs/${id}/rows/${row}/open`, "POST", {})).status, row).toBe(404);
+      expect((await ask(`/runs/${id}/shapes?rows=${row}`)).body).toEqual({ shapes: [] });
+    }
+  });
+
   it("is followed as it comes along", async () => {
     const id = await begin("Kit\nFfion\nDilys\nIvy", { mend: false });
     const { body } = await app.request(`http://127.0.0.1/api/runs/${id}/events?since=0`, { headers: { host: "127.0.0.1:5180" } });

@@ -7,6 +7,7 @@ import {
   type KeptDesign,
   linesOf,
   MOST_OFFCUTS,
+  MOST_ROWS,
   offcutSchema,
   readList,
   runChoicesSchema,
@@ -47,6 +48,11 @@ import { sheetRoutes } from "./sheets";
 import { validateJson } from "./validateJson";
 
 const NO_ROW = "The run has no such row.";
+/** The number of a row in an address; 0, which no row has, where it cannot be one. */
+function rowNumber(text: string): number {
+  const number = Number(text);
+  return Number.isInteger(number) && number <= MOST_ROWS ? Math.max(0, number) : 0;
+}
 
 const text = z.string().max(LIMITS.text);
 const designBody = z.union([z.strictObject({ starter: z.string() }), z.strictObject({ piece: z.string() })]);
@@ -232,7 +238,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
   );
 
   routes.get("/:id/shapes", async (c) => {
-    const numbers = (c.req.query("rows") ?? "").split(",").map(Number).filter(Number.isInteger).slice(0, 2000);
+    const numbers = (c.req.query("rows") ?? "").split(",").map(rowNumber).slice(0, 2000);
     return c.json({ shapes: await shapesOf(db, c.req.param("id"), numbers) });
   });
 
@@ -242,7 +248,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
       if ("picked" in design && (asListed || change.texts || change.font !== undefined)) {
         return problem(c, 409, "This row is a piece of the rack. Change it on the bench.");
       }
-      const number = Number(c.req.param("number"));
+      const number = rowNumber(c.req.param("number"));
       const changed = await changeRow(db, id, number, asListed ? { ...change, pieceId: null } : change);
       if (!changed) return problem(c, 404, NO_ROW);
       if (!paused) await crew.begin(id);
@@ -253,7 +259,7 @@ export function runRoutes(db: Database, { copy }: Keeper, crew: Crew, pool: Pool
   /** The row as a piece of its own on the bench. */
   routes.post("/:id/rows/:number/open", (c) =>
     found(c, async ({ id }) => {
-      const number = Number(c.req.param("number"));
+      const number = rowNumber(c.req.param("number"));
       const row = await rowDocument(db, id, number);
       if (!row) return problem(c, 404, NO_ROW);
       if (row.piece_id && !row.deleted) return c.json({ piece: row.piece_id });

@@ -36,9 +36,7 @@ describe("holding tabs", () => {
     const differenceIn = (changed: string) => differenceOf(new TextEncoder().encode(changed), planOf({ tabs }));
     expect(await differenceIn(text)).toBeNull();
     expect(await differenceIn(text.replace(/<path[^>]*>/, ""))).toBe("a cut line is missing");
-    expect(await differenceIn(text.replace(/(<path[^>]* d=")M/, "$1M9 9L12 9M"))).toBe(
-      "a cut line lies beside every outline",
-    );
+    expect(await differenceIn(text.replace(/(<path[^>]* d=")M/, "$1M9 9L12 9M"))).toBe("a cut line lies beside every outline");
   });
 
   it.each(["svg", "dxf", "pdf"] as const)("two lines of different outlines that end at one place leave as %s", async (format) => {

@@ -5,7 +5,7 @@ import { examine } from "../examine";
 import { type Finding, openFindings } from "../judge";
 import { type Piece, parsePiece, STOCKS, type Tie } from "../piece";
 import { createLoadTest } from "../strength";
-import { describeFinding, describeLeft } from "../wording";
+import { describeFinding, describeLeft, describeMend } from "../wording";
 import { mendAll, offerMends } from "./index";
 
 const library = shippedLibrary();
@@ -114,6 +114,24 @@ describe("kinds of mends", () => {
     expect(after.findings.filter(({ kind }) => kind === "narrow-gap")).toEqual([]);
     expect(after.solids.at(-1)).toMatchObject({ label: { kind: "fill" }, holder: false });
     expect(mends[0]!.piece.parts.at(-1)).toMatchObject({ at: { letter: { wordId: "w" } } });
+  });
+
+  it("a loop whose hole leaves no ring gets one: by a smaller hole, or by more around it", () => {
+    const loop = { kind: "loop", id: "loop", outer: 12, hole: 14, angle: 180, bite: 3 };
+    const piece = pieceOf("Kit", "archivo-black", [{ kind: "bar", id: "bar", overlap: 2, height: 6 }, loop], { tracking: -1 });
+    const { mends } = offered(piece, "hole-too-large");
+    expect(mends.map(({ kind }) => kind).sort()).toEqual(["holder", "hole"]);
+    for (const mend of mends) {
+      const after = examine(mend.piece, library);
+      expect(after.findings.filter(({ kind }) => kind === "hole-too-large")).toEqual([]);
+      const ring = mend.piece.parts.find((part) => part.kind === "loop")!;
+      expect((ring.outer - ring.hole) / 2).toBeGreaterThanOrEqual(after.leastWidth);
+      const i = after.solids.findIndex(({ id }) => id === "loop");
+      expect(after.holds[i]!.falls).toBe(false);
+      expect(describeMend(mend.action, "mm")).toMatch(mend.kind === "hole" ? /^Make the hole \d/ : /^Make the loop \d.* wider$/);
+    }
+    // All at once it is done too.
+    expect(mendAll(piece, library).left.filter(({ finding }) => finding.kind === "hole-too-large")).toEqual([]);
   });
 
   it("what gives way in the hand is made wide enough, or held a second time, and bears it then", () => {

@@ -10,6 +10,7 @@ import { createLoadTest, StrengthError } from "../strength";
 import { attemptsFor } from "./attempts";
 import { withoutIsland } from "./drawings";
 import { shortInHand } from "./hand";
+import { restoreRing } from "./holders";
 import { type HeldNearby, holdsNearby, neighbourhood } from "./nearby";
 import { HALF_LENGTHS, patchWidth, withPatches } from "./patches";
 import { proveMend } from "./proof";
@@ -58,7 +59,7 @@ export function offerMends(piece: Piece, examination: Examination, finding: Find
     const mend = unlessTangled(() => (finding.kind === "gives-way" ? tryInHand(attempt, trial) : tryAttempt(attempt, trial)));
     if (mend) mends.push(mend);
   }
-  for (const whole of [patchLimb, tieIsland, leaveOutIsland, bridgeInsides]) {
+  for (const whole of [patchLimb, tieIsland, leaveOutIsland, bridgeInsides, ringBy("hole"), ringBy("holder")]) {
     const mend = unlessTangled(() => whole({ piece, before: examination, finding, library }));
     if (mend) mends.push(mend);
   }
@@ -111,6 +112,16 @@ function bridgeInsides(trial: Trial): Mend | null {
   }));
   return firstThatHelps(bridge, [1], trial);
 }
+
+/** Of a loop without a ring no width can be measured: the finding has to be gone. */
+const ringBy =
+  (kind: MendKind) =>
+  (trial: Trial): Mend | null => {
+    const { piece, before: examination, finding, library } = trial;
+    const attempts = restoreRing({ piece, examination, finding, library, hanging: [] });
+    const attempt = attempts.find((each) => each.kind === kind);
+    return attempt?.amounts ? firstThatHelps(attempt, attempt.amounts, trial) : null;
+  };
 
 /** The first amount after which the finding is gone, and fewer are left; on the whole piece. */
 function firstThatHelps(attempt: Attempt, amounts: readonly number[], trial: Trial): Mend | null {

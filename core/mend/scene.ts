@@ -16,6 +16,7 @@ export type MendKind =
   | "second-tie"
   | "bar"
   | "holder"
+  | "hole"
   | "thicken"
   | "larger"
   | "smaller"
@@ -37,6 +38,8 @@ export type MendAction =
   /** A holder reaches further into what it holds. */
   | { does: "overlap"; by: number; part: "bar" | "stick" | "tie" }
   | { does: "grow"; by: number; part: "bar" | "stick" | "tie" | "loop" | "backing" | "frame" | "line" | "plate" }
+  /** To this diameter. */
+  | { does: "smaller hole"; hole: number }
   | { does: "tie" | "strengthen" | "second tie"; width: number }
   | { does: "tie together"; count: number; width: number }
   | { does: "add bar"; into: number }

@@ -44,7 +44,7 @@ function problemsOf({ before, after, finding, kind }: MendedCase): string[] {
     return problems;
   }
   const hanging = finding.parts.filter(
-    (id) => finding.kind === "loose" || Math.abs(holdOf(was, id)!.width - finding.width) < 1e-6,
+    (id) => finding.kind === "loose" || Math.abs((holdOf(was, id)?.width ?? Infinity) - finding.width) < 1e-6,
   );
   const holds = hanging.flatMap((id) => holdOf(is, id) ?? []);
   if (holds.some(({ falls }) => falls)) problems.push("something of it still falls");

@@ -43,6 +43,8 @@ export function describeMend(action: MendAction, units: Units): string {
         : `Let the ${action.part} bite ${say(action.by)} deeper`;
     case "grow":
       return `Make the ${action.part} ${say(action.by)} ${GROWN[action.part] ?? "wider"}`;
+    case "smaller hole":
+      return `Make the hole ${say(action.hole)}`;
     case "tie":
       return `Tie it with a bar of ${say(action.width)}`;
     case "strengthen":

@@ -98,6 +98,7 @@ export const MENDABLE: ReadonlySet<FindingKind> = new Set([
   "mark-lost",
   "carve-lost",
   "beyond-line",
+  "hole-too-large",
 ]);
 
 /** What the judge needs to know about a part. */

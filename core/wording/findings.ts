@@ -71,7 +71,7 @@ export function describeFinding(finding: Finding, labels: Labels, units: Units):
     case "hole-too-large":
       return `The hole of the loop, ${mm(finding.hole)}, is as large as the loop itself, ${mm(finding.outer)}: no ring is left. Make the hole smaller.`;
     case "beyond-line":
-      return `The line is ${mm(finding.short)} too short: ${finding.letters} ${finding.many ? "stand" : "stands"} beyond it. Make the line longer, the letters smaller, or bring them closer.`;
+      return `The line is ${mm(finding.short)} too short: ${finding.letters || "its end"} ${finding.many ? "stand" : "stands"} beyond it. Make the line longer, the letters smaller, or bring them closer.`;
     case "size-missed": {
       const short = ([w, h]: readonly [number, number]) => `${formatNumber(w, units)} × ${mm(h)}`;
       return `The word cannot be ${short(finding.asked)}: it is ${short(finding.got)}. Its spacing, its line or moved letters leave no other size.`;

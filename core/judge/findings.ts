@@ -99,6 +99,8 @@ export const MENDABLE: ReadonlySet<FindingKind> = new Set([
   "carve-lost",
   "beyond-line",
   "hole-too-large",
+  "hangs-askew",
+  "leans",
 ]);
 
 /** What the judge needs to know about a part. */

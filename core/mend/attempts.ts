@@ -4,6 +4,7 @@
 import type { Examination, Library } from "../examine";
 import type { Finding } from "../judge";
 import type { Piece } from "../piece";
+import { hangStraight, standUpright } from "./balance";
 import { enlargeDrawing, thickenDrawing, widenFrame } from "./drawings";
 import { fillPlace } from "./fills";
 import { addBar, deepenOverlap, growBacking, growHolders } from "./holders";
@@ -78,6 +79,10 @@ export function attemptsFor(piece: Piece, examination: Examination, finding: Fin
         return [ontoMaterial(scene), growPlate(scene), asMaterial(scene)];
       case "beyond-line":
         return [smaller(scene)];
+      case "hangs-askew":
+        return [hangStraight(scene)];
+      case "leans":
+        return [standUpright(scene)];
       default:
         return [];
     }

@@ -327,8 +327,8 @@ function describe(attempt: Attempt, { amount, mended, after }: Success, { before
     action,
     piece: mended,
     before: finding.width,
-    // An island hangs by its tie, whatever part of it is measured.
-    after: tied ?? widthOf(after, finding),
+    // An island hangs by its tie, whatever part of it is measured; of how a piece hangs or stands no width tells.
+    after: attempt.kind === "upright" ? 0 : (tied ?? widthOf(after, finding)),
     change: area,
     added,
     removed,

@@ -25,7 +25,8 @@ export type MendKind =
   | "onto"
   | "as-material"
   | "fill"
-  | "bridges";
+  | "bridges"
+  | "upright";
 
 /** What a mend does, without words; lengths in mm. */
 export type MendAction =
@@ -48,6 +49,8 @@ export type MendAction =
   | { does: "smaller" | "onto material"; share: number }
   | { does: "other form"; letter: string }
   | { does: "fill"; what: "gap" | "hole" }
+  /** What it hangs or stands by goes to its centre of mass. */
+  | { does: "hang straight" | "stand upright" }
   | { does: "leave out" | "as material" | "bridges" };
 
 /** A way to mend a finding, as a function of one amount: how a copy of the piece looks when it is done by so much. */
@@ -69,7 +72,7 @@ export interface Attempt {
 /** A mend that is done or not done. @param loses ids of solids that are meant to go */
 export const doneOrNot = (
   kind: MendKind,
-  does: Extract<MendAction, { does: "leave out" | "as material" | "bridges" }>["does"],
+  does: Extract<MendAction, { does: "leave out" | "as material" | "bridges" | "hang straight" | "stand upright" }>["does"],
   apply: (piece: Piece) => Piece,
   loses?: readonly string[],
 ): Attempt => ({ kind, action: () => ({ does }), least: 0, most: 1, amounts: [1], apply, ...(loses && { loses }) });

@@ -69,6 +69,10 @@ export function describeMend(action: MendAction, units: Units): string {
       return "Leave it out";
     case "bridges":
       return "Let bridges hold what the letters enclose";
+    case "hang straight":
+      return "Move the loop to where it hangs straight";
+    case "stand upright":
+      return "Move the stick below the centre of mass";
     case "fill":
       return `Fill the ${action.what}`;
     case "onto material":

@@ -31,11 +31,12 @@ describe("holding tabs", () => {
     expect(await differenceOf(tabbed, planOf({}))).not.toBeNull();
   });
 
-  it("a line that is left out, and one beside the outlines, are found", async () => {
+  it("a line that is left out, one that is there twice, and one beside the outlines are found", async () => {
     const text = new TextDecoder().decode((await makeFile(piece, plate, "svg", { profile, tabs })).bytes);
     const differenceIn = (changed: string) => differenceOf(new TextEncoder().encode(changed), planOf({ tabs }));
     expect(await differenceIn(text)).toBeNull();
     expect(await differenceIn(text.replace(/<path[^>]*>/, ""))).toBe("a cut line is missing");
+    expect(await differenceIn(text.replace(/<path[^>]*>/, "$&$&"))).toBe("a cut line is there twice");
     expect(await differenceIn(text.replace(/(<path[^>]* d=")M/, "$1M9 9L12 9M"))).toBe("a cut line lies beside every outline");
   });
 

@@ -97,7 +97,16 @@ function compareTabbed(plan: CutPlan, all: readonly Outline[]): string | null {
     .filter(({ purpose }) => purpose === "cut")
     .map(({ path }) => asLine({ points: flatten(path, PROVED / 4), closed: path.closed }));
   if (haveStrays(planned, found)) return "a cut line is missing";
-  return haveStrays(found, planned) ? "a holding tab is cut" : null;
+  if (haveStrays(found, planned)) return "a holding tab is cut";
+  return lengthOf(found) > 1.01 * lengthOf(planned) ? "a cut line is there twice" : null;
+}
+
+/** Of all lines together, mm. */
+function lengthOf(lines: readonly Float64Array[]): number {
+  let length = 0;
+  for (const line of lines)
+    for (let i = 2; i < line.length; i += 2) length += Math.hypot(line[i]! - line[i - 2]!, line[i + 1]! - line[i - 1]!);
+  return length;
 }
 
 const linesFor = (purpose: LinePurpose, all: readonly Outline[]) =>

@@ -54,7 +54,9 @@ export async function installCommands(wanted) {
     ([, names]) => [names].flat().find((name) => works(`apt-cache show ${name}`)) ?? [names].flat()[0],
   );
   console.log(`Installing ${packages.join(", ")} …`);
-  if ((await run("apt-get", ["install", "-qq", "-o", "Dpkg::Use-Pty=0", "-y", "--no-install-recommends", ...packages], env)) !== 0) {
+  if (
+    (await run("apt-get", ["install", "-qq", "-o", "Dpkg::Use-Pty=0", "-y", "--no-install-recommends", ...packages], env)) !== 0
+  ) {
     stop(`These Debian packages are needed and could not be installed: ${packages.join(", ")}.`);
   }
 }

@@ -1,7 +1,7 @@
 /**
  * Mends for a piece that would hang askew or lean: what it hangs or stands by goes to its centre of mass.
  */
-import type { Part, Piece } from "../piece";
+import { type Loop, type Stick, withPart } from "../piece";
 import { type Attempt, doneOrNot, type Scene } from "./scene";
 import { stickPlace } from "./stickPlace";
 import { uprightAngle } from "./upright";
@@ -10,17 +10,16 @@ import { uprightAngle } from "./upright";
 export function hangStraight({ piece, finding, library }: Scene): Attempt | null {
   const [id = ""] = finding.parts;
   const angle = finding.kind === "hangs-askew" ? uprightAngle(piece, id, library) : null;
-  return angle === null ? null : doneOrNot("upright", "hang straight", (now) => changePart(now, id, { angle }));
+  return angle === null
+    ? null
+    : doneOrNot("upright", "hang straight", (now) => withPart<Loop>(now, id, (loop) => ({ ...loop, angle })));
 }
 
-/** The stick goes below the centre of mass; where there are several, none of them alone would do. */
+/** The stick goes under the centre of mass, as far from the middle of the lettering as that is; where there are several, none of them alone would do. */
 export function standUpright({ piece, finding, library }: Scene): Attempt | null {
   const [id = "", ...others] = finding.parts;
   const dx = finding.kind === "leans" && others.length === 0 ? stickPlace(piece, id, library) : null;
-  return dx === null ? null : doneOrNot("upright", "stand upright", (now) => changePart(now, id, { dx }));
+  return dx === null
+    ? null
+    : doneOrNot("upright", "stand upright", (now) => withPart<Stick>(now, id, (stick) => ({ ...stick, dx, under: undefined })));
 }
-
-const changePart = (piece: Piece, id: string, change: object): Piece => ({
-  ...piece,
-  parts: piece.parts.map((part) => (part.id === id ? ({ ...part, ...change } as Part) : part)),
-});

@@ -16,6 +16,7 @@ import {
   type Shape,
   type Stick,
   type Tie,
+  withPart,
 } from "../piece";
 import { type Attempt, FURTHEST, isDot, type MendAction, round, type Scene, unit, wantedAt } from "./scene";
 
@@ -146,14 +147,13 @@ export const GROWTHS: readonly number[] = [1.02, 1.3, 2, 3];
 /** On as many sides as it is missing. */
 const growthBy = (missing: number, { sides }: Growing, share: number) => round(Math.max(0.02, missing) * share * sides);
 
-/** A loop whose hole leaves no ring: the hole is drawn smaller, or the loop larger, until the ring is wide enough. */
+/**
+ * A loop whose hole leaves no ring: the hole is drawn smaller, or the loop larger, until the ring is wide enough. Of such a loop no width can
+ * be measured: the finding has to be gone.
+ */
 export function restoreRing({ piece, examination, finding }: Scene): Attempt[] {
   const loop = piece.parts.find((part): part is Loop => part.kind === "loop" && finding.parts.includes(part.id));
   if (finding.kind !== "hole-too-large" || !loop) return [];
-  const changed = (now: Piece, change: Partial<Loop>): Piece => ({
-    ...now,
-    parts: now.parts.map((part) => (part.id === loop.id ? ({ ...part, ...change } as Part) : part)),
-  });
   const rings = GROWTHS.map((share) => share * 2 * examination.leastWidth);
   const limits = { least: 0, most: Infinity };
   return [
@@ -162,14 +162,14 @@ export function restoreRing({ piece, examination, finding }: Scene): Attempt[] {
       action: (hole) => ({ does: "smaller hole", hole }),
       ...limits,
       amounts: rings.map((ring) => round(loop.outer - ring)),
-      apply: (now, hole) => changed(now, { hole }),
+      apply: (now, hole) => withPart<Loop>(now, loop.id, (old) => ({ ...old, hole })),
     },
     {
       kind: "holder",
       action: (by) => ({ does: "grow", by, part: "loop" }),
       ...limits,
       amounts: rings.map((ring) => round(loop.hole + ring - loop.outer)),
-      apply: (now, by) => changed(now, { outer: round(loop.outer + by) }),
+      apply: (now, by) => withPart<Loop>(now, loop.id, (old) => ({ ...old, outer: round(old.outer + by) })),
     },
   ];
 }

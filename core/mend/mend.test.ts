@@ -137,8 +137,9 @@ describe("kinds of mends", () => {
   it("what hangs askew or leans goes below or above its centre of mass, and nothing holds less", () => {
     const backing = { kind: "backing", id: "backing", distance: 5 };
     for (const [kind, part, says] of [
-      ["hangs-askew", { kind: "loop", id: "loop", outer: 12, hole: 6, angle: 40, bite: 3 }, "where it hangs straight"],
-      ["leans", { kind: "stick", id: "stick", width: 6, length: 60, bite: 4, dx: 18 }, "below the centre of mass"],
+      ["hangs-askew", { kind: "loop", id: "loop", outer: 12, hole: 6, angle: 40, bite: 3 }, "Hang it straight"],
+      ["leans", { kind: "stick", id: "stick", width: 6, length: 60, bite: 4, dx: 18 }, "under the centre of mass"],
+      ["leans", { kind: "stick", id: "stick", width: 6, length: 60, bite: 4, dx: 18, under: "mass" }, "under the centre of mass"],
     ] as const) {
       const piece = pieceOf("Hill", "archivo-black", [backing, part]);
       const { mends } = offered(piece, kind);
@@ -147,8 +148,10 @@ describe("kinds of mends", () => {
       const [before, after] = [examine(piece, library), examine(mends[0]!.piece, library)];
       expect(after.findings.map((each) => each.kind)).not.toContain(kind);
       expect(openFindings(after.findings).length).toBeLessThanOrEqual(openFindings(before.findings).length);
+      // A stick's place is counted from the middle of the lettering then.
+      for (const each of mends[0]!.piece.parts) if (each.kind === "stick") expect(each.under).toBeUndefined();
       // Notes are for the maker to decide: all at once leaves them.
-      expect(mendAll(piece, library).done.map(({ action }) => action.does)).not.toContain("hang straight");
+      expect(mendAll(piece, library).done.map(({ action }) => action.does)).not.toContain(mends[0]!.action.does);
     }
   });
 

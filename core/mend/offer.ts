@@ -53,16 +53,15 @@ const NEARLY = 0.98;
  *   makes any part worse than it was
  */
 export function offerMends(piece: Piece, examination: Examination, finding: Finding, library: Library): Mend[] {
-  const mends: Mend[] = [];
-  for (const attempt of attemptsFor(piece, examination, finding, library)) {
-    const trial: Trial = { piece, before: examination, finding, library };
-    const mend = unlessTangled(() => (finding.kind === "gives-way" ? tryInHand(attempt, trial) : tryAttempt(attempt, trial)));
-    if (mend) mends.push(mend);
-  }
-  for (const whole of [patchLimb, tieIsland, leaveOutIsland, bridgeInsides, ringBy("hole"), ringBy("holder")]) {
-    const mend = unlessTangled(() => whole({ piece, before: examination, finding, library }));
-    if (mend) mends.push(mend);
-  }
+  const trial: Trial = { piece, before: examination, finding, library };
+  const tryOne = finding.kind === "gives-way" ? tryInHand : tryAttempt;
+  const rings = restoreRing({ piece, examination, finding, library, hanging: [] });
+  const tries: (() => Mend | null)[] = [
+    ...attemptsFor(piece, examination, finding, library).map((attempt) => () => tryOne(attempt, trial)),
+    ...[patchLimb, tieIsland, leaveOutIsland, bridgeInsides].map((whole) => () => whole(trial)),
+    ...rings.map((attempt) => () => firstThatHelps(attempt, attempt.amounts ?? [], trial)),
+  ];
+  const mends = tries.flatMap((attempt) => unlessTangled(attempt) ?? []);
   mends.sort((a, b) => a.change - b.change);
   return mends.filter(({ kind }, i) => mends.findIndex((other) => other.kind === kind) === i).slice(0, OFFERED);
 }
@@ -112,16 +111,6 @@ function bridgeInsides(trial: Trial): Mend | null {
   }));
   return firstThatHelps(bridge, [1], trial);
 }
-
-/** Of a loop without a ring no width can be measured: the finding has to be gone. */
-const ringBy =
-  (kind: MendKind) =>
-  (trial: Trial): Mend | null => {
-    const { piece, before: examination, finding, library } = trial;
-    const attempts = restoreRing({ piece, examination, finding, library, hanging: [] });
-    const attempt = attempts.find((each) => each.kind === kind);
-    return attempt?.amounts ? firstThatHelps(attempt, attempt.amounts, trial) : null;
-  };
 
 /** The first amount after which the finding is gone, and fewer are left; on the whole piece. */
 function firstThatHelps(attempt: Attempt, amounts: readonly number[], trial: Trial): Mend | null {

@@ -224,6 +224,11 @@ export function inBuildOrder(parts: readonly Part[]): Part[] {
   return [...parts].sort((a, b) => placeInOrder(a) - placeInOrder(b));
 }
 
+/** A piece with one part changed. */
+export function withPart<P extends Part>(piece: Piece, id: string, edit: (part: P) => P): Piece {
+  return { ...piece, parts: piece.parts.map((part) => (part.id === id ? edit(part as P) : part)) };
+}
+
 /** Adds a part where it belongs in the build order. @throws PieceError when the part or the piece would not be one that can be kept */
 export function addPart(piece: Piece, part: { kind: Part["kind"]; [key: string]: unknown }, stem: string = part.kind): Piece {
   const [made] = parsePiece({ ...piece, parts: [{ ...part, id: freeId(piece, stem) }] }).parts;

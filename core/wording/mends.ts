@@ -70,9 +70,9 @@ export function describeMend(action: MendAction, units: Units): string {
     case "bridges":
       return "Let bridges hold what the letters enclose";
     case "hang straight":
-      return "Move the loop to where it hangs straight";
+      return "Hang it straight";
     case "stand upright":
-      return "Move the stick below the centre of mass";
+      return "Move the stick under the centre of mass";
     case "fill":
       return `Fill the ${action.what}`;
     case "onto material":

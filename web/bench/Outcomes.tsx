@@ -1,13 +1,12 @@
 import type { Examination } from "@mend-joint/core";
 import { type Box, regionBox } from "@mend-joint/core/geometry";
-import type { Part, Piece } from "@mend-joint/core/piece";
+import { type Part, type Piece, withPart } from "@mend-joint/core/piece";
 import { RadioGroup } from "radix-ui";
 import { useEffect, useState } from "react";
 import { Thumbnail } from "../stage/Thumbnail";
 import { usePiece } from "../state/piece";
 import { VerdictMark } from "../ui/VerdictMark";
 import { tryOut } from "../workers/examiner";
-import { withPart } from "./parts";
 
 interface Props<T extends string> {
   label: string;

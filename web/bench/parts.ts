@@ -1,15 +1,10 @@
 /**
  * Changing one part of the piece on the bench.
  */
-import { addPart as addTo, LIMITS, type Part, type Piece } from "@mend-joint/core/piece";
+import { addPart as addTo, LIMITS, type Part, type Piece, withPart } from "@mend-joint/core/piece";
 import { toast } from "sonner";
 import { usePiece } from "../state/piece";
 import { keepFocusNear } from "../ui/focus";
-
-/** A piece with one part changed. */
-export function withPart<P extends Part>(piece: Piece, id: string, edit: (part: P) => P): Piece {
-  return { ...piece, parts: piece.parts.map((part) => (part.id === id ? edit(part as P) : part)) };
-}
 
 export function changePart<P extends Part>(id: string, edit: (part: P) => P): void {
   usePiece.getState().change((piece) => withPart(piece, id, edit));

@@ -1,11 +1,11 @@
-import { partBounds, usualTieWidth, type Word } from "@mend-joint/core/piece";
+import { partBounds, usualTieWidth, type Word, withPart } from "@mend-joint/core/piece";
 import { useBench } from "../../state/bench";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { NumberField } from "../../ui/NumberField";
 import { Two } from "../../ui/Two";
 import { Outcomes } from "../Outcomes";
-import { changePart, withPart } from "../parts";
+import { changePart } from "../parts";
 import { DOTS_MODES } from "./dotsModes";
 
 /** An angle that a maker begins with, degrees. */

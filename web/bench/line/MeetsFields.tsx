@@ -1,9 +1,9 @@
-import { partBounds, usualTieWidth, type Word } from "@mend-joint/core/piece";
+import { partBounds, usualTieWidth, type Word, withPart } from "@mend-joint/core/piece";
 import { useBench } from "../../state/bench";
 import { Choice } from "../../ui/Choice";
 import { LengthField } from "../../ui/LengthField";
 import { Outcomes } from "../Outcomes";
-import { changePart, withPart } from "../parts";
+import { changePart } from "../parts";
 
 /** What becomes of what cut-out letters enclose. */
 function BridgeFields({ word }: { word: Word }) {

@@ -8,13 +8,14 @@ import {
   type SpiralPath,
   type Word,
   type WordPath,
+  withPart,
   withPath,
 } from "@mend-joint/core/piece";
 import { useBench } from "../../state/bench";
 import { Button } from "../../ui/Button";
 import { LengthField } from "../../ui/LengthField";
 import { Outcomes } from "../Outcomes";
-import { changePart, withPart } from "../parts";
+import { changePart } from "../parts";
 import { LineFields } from "./AlongFields";
 import { ArcFields } from "./ArcFields";
 import { OutlineFields, useDrawings } from "./OutlineFields";

@@ -1,7 +1,7 @@
-import { partBounds, type Word } from "@mend-joint/core/piece";
+import { partBounds, type Word, withPart } from "@mend-joint/core/piece";
 import { LengthField } from "../../ui/LengthField";
 import { Outcomes } from "../Outcomes";
-import { changePart, withPart } from "../parts";
+import { changePart } from "../parts";
 
 type Spacing = "font" | "overlap" | "join";
 

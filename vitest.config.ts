@@ -54,10 +54,11 @@ export default defineConfig({
       {
         extends: true,
         test: {
-          // Its modules are one page each: they keep what is on the screen.
           name: "web",
           include: ["web/**/*.test.ts"],
           ...COMMON,
+          // Its modules keep what is on the screen: tests that begin with an empty one load them anew.
+          isolate: false,
         },
       },
     ],

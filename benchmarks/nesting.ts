@@ -10,7 +10,7 @@ import { REGATTA_CREW } from "@mend-joint/demo/crew";
 import type * as Packing from "maxrects-packer";
 import { openPool } from "../server/jobs/pool";
 import { shorterLayouts } from "../server/jobs/shorter";
-import { type AtLeast, type Bar, stopwatch } from "./clock";
+import { type AtLeast, type Bar, slowness, stopwatch } from "./clock";
 
 // The package says that it is a module, and its main file is none.
 const { MaxRectsPacker } = (await import("maxrects-packer/dist/maxrects-packer.mjs" as string)) as typeof Packing;
@@ -19,7 +19,7 @@ const SHEET = { width: 600, height: 400 };
 const CHOICES = { gap: 3, margin: 5 };
 /** For pieces with the gap around them, half of which may lie on the margin. */
 const ROOM = { width: SHEET.width - 2 * CHOICES.margin + CHOICES.gap, height: SHEET.height - 2 * CHOICES.margin + CHOICES.gap };
-/** Less sheet is searched so long, s. */
+/** Less sheet is searched so long, s at the known speed. */
 const SEARCH = 10;
 
 /** The lots that the bars were set with: toppers 130 mm wide on sticks of 90, stakes with a bar, heavy letters on a bar. */
@@ -92,7 +92,7 @@ export async function nesting(library: Library, bar: Bar, atLeast: AtLeast): Pro
   ] as const) {
     let length = Infinity;
     const task = { laying: name, pieces: [...lot], sheet: SHEET, options: CHOICES };
-    for await (const nested of shorterLayouts(pool, task, SEARCH)) length = Math.min(length, lengthOf(nested));
+    for await (const nested of shorterLayouts(pool, task, SEARCH * slowness())) length = Math.min(length, lengthOf(nested));
     const ratio = filled(lot, length) / filled(lot, boxesLength(lot));
     console.log(
       `  ${name}: ${length.toFixed(0)} mm of sheet, filled ${(100 * filled(lot, length)).toFixed(0)} %; boxes ${boxesLength(lot).toFixed(0)} mm; without any waste ${leastLength(lot).toFixed(0)} mm`,

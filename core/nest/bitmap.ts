@@ -107,9 +107,12 @@ export class Shifted {
   private readonly made: (Uint32Array | undefined)[] = [];
   /** Words of each row. */
   readonly words: number;
+  /** In which order its rows are looked at. */
+  readonly order: Int32Array;
 
   constructor(readonly bitmap: Bitmap) {
     this.words = bitmap.words + 1;
+    this.order = rowOrder(bitmap.height);
   }
 
   by(shift: number): Uint32Array {
@@ -146,29 +149,22 @@ export function rowOrder(height: number): Int32Array {
 }
 
 /** Has a shape room at a place, in cells? It must lie within the sheet. */
-export const isFree = (sheet: Bitmap, shape: Shifted, order: Int32Array, x: number, y: number): boolean =>
-  lowestPlace(sheet, shape, order, x, y, y) === y;
+export const isFree = (sheet: Bitmap, shape: Shifted, x: number, y: number): boolean => nextRoom(sheet, shape, x, y, y) === y;
 
 /**
- * The lowest row, from one to another, at which a shape has room in a column; -1 where it has none.
+ * The lowest row, from one to another, at which a shape has room in a column; more than the last where it has none.
  *
  * A cell of the shape that lies on a taken one is in the way for as long as the cells below it in the shape come to lie there: the shape
  * jumps over all of them. The row in which it then is, is looked at first.
  */
-export function lowestPlace(
-  { bits, words }: Bitmap,
-  shape: Shifted,
-  order: Int32Array,
-  x: number,
-  from: number,
-  to: number,
-): number {
+export function nextRoom({ bits, words }: Bitmap, shape: Shifted, x: number, from: number, to: number): number {
   const rows = shape.by(x & 31);
   const first = x >>> 5;
-  const own = shape.words;
+  const { words: own, order } = shape;
   const count = Math.min(own, words - first);
   let likely = -1;
-  places: for (let y = from; y <= to; ) {
+  let y = from;
+  places: while (y <= to) {
     for (let k = likely < 0 ? 0 : -1; k < order.length; k++) {
       const row = k < 0 ? likely : order[k]!;
       const at = (y + row) * words + first;
@@ -185,7 +181,7 @@ export function lowestPlace(
     }
     return y;
   }
-  return -1;
+  return y;
 }
 
 export function put(sheet: Bitmap, shape: Shifted, x: number, y: number): void {

@@ -2,14 +2,15 @@
  * Pieces laid one after the other, each where it reaches least far to the right ("bottom-left"; B. S. Baker, E. G. Coffman,
  * R. L. Rivest, "Orthogonal packings in two dimensions", 1980, for boxes).
  */
-import { type Bitmap, copyOf, isFree, lowestPlace, put, take } from "./bitmap";
+import { type Bitmap, copyOf, isFree, put, take } from "./bitmap";
+import { SheetLevels } from "./levels";
 import { type Laid, ROUNDING, type Shape, type Sheets, type Table } from "./lot";
 
 /** What is laid together: the pieces of a group, or one alone. */
 export type Unit = readonly string[];
 
 interface OpenSheet {
-  cells: Bitmap;
+  cells: SheetLevels;
   laid: Laid[];
   /** For each shape, the column before which there is no room for it: a sheet only fills. */
   from: Map<Shape, number>;
@@ -20,7 +21,7 @@ export function layInOrder(order: readonly Unit[], table: Table): Laid[][] {
   const { shapesOf, blanks, whole } = table;
   const sheets: OpenSheet[] = [];
   const open = (cells = whole): OpenSheet => {
-    const sheet = { cells: copyOf(cells), laid: [], from: new Map<Shape, number>() };
+    const sheet = { cells: new SheetLevels(cells), laid: [], from: new Map<Shape, number>() };
     sheets.push(sheet);
     return sheet;
   };
@@ -28,16 +29,16 @@ export function layInOrder(order: readonly Unit[], table: Table): Laid[][] {
   const putOn = (sheet: OpenSheet, id: string): boolean => {
     const place = placeOn(sheet, shapesOf.get(id)!, table);
     if (!place) return false;
-    put(sheet.cells, place.shape.cells, place.x, place.y);
+    sheet.cells.put(place.shape.cells, place.x, place.y);
     sheet.laid.push({ id, ...place });
     return true;
   };
   /** All of them, or none. */
   const putAllOn = (sheet: OpenSheet, unit: Unit): boolean => {
     if (unit.length === 1) return putOn(sheet, unit[0]!);
-    const before = { bits: sheet.cells.bits.slice(), count: sheet.laid.length, from: new Map(sheet.from) };
+    const before = { cells: sheet.cells.copy(), count: sheet.laid.length, from: new Map(sheet.from) };
     if (unit.every((id) => putOn(sheet, id))) return true;
-    sheet.cells.bits.set(before.bits);
+    sheet.cells = before.cells;
     sheet.laid.length = before.count;
     sheet.from = before.from;
     return false;
@@ -67,8 +68,8 @@ function placeOn(sheet: OpenSheet, shapes: readonly Shape[], { room, cell }: Pic
     let x = sheet.from.get(shape) ?? 0;
     let found = false;
     for (; x <= lastX && !found && x * cell + shape.width < rightEnd - ROUNDING; x++) {
-      const y = lowestPlace(sheet.cells, shape.cells, shape.spans.order, x, 0, lastY);
-      if (y >= 0) [best, rightEnd, found] = [{ shape, x, y }, x * cell + shape.width, true];
+      const y = sheet.cells.nextRoom(shape.levels, x, 0, lastY);
+      if (y <= lastY) [best, rightEnd, found] = [{ shape, x, y }, x * cell + shape.width, true];
     }
     sheet.from.set(shape, found ? x - 1 : x);
   }
@@ -95,7 +96,7 @@ export function slide(laid: readonly Laid[], { blanks, whole }: Sheets, s: numbe
 function slideOne(sheet: Bitmap, piece: Laid): boolean {
   const { shape, x, y } = piece;
   take(sheet, shape.cells, x, y);
-  const isFreeAt = (x: number, y: number) => x >= 0 && y >= 0 && isFree(sheet, shape.cells, shape.spans.order, x, y);
+  const isFreeAt = (x: number, y: number) => x >= 0 && y >= 0 && isFree(sheet, shape.cells, x, y);
   while (isFreeAt(piece.x - 1, piece.y)) piece.x--;
   while (isFreeAt(piece.x, piece.y - 1)) piece.y--;
   put(sheet, shape.cells, piece.x, piece.y);

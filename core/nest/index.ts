@@ -2,7 +2,7 @@
  * Many pieces on few sheets: their true outlines, each turned as it fits, with a gap around them.
  *
  * Every piece, grown by half the gap, is drawn into cells; a place is free when none of its cells is taken. Pieces are first laid one
- * after the other (`bottomLeft`), and then squeezed together for as long as there is time (`squeeze`), in large cells at first.
+ * after the other (`bottomLeft`), and then squeezed together for as long as there is time (`squeeze`), at the end in smaller cells.
  */
 import { offset, regionArea } from "../geometry";
 import { layInOrder, slide, type Unit } from "./bottomLeft";
@@ -39,7 +39,7 @@ export interface NestOptions {
   until?: number | undefined;
   /** So many moves of pieces are tried, also when it is later than that. */
   tries?: number | undefined;
-  /** Which part of a longer search this is, from 0 to 1: large cells are for its beginning, small ones for its end. */
+  /** Which part of a longer search this is, from 0 to 1: small cells are for its end. */
   part?: readonly [number, number] | undefined;
   /** Random numbers from 0 to 1. */
   random?(): number;
@@ -69,16 +69,13 @@ export interface Nested {
 const CELL = 1;
 /** Until which share of the time pieces are squeezed in cells of how many times that size. */
 const CELLS = [
-  [0.8, 2],
-  [0.95, 1],
+  [0.9, 1],
   [1, 0.5],
 ] as const;
-/** By which share of its width the last sheet is made shorter at first: in the largest cells, and in smaller ones. */
+/** By which share of its width the last sheet is made shorter at first: in the first cells, and in smaller ones. */
 const [STEP, FINE_STEP] = [0.02, 0.004];
 /** Smaller cells come earlier where so many lengths have been given up one after the other. */
 const ATTEMPTS = 8;
-/** What is squeezed later is first laid in cells of so many times the size. */
-const FIRST = 2;
 /** At the end pieces are slid together in cells of this share. */
 const FINEST = 0.25;
 
@@ -89,10 +86,9 @@ export const nest = (pieces: readonly NestPiece[], sheet: SheetStock, options: L
 /** The same for a lot that is kept, for a search that goes on: its pieces are not drawn again. */
 export function nestLot(lot: Lot, options: NestOptions): Nested {
   const { cell = CELL } = options;
-  const { start, spare } = options.from ? { start: goneOnFrom(options.from, lot) } : begin(lot, cell, options);
+  const start = options.from ? goneOnFrom(options.from, lot) : firstLayout(lot, cell);
   const reached = search(start, lot, cell, options);
-  const best = spare && lengthIn(spare, lot) < lengthIn(reached, lot) ? spare : reached;
-  const sheets = settled(best, lot, cell, options);
+  const sheets = settled(reached, lot, cell, options);
   const placed = new Set(sheets.flatMap(({ placements }) => placements.map(({ id }) => id)));
   const tooLarge = lot.pieces.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
   const { gap } = lot.options;
@@ -109,19 +105,6 @@ interface Layout {
 
 /** The length of sheets that is used, mm. */
 const lengthIn = ({ laid, table }: Layout, lot: Lot): number => lengthOf(laid, lot.sheet.width, table.cell);
-
-/**
- * Where a search begins: in large cells, where squeezing is quick. But pieces that just fit side by side, as plates do, are too wide in
- * those: that costs sheets, which no squeezing brings back.
- *
- * @returns with it what is at hand where the search finds nothing shorter
- */
-function begin(lot: Lot, cell: number, options: NestOptions): { start: Layout; spare?: Layout } {
-  const fine = firstLayout(lot, cell);
-  if (!isSearched(options)) return { start: fine };
-  const coarse = firstLayout(lot, cell * FIRST);
-  return coarse.laid.length > fine.laid.length ? { start: fine } : { start: coarse, spare: fine };
-}
 
 /** The largest box first. */
 function firstLayout(lot: Lot, cell: number): Layout {

@@ -14,6 +14,7 @@ import {
   translateRegion,
 } from "../geometry";
 import { type Bitmap, block, copyOf, drawRegion, emptyBitmap, Shifted } from "./bitmap";
+import { ShapeLevels } from "./levels";
 import { Spans } from "./spans";
 
 export interface NestPiece {
@@ -74,6 +75,7 @@ export interface Shape {
   /** How the piece is turned, and whether its back is up. */
   matrix: Matrix;
   cells: Shifted;
+  levels: ShapeLevels;
   spans: Spans;
   /** Size of the piece with its gap, mm. */
   width: number;
@@ -187,9 +189,11 @@ export class Lot {
     const drawn = drawRegion(transformRegion(this.grownBy(region), matrix), cell);
     const box = regionBox(transformRegion(region, matrix));
     if (!drawn || !box) return null;
+    const cells = new Shifted(drawn.bitmap);
     return {
       matrix,
-      cells: new Shifted(drawn.bitmap),
+      cells,
+      levels: new ShapeLevels(cells),
       spans: new Spans(drawn.bitmap),
       width: box.maxX - box.minX + 2 * around,
       height: box.maxY - box.minY + 2 * around,

@@ -16,9 +16,10 @@ import {
 } from "../geometry";
 import { freshSeed, numbersFrom } from "../tests/seed";
 import { rectangle } from "../tests/shapes";
-import { block, drawRegion, emptyBitmap, isFree, lowestPlace, put, rowOrder, Shifted, take } from "./bitmap";
+import { block, drawRegion, emptyBitmap, isFree, nextRoom, put, Shifted, take } from "./bitmap";
 import { checkSheet, type LotOptions, type NestOptions, type NestPiece, nest, SheetError } from "./index";
-import { Spans, Weights } from "./spans";
+import { ShapeLevels, SheetLevels } from "./levels";
+import { Cover, Spans } from "./spans";
 
 const SEED = freshSeed("core/nest");
 
@@ -72,7 +73,7 @@ describe("cells", () => {
   });
 });
 
-describe("places and weights, cell by cell", () => {
+describe("places and covers, cell by cell", () => {
   const random = numbersFrom(SEED + 5);
   const any = (count: number) => Math.floor(random() * count);
   const isTaken = ({ bits, words }: ReturnType<typeof emptyBitmap>, x: number, y: number) =>
@@ -85,8 +86,12 @@ describe("places and weights, cell by cell", () => {
       const other = new Shifted(drawRegion(randomPiece(random), 1)!.bitmap);
       const [ox, oy] = [any(150 - other.bitmap.width), any(110 - other.bitmap.height)];
       const before = sheet.bits.slice();
-      const lies = isFree(sheet, other, rowOrder(other.bitmap.height), ox, oy);
-      if (lies) put(sheet, other, ox, oy);
+      const lies = isFree(sheet, other, ox, oy);
+      const levels = new SheetLevels(sheet);
+      if (lies) {
+        put(sheet, other, ox, oy);
+        levels.put(other, ox, oy);
+      }
       const { bitmap } = drawRegion(randomPiece(random), 1)!;
       const shape = new Shifted(bitmap);
       const [lastX, lastY] = [150 - bitmap.width, 110 - bitmap.height];
@@ -97,24 +102,24 @@ describe("places and weights, cell by cell", () => {
       };
       for (let k = 0; k < 8; k++) {
         const [x, from] = [any(lastX + 1), any(20)];
-        let lowest = -1;
-        for (let y = from; y <= lastY && lowest < 0; y++) if (free(x, y)) lowest = y;
-        expect(lowestPlace(sheet, shape, rowOrder(bitmap.height), x, from, lastY)).toBe(lowest);
+        let lowest = from;
+        while (lowest <= lastY && !free(x, lowest)) lowest++;
+        const found = [nextRoom(sheet, shape, x, from, lastY), levels.nextRoom(new ShapeLevels(shape), x, from, lastY)];
+        expect(found.map((y) => Math.min(y, lastY + 1))).toEqual(Array(2).fill(Math.min(lowest, lastY + 1)));
       }
       if (lies) take(sheet, other, ox, oy);
       expect(sheet.bits).toEqual(before);
     }
   });
 
-  it("the weight under a shape is that of all cells it shares, each as heavy as what lies there", () => {
+  it("under a shape lie the cells that it shares, each as often as others lie there; what is taken away leaves none", () => {
     for (let n = 0; n < 10; n++) {
       const lying = Array.from({ length: 3 }, () => {
         const { bitmap } = drawRegion(randomPiece(random), 1)!;
-        return { bitmap, spans: new Spans(bitmap), x: any(150 - bitmap.width), y: any(110 - bitmap.height), weight: 1 + any(50) };
+        return { bitmap, spans: new Spans(bitmap), x: any(150 - bitmap.width), y: any(110 - bitmap.height) };
       });
-      const weights = new Weights(150, 110);
-      for (const { spans, x, y, weight } of lying) weights.add(spans, x, y, weight);
-      weights.sum();
+      const cover = new Cover(150, 110);
+      for (const { spans, x, y } of lying) cover.put(spans, x, y);
       const { bitmap } = drawRegion(randomPiece(random), 1)!;
       const spans = new Spans(bitmap);
       const [x, y] = [any(150 - bitmap.width), any(110 - bitmap.height)];
@@ -130,9 +135,11 @@ describe("places and weights, cell by cell", () => {
         return count;
       });
       expect(lying.map((other) => spans.shared(other.spans, other.x - x, other.y - y))).toEqual(shared);
-      const sum = shared.reduce((all, count, k) => all + count * lying[k]!.weight, 0);
-      expect(weights.under(spans, x, y, Infinity)).toBe(sum);
-      expect(weights.under(spans, x, y, sum / 2)).toBeGreaterThanOrEqual(sum / 2);
+      const sum = shared.reduce((all, count) => all + count, 0);
+      expect(cover.under(spans, x, y, Infinity)).toBe(sum);
+      expect(cover.under(spans, x, y, sum / 2)).toBeGreaterThanOrEqual(sum / 2);
+      cover.take(lying[0]!.spans, lying[0]!.x, lying[0]!.y);
+      expect(cover.under(spans, x, y, Infinity)).toBe(sum - shared[0]!);
     }
   });
 });

@@ -53,62 +53,55 @@ export class Spans {
   }
 }
 
-/** What lies on a sheet, each with its weight, summed up along each row: the weight under a span is one difference. */
-export class Weights {
+/** How many pieces lie on each cell of a sheet, summed up along each row: how many cells lie under a span is one difference. */
+export class Cover {
   private readonly stride: number;
-  /** Whole numbers, so that no weight under a span is exactly zero. */
-  private readonly sums: Int32Array;
+  /** Modulo 65,536: no span has as many cells under it, and small numbers are read quickly. */
+  private readonly sums: Uint16Array;
 
-  constructor(
-    width: number,
-    private readonly height: number,
-  ) {
+  constructor(width: number, height: number) {
     this.stride = width + 1;
-    this.sums = new Int32Array(this.stride * height);
+    this.sums = new Uint16Array(this.stride * height);
   }
 
-  clear(): void {
-    this.sums.fill(0);
+  put(spans: Spans, x: number, y: number): void {
+    this.change(spans, x, y, 1);
   }
 
-  /** To be followed by `sum`. @param weight a whole number */
-  add({ starts, ends, height }: Spans, x: number, y: number, weight: number): void {
+  take(spans: Spans, x: number, y: number): void {
+    this.change(spans, x, y, -1);
+  }
+
+  private change({ starts, ends, height }: Spans, x: number, y: number, by: 1 | -1): void {
     const { sums, stride } = this;
     for (let row = 0; row < height; row++) {
-      const from = (y + row) * stride + x;
+      const begin = (y + row) * stride;
+      let sum = 0;
+      let at = begin;
       for (let r = starts[row]!; r < starts[row + 1]!; r += 2) {
-        const [first, end] = [from + ends[r]!, from + ends[r + 1]!];
-        sums[first] = sums[first]! + weight;
-        sums[end] = sums[end]! - weight;
+        const [first, last] = [begin + x + ends[r]!, begin + x + ends[r + 1]!];
+        if (sum === 0) at = first + 1;
+        for (; at <= first; at++) sums[at] = sums[at]! + sum;
+        for (; at <= last; at++) {
+          sum += by;
+          sums[at] = sums[at]! + sum;
+        }
       }
+      if (sum !== 0) for (const end = begin + stride; at < end; at++) sums[at] = sums[at]! + sum;
     }
   }
 
-  /** Steps become sums, once all has been added. */
-  sum(): void {
-    const { sums, stride } = this;
-    for (let y = 0; y < this.height; y++) {
-      let here = 0;
-      let before = 0;
-      for (let i = y * stride, end = i + stride; i < end; i++) {
-        here = (here + sums[i]!) | 0;
-        sums[i] = before;
-        before = (before + here) | 0;
-      }
-    }
-  }
-
-  /** The weight that a shape would lie on; no more is counted once it is as much as `most`. */
+  /** How many cells a shape would lie on, each as often as others do; no more are counted once they are as many as `most`. */
   under({ starts, ends, order }: Spans, x: number, y: number, most: number): number {
     const { sums, stride } = this;
-    let weight = 0;
+    let cells = 0;
     for (let k = 0; k < order.length; k++) {
       const row = order[k]!;
       const from = (y + row) * stride + x;
       for (let r = starts[row]!, end = starts[row + 1]!; r < end; r += 2)
-        weight += sums[from + ends[r + 1]!]! - sums[from + ends[r]!]!;
-      if (weight >= most) return weight;
+        cells += (sums[from + ends[r + 1]!]! - sums[from + ends[r]!]!) & 0xffff;
+      if (cells >= most) return cells;
     }
-    return weight;
+    return cells;
   }
 }

@@ -8,7 +8,7 @@
  * packing problem of rasterized shapes", 2022. Both from memory.)
  */
 import { type Laid, ROUNDING, type Shape, type Table } from "./lot";
-import { Spans, Weights } from "./spans";
+import { Cover, Spans } from "./spans";
 
 export interface SqueezeOptions {
   /** By which share of a sheet's width the last one is made shorter at first. */
@@ -32,7 +32,7 @@ const FEWER = 0.02;
 const TRIED = 40;
 const DOWNHILL = 3;
 /** The longest step downhill, cells. */
-const LONGEST = 8;
+const LONGEST = 16;
 /** Sheets and orientations that are tried for one move at most; where there are more, some of them by chance. */
 const SHEETS = 3;
 const ORIENTATIONS = 5;
@@ -79,6 +79,12 @@ interface State {
   sheets: number;
 }
 
+/** Another piece, or what is taken of a sheet (`places.length` and more), and by how much it weighs more than least. */
+interface Heavier {
+  other: number;
+  more: number;
+}
+
 class Squeezer {
   private readonly ids: string[];
   private readonly shapes: (readonly Shape[])[];
@@ -92,7 +98,10 @@ class Squeezer {
   private readonly taken: readonly Spans[];
   /** What a pair weighs that has overlapped; others weigh least. */
   private weights = new Map<number, number>();
-  private readonly fields: Weights[] = [];
+  /** For each piece the pairs in which it weighs more than least. */
+  private heavier = new Map<number, Heavier[]>();
+  /** What lies on each sheet, where it has been asked for since pieces were last put elsewhere than by a move. */
+  private covers: (Cover | undefined)[] = [];
 
   constructor(
     start: readonly (readonly Laid[])[],
@@ -131,6 +140,7 @@ class Squeezer {
     this.sheets = sheets;
     this.last = this.reach();
     this.weights.clear();
+    this.heavier.clear();
   }
 
   /** How far the pieces of the last sheet reach, mm. */
@@ -230,6 +240,7 @@ class Squeezer {
   separate(): boolean {
     let least = Infinity;
     let inVain = 0;
+    this.covers = [];
     while (this.options.goesOn()) {
       const { total, pairs, moving } = this.overlaps();
       if (total === 0) return true;
@@ -298,17 +309,35 @@ class Squeezer {
       const weight = ((this.weights.get(key) ?? LIGHTEST) / KEPT) * (least + range * (cells / most));
       this.weights.set(key, Math.min(HEAVIEST, Math.ceil(weight)));
     }
+    this.heavier.clear();
+    for (const [key, weight] of this.weights) {
+      const [i, other] = [key % this.places.length, Math.floor(key / this.places.length)];
+      this.noteHeavier(i, { other, more: weight - LIGHTEST });
+      if (other < this.places.length) this.noteHeavier(other, { other: i, more: weight - LIGHTEST });
+    }
+  }
+
+  private noteHeavier(i: number, heavier: Heavier): void {
+    const known = this.heavier.get(i);
+    if (known) known.push(heavier);
+    else this.heavier.set(i, [heavier]);
   }
 
   /** A piece to wherever it lies on least of what is found. */
   private move(i: number): void {
     const now = this.places[i]!;
+    if (now.sheet < this.sheets) this.cover(now.sheet).take(this.shape(i).spans, now.x, now.y);
+    const place = this.lightest(i, now);
+    this.places[i] = place;
+    if (place.sheet < this.sheets) this.cover(place.sheet).put(this.shape(i).spans, place.x, place.y);
+  }
+
+  private lightest(i: number, now: Place): Place {
     const sheets = this.sheetsFor(i, now);
-    for (const sheet of sheets) this.fill(sheet, i);
     let best: Place & { weight: number } = { ...now, weight: Infinity };
     if (this.hasRoom(i, now)) {
       best.weight = this.weightAt(i, now, Infinity);
-      if (best.weight === 0) return;
+      if (best.weight === 0) return now;
       best = this.downhill(i, best);
     }
     for (const place of best.weight > 0 ? this.promising(i, this.orientationsFor(i, now.orientation), sheets) : []) {
@@ -316,7 +345,7 @@ class Squeezer {
       if (found.weight < best.weight) best = found;
     }
     const { orientation, sheet, x, y } = best;
-    this.places[i] = { orientation, sheet, x, y };
+    return { orientation, sheet, x, y };
   }
 
   private sheetsFor(i: number, { sheet }: Place): number[] {
@@ -336,26 +365,35 @@ class Squeezer {
     return [...some];
   }
 
-  /** What lies on a sheet but for one piece, as heavy as it is for that. */
-  private fill(sheet: number, i: number): void {
+  private cover(sheet: number): Cover {
+    const known = this.covers[sheet];
+    if (known) return known;
     const { width, height } = this.table.whole;
-    this.fields[sheet] ??= new Weights(width, height);
-    const field = this.fields[sheet];
-    field.clear();
+    const cover = new Cover(width, height);
     const taken = this.taken[sheet];
-    if (taken) field.add(taken, 0, 0, this.weightOf(i, this.places.length + sheet));
-    this.places.forEach((place, j) => {
-      if (j !== i && place.sheet === sheet) field.add(this.shape(j).spans, place.x, place.y, this.weightOf(i, j));
-    });
-    field.sum();
+    if (taken) cover.put(taken, 0, 0);
+    for (const [j, place] of this.places.entries()) {
+      if (place.sheet === sheet) cover.put(this.shape(j).spans, place.x, place.y);
+    }
+    this.covers[sheet] = cover;
+    return cover;
   }
 
-  private weightOf(i: number, j: number): number {
-    return this.weights.get(this.keyOf(i, j)) ?? LIGHTEST;
-  }
-
+  /** What a piece that has been taken off its sheet would lie on, by weight; no more is counted once it is as much as `most`. */
   private weightAt(i: number, place: Place, most: number): number {
-    return this.fields[place.sheet]!.under(this.shape(i, place).spans, place.x, place.y, most);
+    const { spans } = this.shape(i, place);
+    let weight = LIGHTEST * this.cover(place.sheet).under(spans, place.x, place.y, most / LIGHTEST);
+    for (const { other, more } of this.heavier.get(i) ?? []) {
+      if (weight >= most) return weight;
+      if (other >= this.places.length) {
+        if (other - this.places.length !== place.sheet) continue;
+        weight += more * this.taken[place.sheet]!.shared(spans, place.x, place.y);
+      } else {
+        const { sheet, x, y } = this.places[other]!;
+        if (sheet === place.sheet) weight += more * spans.shared(this.shape(other).spans, x - place.x, y - place.y);
+      }
+    }
+    return weight;
   }
 
   /** The best of some places by chance. */

@@ -17,7 +17,7 @@ import {
   type SheetStock,
   type Table,
 } from "./lot";
-import { squeeze } from "./squeeze";
+import { type Attempt, squeeze } from "./squeeze";
 
 export {
   Lot,
@@ -53,6 +53,8 @@ export interface Reached {
   cell: number;
   /** For each sheet its pieces: which of its orientations, and its lower left corner in cells. */
   sheets: readonly (readonly { id: string; orientation: number; x: number; y: number }[])[];
+  /** What was being tried when time was over. */
+  attempt?: Attempt | undefined;
 }
 
 export interface Nested {
@@ -87,14 +89,14 @@ export const nest = (pieces: readonly NestPiece[], sheet: SheetStock, options: L
 export function nestLot(lot: Lot, options: NestOptions): Nested {
   const { cell = CELL } = options;
   const start = options.from ? goneOnFrom(options.from, lot) : firstLayout(lot, cell);
-  const reached = search(start, lot, cell, options);
-  const sheets = settled(reached, lot, cell, options);
+  const { best, attempt } = search(start, lot, cell, options);
+  const sheets = settled(best, lot, cell, options);
   const placed = new Set(sheets.flatMap(({ placements }) => placements.map(({ id }) => id)));
   const tooLarge = lot.pieces.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
   const { gap } = lot.options;
   const grown = lot.pieces.reduce((sum, { id, region }) => (placed.has(id) ? sum + regionArea(offset(region, gap / 2)) : sum), 0);
   const { width, height } = lot.room;
-  return { sheets, tooLarge, fewest: Math.ceil(grown / (width * height) - ROUNDING), reached: reachedBy(reached) };
+  return { sheets, tooLarge, fewest: Math.ceil(grown / (width * height) - ROUNDING), reached: { ...reachedBy(best), attempt } };
 }
 
 /** What lies on each sheet, in cells of a table. */
@@ -128,12 +130,13 @@ function unitsOf(pieces: readonly NestPiece[]): Unit[] {
   return [...units.values()];
 }
 
-/** The shortest layout that is found while there is time. */
-function search(begun: Layout, lot: Lot, cell: number, options: NestOptions): Layout {
+/** The shortest layout that is found while there is time, and what is being tried then. */
+function search(begun: Layout, lot: Lot, cell: number, options: NestOptions): { best: Layout; attempt: Attempt | undefined } {
   const { part = [0, 1], random = Math.random } = options;
   const over = shareOver(options);
   const groups = unitsOf(lot.pieces).filter(({ length }) => length > 1);
   let best = begun;
+  let attempt = options.from?.attempt;
   for (const [i, [end, times]] of CELLS.entries()) {
     const goesOn = () => {
       const share = over();
@@ -149,9 +152,12 @@ function search(begun: Layout, lot: Lot, cell: number, options: NestOptions): La
     keep(start);
     const step = i === 0 ? STEP : FINE_STEP;
     const attempts = i < CELLS.length - 1 ? ATTEMPTS : undefined;
-    for (const laid of squeeze(start, table, { groups, random, goesOn, step, attempts })) keep(laid);
+    const squeezing = squeeze(start, table, { groups, attempt, random, goesOn, step, attempts });
+    let found = squeezing.next();
+    for (; !found.done; found = squeezing.next()) keep(found.value);
+    attempt = found.value;
   }
-  return best;
+  return { best, attempt };
 }
 
 const isSearched = ({ until, tries, part }: NestOptions) => Boolean(until || tries || part);

@@ -17,7 +17,17 @@ import {
 import { freshSeed, numbersFrom } from "../tests/seed";
 import { rectangle } from "../tests/shapes";
 import { block, drawRegion, emptyBitmap, isFree, nextRoom, put, Shifted, take } from "./bitmap";
-import { checkSheet, type LotOptions, type NestOptions, type NestPiece, nest, SheetError } from "./index";
+import {
+  checkSheet,
+  Lot,
+  type LotOptions,
+  type NestOptions,
+  type NestPiece,
+  nest,
+  nestLot,
+  type Reached,
+  SheetError,
+} from "./index";
 import { ShapeLevels, SheetLevels } from "./levels";
 import { Cover, Spans } from "./spans";
 
@@ -277,6 +287,23 @@ describe("pieces on sheets", () => {
     expect(length(longer)).toBeLessThan(length(once) - 1);
     const again = nest(pieces, sheet, { ...options, tries: 300, part: [0.5, 1], from: longer.reached });
     expect(length(again)).toBeLessThanOrEqual(length(longer) + 1e-6);
+  });
+
+  it("slices in which no length is done get on all the same, with plain data between them", () => {
+    const random = numbersFrom(SEED + 6);
+    const pieces = numbered(Array.from({ length: 14 }, () => randomPiece(random)));
+    const sheet = { width: 400, height: 120 };
+    const options = { gap: 2, margin: 4, cell: 1, random };
+    const once = nest(pieces, sheet, { ...options, part: [0, 0] });
+    const lot = new Lot(pieces, sheet, options);
+    let nested = once;
+    for (let k = 0; k < 100; k++) {
+      const from = JSON.parse(JSON.stringify(nested.reached)) as Reached;
+      nested = nestLot(lot, { random, tries: 16, part: [0, 0.5], from });
+    }
+    expect(nested.sheets.length).toBeLessThanOrEqual(once.sheets.length);
+    const shorter = nested.sheets.length < once.sheets.length || nested.sheets.at(-1)!.reach < once.sheets.at(-1)!.reach - 1;
+    expect(shorter).toBe(true);
   });
 
   it("plates that just fit side by side lie so, also where less sheet is searched", () => {

@@ -17,6 +17,8 @@ export interface SqueezeOptions {
   attempts?: number | undefined;
   /** Ids of pieces that lie on one sheet with others of their group. */
   groups: readonly (readonly string[])[];
+  /** Gone on with first, where it is in cells of this size. */
+  attempt?: Attempt | undefined;
   random(): number;
   /** Asked again and again. */
   goesOn(): boolean;
@@ -50,20 +52,55 @@ interface Place {
   y: number;
 }
 
+/** A length that was being tried when time was over: plain data. */
+export interface Attempt {
+  /** mm */
+  cell: number;
+  /** In the order of `places`. */
+  ids: string[];
+  places: Place[];
+  sheets: number;
+  /** Room on the last sheet, mm. */
+  last: number;
+  /** Of pairs. */
+  weights: [key: number, weight: number][];
+  progress: Progress;
+  step: number;
+  failed: number;
+}
+
+/** How few cells were shared at least, and rounds since then. */
+interface Progress {
+  least: number;
+  inVain: number;
+}
+
 /**
  * @param start what lies on each sheet; no two may overlap
  * @yields layouts, each shorter than the one before
+ * @returns the length that was being tried when time was over
  */
-export function* squeeze(start: readonly (readonly Laid[])[], table: Table, options: SqueezeOptions): Generator<Laid[][]> {
+export function* squeeze(
+  start: readonly (readonly Laid[])[],
+  table: Table,
+  options: SqueezeOptions,
+): Generator<Laid[][], Attempt | undefined> {
   const squeezer = new Squeezer(start, table, options);
-  let { step } = options;
-  let failed = 0;
   let best = squeezer.state();
+  let goneOn = options.attempt?.cell === table.cell ? options.attempt : undefined;
+  let { step, failed } = goneOn ?? { step: options.step, failed: 0 };
   while (failed < (options.attempts ?? Infinity) && options.goesOn()) {
-    squeezer.begin(best);
-    if (!squeezer.shorten(step)) return;
-    if (failed > 0) squeezer.swapTwo();
-    if (squeezer.separate()) {
+    const progress = goneOn ? { ...goneOn.progress } : { least: Infinity, inVain: 0 };
+    if (goneOn) squeezer.resume(goneOn);
+    else {
+      squeezer.begin(best);
+      if (!squeezer.shorten(step)) return;
+      if (failed > 0) squeezer.swapTwo();
+    }
+    goneOn = undefined;
+    const ended = squeezer.separate(progress);
+    if (ended === "time is over") return { ...squeezer.reached(), progress, step, failed };
+    if (ended === "apart") {
       best = squeezer.state();
       failed = 0;
       yield squeezer.laid();
@@ -72,6 +109,7 @@ export function* squeeze(start: readonly (readonly Laid[])[], table: Table, opti
       step = Math.max(LEAST_STEP, step / 2);
     }
   }
+  return;
 }
 
 interface State {
@@ -108,7 +146,10 @@ class Squeezer {
     private readonly table: Table,
     private readonly options: SqueezeOptions,
   ) {
-    const all = start.flatMap((laid, sheet) => laid.map((piece) => ({ ...piece, sheet })));
+    const known = new Map(options.attempt?.ids.map((id, i) => [id, i]));
+    const all = start
+      .flatMap((laid, sheet) => laid.map((piece) => ({ ...piece, sheet })))
+      .sort((a, b) => (known.get(a.id) ?? 0) - (known.get(b.id) ?? 0));
     this.ids = all.map(({ id }) => id);
     this.shapes = this.ids.map((id) => table.shapesOf.get(id)!);
     this.places = all.map(({ shape, sheet, x, y }, i) => ({ orientation: this.shapes[i]!.indexOf(shape), sheet, x, y }));
@@ -141,6 +182,19 @@ class Squeezer {
     this.last = this.reach();
     this.weights.clear();
     this.heavier.clear();
+  }
+
+  resume({ places, sheets, last, weights }: Attempt): void {
+    this.places = places.map((place) => ({ ...place }));
+    this.sheets = sheets;
+    this.last = last;
+    this.weights = new Map(weights);
+    this.listHeavier();
+  }
+
+  reached() {
+    const { ids, sheets, last } = this;
+    return { cell: this.table.cell, ids, ...this.state(), sheets, last, weights: [...this.weights] };
   }
 
   /** How far the pieces of the last sheet reach, mm. */
@@ -236,16 +290,14 @@ class Squeezer {
     this.bringIn();
   }
 
-  /** Moves what overlaps until nothing does. @returns false where it is given up, or time is over */
-  separate(): boolean {
-    let least = Infinity;
-    let inVain = 0;
+  /** Moves what overlaps until nothing does. @param progress is kept up to date */
+  separate(progress: Progress): "apart" | "given up" | "time is over" {
     this.covers = [];
     while (this.options.goesOn()) {
       const { total, pairs, moving } = this.overlaps();
-      if (total === 0) return true;
-      if (total < least * (1 - FEWER)) [least, inVain] = [total, 0];
-      else if (++inVain > PATIENCE) return false;
+      if (total === 0) return "apart";
+      if (total < progress.least * (1 - FEWER)) [progress.least, progress.inVain] = [total, 0];
+      else if (++progress.inVain > PATIENCE) return "given up";
       this.weigh(pairs);
       for (let k = moving.length - 1; k > 0; k--) {
         const other = this.any(k + 1);
@@ -253,10 +305,10 @@ class Squeezer {
       }
       for (const i of moving) {
         this.move(i);
-        if (!this.options.goesOn()) return false;
+        if (!this.options.goesOn()) return "time is over";
       }
     }
-    return false;
+    return "time is over";
   }
 
   private overlaps() {
@@ -309,6 +361,10 @@ class Squeezer {
       const weight = ((this.weights.get(key) ?? LIGHTEST) / KEPT) * (least + range * (cells / most));
       this.weights.set(key, Math.min(HEAVIEST, Math.ceil(weight)));
     }
+    this.listHeavier();
+  }
+
+  private listHeavier(): void {
     this.heavier.clear();
     for (const [key, weight] of this.weights) {
       const [i, other] = [key % this.places.length, Math.floor(key / this.places.length)];

@@ -17,17 +17,19 @@ export async function* shorterLayouts(
   { options, ...task }: Omit<LayTask, "does" | "seconds">,
   seconds: number,
 ): AsyncGenerator<Nested> {
-  const lay = (slice: number, part: readonly [number, number], best?: Nested) =>
-    pool.run({ does: "lay", ...task, options: { ...options, part, from: best?.reached }, seconds: slice });
+  const lay = (slice: number, part: readonly [number, number], from?: Nested) =>
+    pool.run({ does: "lay", ...task, options: { ...options, part, from: from?.reached }, seconds: slice });
   const began = performance.now();
   const over = () => Math.min(1, (performance.now() - began) / 1000 / seconds);
   let best = await lay(0, [0, 0]);
   yield best;
+  let reached = Array.from({ length: searching(pool) }, () => best);
   for (let from = over(); from < 1; from = over()) {
     const slice = Math.min(SLICE, (1 - from) * seconds);
-    const search = () => lay(slice, [from, from + slice / seconds], best);
-    const found = await Promise.all(Array.from({ length: searching(pool) }, search));
-    best = found.reduce((one, other) => (isShorter(other, one) ? other : one));
+    // Each goes on with what it was trying, unless another is ahead.
+    const start = reached.map((own) => (isShorter(best, own) ? best : own));
+    reached = await Promise.all(start.map((own) => lay(slice, [from, from + slice / seconds], own)));
+    best = reached.reduce((one, other) => (isShorter(other, one) ? other : one));
     yield best;
   }
 }

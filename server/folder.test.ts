@@ -38,7 +38,7 @@ it("does not listen beyond this machine unless that is said", async () => {
 });
 
 /** How often the server is killed in the middle of saves; more by hand. */
-const KILLS = Number(process.env.MEND_JOINT_KILLS ?? 3);
+const KILLS = Number(process.env.MEND_JOINT_KILLS ?? 2);
 
 it(
   `killed ${KILLS} times in the middle of saves, it loses nothing that was answered`,

@@ -71,17 +71,15 @@ describe("what must bear the hand", () => {
 
   it("all is mended until it bears the hand, or what is left says so", { timeout: 240_000 }, () => {
     const ids = ["boat-naming", "harbour-office", "slipway", "bell-rim"];
-    // Two in each run: mending in the hand takes longest of all.
-    const first = freshSeed("core/examine hand") % ids.length;
-    for (const id of [ids[first]!, ids[(first + 1) % ids.length]!]) {
-      const { piece, verdict, left } = mendAll(ruled(pieceOf(id)), library);
-      const after = examine(piece, library);
-      expect(after.verdict, id).toBe(verdict);
-      const { test } = createLoadTest(piece, after);
-      const breaks = [...test.letters, ...usesThatCount(test)].some(({ takes, force }) => takes < force);
-      expect(breaks, id).toBe(left.some(({ finding }) => finding.kind === "gives-way"));
-      // Script on one stick: nothing small makes its long arm bear 5 N.
-      expect(verdict, id).toBe(id === "boat-naming" ? "weak" : "holds");
-    }
+    // One in each run: mending in the hand takes longest of all.
+    const id = ids[freshSeed("core/examine hand") % ids.length]!;
+    const { piece, verdict, left } = mendAll(ruled(pieceOf(id)), library);
+    const after = examine(piece, library);
+    expect(after.verdict, id).toBe(verdict);
+    const { test } = createLoadTest(piece, after);
+    const breaks = [...test.letters, ...usesThatCount(test)].some(({ takes, force }) => takes < force);
+    expect(breaks, id).toBe(left.some(({ finding }) => finding.kind === "gives-way"));
+    // Script on one stick: nothing small makes its long arm bear 5 N.
+    expect(verdict, id).toBe(id === "boat-naming" ? "weak" : "holds");
   });
 });

@@ -57,7 +57,7 @@ it("mends of every finding of the demo pieces", () => {
 }, 120_000);
 
 /** A fresh lot in every run; more by hand. */
-const PIECES = Number(process.env.MEND_JOINT_PIECES ?? 40);
+const PIECES = Number(process.env.MEND_JOINT_PIECES ?? 28);
 const SEED = freshSeed("core/mend reference");
 
 it(`mends of ${PIECES} random pieces (seed ${SEED})`, () => {

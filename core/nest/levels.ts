@@ -32,7 +32,7 @@ export class SheetLevels {
 
   /** The lowest row, from one to another, at which a shape has room in a column; more than the last where it has none. */
   nextRoom(shape: ShapeLevels, x: number, from: number, to: number, level = 0): number {
-    const [sheet, cells] = [this.levels[level]!, shape.levels[level]!];
+    const [sheet, cells] = [this.levels[level]!, shape.at(level)];
     if (level === LEVELS - 1) return nextRoom(sheet, cells, x, from, to);
     let y = from;
     while (y <= to) {
@@ -64,12 +64,20 @@ export class SheetLevels {
 
 /** A shape. A large cell is taken where some of the shape lies in it wherever in the large cell its lower left corner is. */
 export class ShapeLevels {
-  readonly levels: readonly Shifted[];
+  private readonly made: Shifted[];
 
   constructor(cells: Shifted) {
-    const levels = [cells];
-    while (levels.length < LEVELS) levels.push(new Shifted(halved(levels.at(-1)!.bitmap)));
-    this.levels = levels;
+    this.made = [cells];
+  }
+
+  /** Made when it is first needed. */
+  at(level: number): Shifted {
+    let cells = this.made[level];
+    if (!cells) {
+      cells = new Shifted(halved(this.at(level - 1).bitmap));
+      this.made[level] = cells;
+    }
+    return cells;
   }
 }
 

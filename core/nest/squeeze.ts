@@ -8,6 +8,7 @@
  * packing problem of rasterized shapes", 2022. Both from memory.)
  */
 import { type Laid, ROUNDING, type Shape, type Table } from "./lot";
+import { LIGHTEST, type Overlap, type PairWeight, PairWeights } from "./pairs";
 import { Cover, Spans } from "./spans";
 
 export interface SqueezeOptions {
@@ -38,10 +39,6 @@ const LONGEST = 16;
 /** Sheets and orientations that are tried for one move at most; where there are more, some of them by chance. */
 const SHEETS = 3;
 const ORIENTATIONS = 5;
-/** What a pair weighs for each cell that both take: at first and at most, and what it keeps of that from round to round. */
-const [LIGHTEST, HEAVIEST, KEPT] = [16, 1e5, 0.95];
-/** By how much the weight of a pair grows that overlaps: the more it overlaps, the more. */
-const GROWS = [1.2, 2] as const;
 
 /** Where a piece lies, cells. */
 interface Place {
@@ -62,8 +59,7 @@ export interface Attempt {
   sheets: number;
   /** Room on the last sheet, mm. */
   last: number;
-  /** Of pairs. */
-  weights: [key: number, weight: number][];
+  weights: PairWeight[];
   progress: Progress;
   step: number;
   failed: number;
@@ -117,12 +113,6 @@ interface State {
   sheets: number;
 }
 
-/** Another piece, or what is taken of a sheet (`places.length` and more), and by how much it weighs more than least. */
-interface Heavier {
-  other: number;
-  more: number;
-}
-
 class Squeezer {
   private readonly ids: string[];
   private readonly shapes: (readonly Shape[])[];
@@ -134,10 +124,8 @@ class Squeezer {
   private readonly groupOf = new Map<number, readonly number[]>();
   /** What is taken of a sheet before anything is laid. */
   private readonly taken: readonly Spans[];
-  /** What a pair weighs that has overlapped; others weigh least. */
-  private weights = new Map<number, number>();
-  /** For each piece the pairs in which it weighs more than least. */
-  private heavier = new Map<number, Heavier[]>();
+  /** Of pieces by index, and of what is taken of sheets, which come after them. */
+  private weights = new PairWeights();
   /** What lies on each sheet, where it has been asked for since pieces were last put elsewhere than by a move. */
   private covers: (Cover | undefined)[] = [];
 
@@ -180,21 +168,19 @@ class Squeezer {
     this.places = places.map((place) => ({ ...place }));
     this.sheets = sheets;
     this.last = this.reach();
-    this.weights.clear();
-    this.heavier.clear();
+    this.weights = new PairWeights();
   }
 
   resume({ places, sheets, last, weights }: Attempt): void {
     this.places = places.map((place) => ({ ...place }));
     this.sheets = sheets;
     this.last = last;
-    this.weights = new Map(weights);
-    this.listHeavier();
+    this.weights = new PairWeights(weights);
   }
 
   reached() {
     const { ids, sheets, last } = this;
-    return { cell: this.table.cell, ids, ...this.state(), sheets, last, weights: [...this.weights] };
+    return { cell: this.table.cell, ids, ...this.state(), sheets, last, weights: this.weights.all() };
   }
 
   /** How far the pieces of the last sheet reach, mm. */
@@ -298,7 +284,7 @@ class Squeezer {
       if (total === 0) return "apart";
       if (total < progress.least * (1 - FEWER)) [progress.least, progress.inVain] = [total, 0];
       else if (++progress.inVain > PATIENCE) return "given up";
-      this.weigh(pairs);
+      this.weights.weigh(pairs);
       for (let k = moving.length - 1; k > 0; k--) {
         const other = this.any(k + 1);
         [moving[k], moving[other]] = [moving[other]!, moving[k]!];
@@ -312,13 +298,13 @@ class Squeezer {
   }
 
   private overlaps() {
-    const pairs: { key: number; cells: number }[] = [];
+    const pairs: Overlap[] = [];
     const moving = new Set<number>();
     let total = 0;
     const add = (i: number, j: number, cells: number) => {
       if (cells === 0) return;
       total += cells;
-      pairs.push({ key: this.keyOf(i, j), cells });
+      pairs.push({ one: i, other: j, cells });
       moving.add(i);
       if (j < this.places.length) moving.add(j);
     };
@@ -343,40 +329,6 @@ class Squeezer {
       });
     });
     return { total, pairs, moving: [...moving] };
-  }
-
-  /** Of two pieces, or of a piece and what is taken of a sheet. */
-  private keyOf(i: number, j: number): number {
-    return Math.max(i, j) * this.places.length + Math.min(i, j);
-  }
-
-  private weigh(pairs: readonly { key: number; cells: number }[]): void {
-    for (const [key, weight] of this.weights) {
-      if (weight * KEPT <= LIGHTEST) this.weights.delete(key);
-      else this.weights.set(key, Math.floor(weight * KEPT));
-    }
-    const most = Math.max(...pairs.map(({ cells }) => cells));
-    const [least, range] = [GROWS[0], GROWS[1] - GROWS[0]];
-    for (const { key, cells } of pairs) {
-      const weight = ((this.weights.get(key) ?? LIGHTEST) / KEPT) * (least + range * (cells / most));
-      this.weights.set(key, Math.min(HEAVIEST, Math.ceil(weight)));
-    }
-    this.listHeavier();
-  }
-
-  private listHeavier(): void {
-    this.heavier.clear();
-    for (const [key, weight] of this.weights) {
-      const [i, other] = [key % this.places.length, Math.floor(key / this.places.length)];
-      this.noteHeavier(i, { other, more: weight - LIGHTEST });
-      if (other < this.places.length) this.noteHeavier(other, { other: i, more: weight - LIGHTEST });
-    }
-  }
-
-  private noteHeavier(i: number, heavier: Heavier): void {
-    const known = this.heavier.get(i);
-    if (known) known.push(heavier);
-    else this.heavier.set(i, [heavier]);
   }
 
   /** A piece to wherever it lies on least of what is found. */
@@ -439,7 +391,7 @@ class Squeezer {
   private weightAt(i: number, place: Place, most: number): number {
     const { spans } = this.shape(i, place);
     let weight = LIGHTEST * this.cover(place.sheet).under(spans, place.x, place.y, most / LIGHTEST);
-    for (const { other, more } of this.heavier.get(i) ?? []) {
+    for (const { other, more } of this.weights.heavierWith(i)) {
       if (weight >= most) return weight;
       if (other >= this.places.length) {
         if (other - this.places.length !== place.sheet) continue;

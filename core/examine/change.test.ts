@@ -7,13 +7,11 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { normalise, regionArea } from "../geometry";
 import { applyMove, type Piece, parsePiece, STOCKS } from "../piece";
+import { freshSeed } from "../tests/seed";
 import { fineCircle, rectangle } from "../tests/shapes";
 import { type Examination, examine, examineMoving, examineSolids, type Solid } from "./index";
 
 const library = shippedLibrary();
-
-import { freshSeed } from "../tests/seed";
-
 const SEED = freshSeed("what changes");
 /** Holds come out within this, mm: sliding ends at the same place, whatever samples it sets out from. */
 const SAME = 0.002;

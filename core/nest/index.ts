@@ -63,7 +63,7 @@ export interface Nested {
   tooLarge: string[];
   /** No arrangement needs fewer sheets: the pieces with half the gap around them, over the room on a whole sheet. */
   fewest: number;
-  /** Where the search ended; what it found may be longer than what it began with. */
+  /** Where the search ended. */
   reached: Reached;
 }
 

@@ -2,9 +2,11 @@
  * What pairs of pieces weigh that overlap: those that go on doing so weigh more and more, until one of them moves elsewhere.
  */
 
-/** What a pair weighs for each cell that both take: at first and at most, and what it keeps of that from round to round. */
+/** What a pair weighs for each cell that both take: at first, and at most. */
 export const LIGHTEST = 16;
-const [HEAVIEST, KEPT] = [1e5, 0.95];
+const HEAVIEST = 1e5;
+/** What it keeps of that from round to round. */
+const KEPT = 0.95;
 /** By how much the weight of a pair grows that overlaps: the more it overlaps, the more. */
 const GROWS = [1.2, 2] as const;
 

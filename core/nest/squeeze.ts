@@ -86,7 +86,7 @@ export function* squeeze(
   let goneOn = options.attempt?.cell === table.cell ? options.attempt : undefined;
   let { step, failed } = goneOn ?? { step: options.step, failed: 0 };
   while (failed < (options.attempts ?? Infinity) && options.goesOn()) {
-    const progress = goneOn ? { ...goneOn.progress } : { least: Infinity, inVain: 0 };
+    const progress = goneOn ? { ...goneOn.progress } : { least: Number.MAX_VALUE, inVain: 0 };
     if (goneOn) squeezer.resume(goneOn);
     else {
       squeezer.begin(best);

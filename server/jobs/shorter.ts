@@ -11,7 +11,7 @@ const SLICE = 3;
 /** One core is left for the page, and for what else the server does. */
 const searching = ({ width }: Pool) => Math.max(1, width - 1);
 
-/** @yields the first layout, and after each slice what the search has come to, which may be longer than the first */
+/** @yields the first layout, and after each slice what the search has come to: slid together anew it may be a hair longer than before */
 export async function* shorterLayouts(
   pool: Pool,
   { options, ...task }: Omit<LayTask, "does" | "seconds">,

@@ -251,11 +251,11 @@ describe("broken and hostile files", () => {
       [minX, minY, maxX, maxY].map((mm) => Math.round(mm * 1e6) / 1e6);
     // y downwards, as in the file: 5 · 2 down, 3 · 2 high.
     expect(boxes.map(corner)).toEqual([
-      [50, 0, 51, 1],
       [2, 10, 10, 16],
       [22, 10, 30, 16],
+      [50, 0, 51, 1],
     ]);
-    expect(shapes.map(({ fill }) => fill)).toEqual(["#000000", "#000000", null]);
+    expect(shapes.map(({ fill }) => fill)).toEqual(["#000000", null, "#000000"]);
   });
 
   it("copies of themselves end, and so do copies that double and double", () => {

@@ -151,7 +151,7 @@ describe("colours", () => {
 });
 
 describe("SVG as drawing programs write it", () => {
-  it("colours come from classes, groups and the style attribute, the nearest first", () => {
+  it("colours come from classes, groups and the style attribute, as the cascade of CSS has it", () => {
     const { shapes } = readSvg(
       `<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40">
         <defs><style>/* lines */ .cut, path.edge { fill: none; stroke: #f00; stroke-width: 0.1 } .mark{stroke:blue}</style></defs>
@@ -160,7 +160,8 @@ describe("SVG as drawing programs write it", () => {
     );
     expect(shapes.map(({ fill, stroke }) => [fill, stroke])).toEqual([
       [null, "#ff0000"],
-      [null, "#0000ff"],
+      // A selector that names the element as well is more specific than a later one that does not.
+      [null, "#ff0000"],
       ["#000000", "#00ff00"],
       [null, "#008000"],
     ]);

@@ -3,7 +3,7 @@
  */
 import { CATALOGUE } from "@mend-joint/library";
 import { type Piece, parsePiece, SHAPE_FORMS, STOCKS, SYMBOL_NAMES } from "../piece";
-import { numbersFrom } from "./seed";
+import { Draw } from "./draw";
 
 const NAMES = [
   "Isolde",
@@ -21,28 +21,6 @@ const NAMES = [
   "i!?",
   "Å&B",
 ];
-
-/** Draws of one generator. */
-class Draw {
-  private readonly next: () => number;
-  constructor(seed: number) {
-    // Seeds in a row would begin with nearly the same number: they are scattered first (Knuth's multiplicative hash, from memory).
-    this.next = numbersFrom(Math.imul(seed, 0x9e3779b1) >>> 0);
-  }
-  /** Between two bounds, to three digits. */
-  from(least: number, most: number): number {
-    return Math.round((least + (most - least) * this.next()) * 1000) / 1000;
-  }
-  chance(share: number): boolean {
-    return this.next() < share;
-  }
-  one<T>(list: readonly T[]): T {
-    return list[Math.floor(this.next() * list.length)]!;
-  }
-  maybe<T extends object>(share: number, make: () => T): T | object {
-    return this.chance(share) ? make() : {};
-  }
-}
 
 /** @returns the same piece for the same seed */
 export function randomPiece(seed: number): Piece {

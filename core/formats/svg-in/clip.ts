@@ -1,0 +1,153 @@
+/**
+ * Clipping: of what is drawn only that shows which lies within the clip (CSS Masking 1, W3C Candidate Recommendation 2021, chapter 5;
+ * SVG 2, section 3.5 for viewports).
+ */
+import {
+  type FlatPath,
+  flattenPath,
+  insideTest,
+  intersection,
+  type Matrix,
+  multiply,
+  normalise,
+  offset,
+  type Region,
+  type Ring,
+  regionArea,
+  regionBox,
+  union,
+} from "../../geometry";
+import { outlineOf, SHAPES } from "./shapes";
+import type { Styles } from "./style";
+import { type Attributes, type SvgTree, targetOf } from "./tree";
+import { moveOf, type Size, transformOf } from "./view";
+
+/** Where an element is drawn, and what cuts it off. */
+export interface Place {
+  /** User units to mm. */
+  matrix: Matrix;
+  /** What percentages are of, in user units. */
+  viewport: Size;
+}
+
+/** Less than this is not cut off, mm²: places are rounded. */
+const NOTHING = 1e-4;
+/** Lines on the edge of a clip show, mm. */
+const EDGE = 0.01;
+/** A clip may be as large as this, mm: it is often drawn far around everything. */
+const REACH = 1e6;
+/** Curves of a clip are followed so closely, mm. */
+const FINE = 0.0005;
+const NOT_APPLIED = "clip-path: one of the clips cannot be read, and what it hides is read too";
+
+/** The clips of one file. */
+export class Clips {
+  private readonly known = new Map<string, Region | null>();
+
+  /** @param say takes sentences about what cannot be read */
+  constructor(
+    private readonly tree: SvgTree,
+    private readonly styles: Styles,
+    private readonly say: (note: string) => void,
+  ) {}
+
+  /**
+   * What an element's `clip-path` leaves of everything, mm, y downwards.
+   *
+   * @param box the element's own box in user units, where it is a shape
+   * @returns `null` where nothing is cut off
+   */
+  of(style: Attributes, place: Place, box: () => Ring | null, within: readonly string[] = []): Region | null {
+    const said = style["clip-path"]?.trim();
+    if (!said || said === "none") return null;
+    const id = /^url\(\s*["']?#([^"')]+?)["']?\s*\)/.exec(said)?.[1];
+    const clip = id === undefined ? undefined : this.tree.byId.get(id);
+    if (!id || clip?.name.toLowerCase() !== "clippath" || within.includes(id)) {
+      this.say(NOT_APPLIED);
+      return null;
+    }
+    let { matrix } = place;
+    if (clip.attribs.clipPathUnits?.trim() === "objectBoundingBox") {
+      const own = regionBox([box() ?? new Float64Array()]);
+      if (!own) {
+        this.say(NOT_APPLIED);
+        return null;
+      }
+      matrix = multiply(matrix, [own.maxX - own.minX, 0, 0, own.maxY - own.minY, own.minX, own.minY]);
+    }
+    const key = `${id} ${matrix.join(" ")}`;
+    let region = this.known.get(key);
+    if (region === undefined) {
+      region = this.make(id, { ...place, matrix }, [...within, id]);
+      this.known.set(key, region);
+    }
+    return region;
+  }
+
+  private make(id: string, place: Place, within: readonly string[]): Region | null {
+    const clip = this.tree.byId.get(id)!;
+    const style = this.styles.of(clip);
+    const inner = this.placed(style, place);
+    const parts: Region[] = [];
+    for (const child of clip.childNodes) {
+      const part = this.part(child as SvgTree["root"], { ...inner, rule: style["clip-rule"] }, within);
+      if (part) parts.push(part);
+    }
+    const region = union(parts);
+    const outer = this.of(style, inner, () => null, within);
+    return outer ? intersection(region, outer) : region;
+  }
+
+  private part(element: SvgTree["root"], place: Place & { rule: string | undefined }, within: readonly string[]): Region | null {
+    const style = this.styles.of(element);
+    const name = element.name.toLowerCase();
+    if (style.display === "none" || style.visibility === "hidden") return null;
+    const inner = { ...this.placed(style, place), rule: style["clip-rule"] ?? place.rule };
+    let region: Region | null = null;
+    if (name === "use") {
+      const target = this.tree.byId.get(targetOf(element.attribs) ?? "");
+      const matrix = multiply(inner.matrix, moveOf(style, inner.viewport));
+      if (target && SHAPES.has(target.name.toLowerCase())) region = this.part(target, { ...inner, matrix }, within);
+    } else if (SHAPES.has(name)) {
+      const rings = flattenPath(outlineOf(name, { style, ...inner, place: `<${name}> in a clip`, reach: REACH }), FINE).map(
+        ({ ring }) => ring,
+      );
+      region = normalise(rings, inner.rule?.trim() === "evenodd" ? "evenodd" : "nonzero");
+    } else if (name === "text") {
+      this.say(NOT_APPLIED);
+    }
+    const outer = region && this.of(style, inner, () => null, within);
+    return region && outer ? intersection(region, outer) : region;
+  }
+
+  private placed(style: Attributes, { matrix, viewport }: Place): Place {
+    const own = transformOf(style, viewport, "<clipPath>");
+    return { matrix: own ? multiply(matrix, own) : matrix, viewport };
+  }
+}
+
+/** What shows of a shape; the same one where all of it does. */
+export type Shown = { what: "all" | "nothing" | "cut line" } | { what: "part"; subpaths: FlatPath[] };
+
+/** @param rule by which the shape is filled; `null` where it is only drawn as a line */
+export function shownOf(subpaths: readonly FlatPath[], rule: "nonzero" | "evenodd" | null, clips: readonly Region[]): Shown {
+  const rings = subpaths.map(({ ring }) => ring);
+  if (rule === null) return shownLine(rings, clips);
+  const whole = normalise(rings, rule);
+  const shown = clips.reduce((left, clip) => intersection(left, clip), whole);
+  if (regionArea(shown) < NOTHING) return { what: "nothing" };
+  if (regionArea(whole) - regionArea(shown) < NOTHING) return { what: "all" };
+  return { what: "part", subpaths: shown.map((ring) => ({ ring, closed: true })) };
+}
+
+function shownLine(rings: readonly Ring[], clips: readonly Region[]): Shown {
+  const tests = clips.map((clip) => insideTest(offset(clip, EDGE)));
+  let [inside, outside] = [0, 0];
+  for (const ring of rings) {
+    for (let i = 0; i < ring.length; i += 2) {
+      if (tests.every((test) => test(ring[i]!, ring[i + 1]!))) inside++;
+      else outside++;
+    }
+  }
+  return { what: outside === 0 ? "all" : inside === 0 ? "nothing" : "cut line" };
+}

@@ -7,7 +7,7 @@
  * Exit code 0 holds, 1 weak or falls, 2 unusable input.
  */
 import { parseArgs } from "node:util";
-import { checkDrawing, type Examination, examine, examineSolids, solidsFromShapes } from "@mend-joint/core";
+import { asSeen, checkDrawing, type Examination, examine, examineSolids, solidsFromShapes } from "@mend-joint/core";
 import { PROFILES } from "@mend-joint/core/cut";
 import type { Finding } from "@mend-joint/core/judge";
 import {
@@ -115,7 +115,7 @@ interface Checked {
 
 async function checkSvg(text: string, request: Request, { say }: Terminal): Promise<Checked> {
   const { readSvg } = await import("@mend-joint/core/svg-in");
-  const { shapes, notes } = readSvg(text);
+  const { shapes, notes } = asSeen(readSvg(text));
   if (shapes.length === 0) throw new UsageError("The SVG has no shapes that could be cut" + (notes[0] ? ` (${notes[0]})` : ""));
   for (const id of request.holders) {
     if (!shapes.some((shape) => shape.id === id)) {

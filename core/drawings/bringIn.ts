@@ -23,6 +23,7 @@ import {
 } from "../geometry";
 import { twinFinder } from "../machine";
 import { LIMITS } from "../piece";
+import { asSeen } from "./covers";
 
 /** One closed outline of a file, mm, y downwards. */
 export interface FoundOutline {
@@ -78,7 +79,8 @@ export class OpenLinesError extends DrawingError {
 }
 
 /** @throws OpenLinesError, DrawingError where there is no outline, or far too many */
-export function findOutlines(drawing: Drawing, { lineWidth }: BringInOptions = {}): FoundDrawing {
+export function findOutlines(given: Drawing, { lineWidth }: BringInOptions = {}): FoundDrawing {
+  const drawing = asSeen(given);
   const counts = { closed: 0, open: 0, "given width": 0, twins: 0, crumbs: 0 };
   const found: Omit<FoundOutline, "hole">[] = [];
   const twinOf = twinFinder<number>();

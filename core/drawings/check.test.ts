@@ -8,7 +8,7 @@ import { regionArea } from "../geometry";
 import { STOCKS } from "../piece";
 import { sentencesOf } from "../tests/sentences";
 import { describeMarks, describeRepair } from "../wording";
-import { checkDrawing } from ".";
+import { asSeen, checkDrawing } from ".";
 
 const MM = 'xmlns="http://www.w3.org/2000/svg" width="120mm" height="80mm" viewBox="0 0 120 80"';
 const check = (body: string) => checkDrawing(readSvg(`<svg ${MM}>${body}</svg>`), { stock: STOCKS[0]!, profile: PROFILES[0]! });
@@ -95,5 +95,42 @@ describe("nothing to cut", () => {
     expect(kinds(lines('<path d="M0 0L50 50"/>'))).toContain("open-outline");
     expect(sentencesOf(check("").examination)[0]).toMatch(/nothing to cut/);
     expect(sentencesOf(lines('<rect width="1" height="1"/>').examination).join()).toContain("unit of the file");
+  });
+});
+
+describe("white over what is filled", () => {
+  const holes = (body: string) => {
+    const { as, examination, notes } = check(body);
+    return { as, verdict: examination.verdict, area: examination.area, pieces: examination.pieces, notes: notes.length };
+  };
+  const disc = (r: number, colour: string) => `<circle cx="40" cy="40" r="${r}" fill="${colour}"/>`;
+
+  it("is a hole, and what lies in it falls out", () => {
+    const ring = holes(`${disc(20, "#123")}${disc(12, "white")}`);
+    expect(ring).toMatchObject({ as: "shapes", verdict: "holds", pieces: 1, notes: 1 });
+    expect(ring.area).toBeCloseTo(Math.PI * (400 - 144), 0);
+    expect(holes(`${disc(20, "black")}${disc(12, "#fefefe")}${disc(5, "black")}`)).toMatchObject({ verdict: "falls", pieces: 2 });
+  });
+
+  it("goes through all that lies below it, and no further than its own place in the order", () => {
+    const bars = '<rect width="60" height="20"/><rect x="20" width="60" height="20" fill="#800"/>';
+    const cover = '<rect x="30" y="5" width="20" height="10" fill="#fff"/>';
+    expect(holes(`${bars}${cover}`).area).toBeCloseTo(1600 - 200, 3);
+    expect(holes(`<rect width="60" height="20"/>${cover}<rect x="20" width="60" height="20"/>`).area).toBeCloseTo(1600, 3);
+    // Over an edge it is a notch.
+    expect(holes('<rect width="60" height="20"/><rect x="50" width="60" height="10" fill="white"/>').area).toBeCloseTo(1100, 3);
+  });
+
+  it("the ground of a page is no piece; where nothing has another colour, white is what is drawn", () => {
+    const page = '<rect width="120" height="80" fill="white"/>';
+    expect(holes(`${page}<rect width="60" height="20"/>`)).toMatchObject({ area: 1200, notes: 0 });
+    expect(holes(disc(20, "white")).area).toBeCloseTo(Math.PI * 400, 0);
+    expect(() => holes(`${page}<rect width="60" height="20"/>${page}`)).not.toThrow();
+  });
+
+  it("keeps the curves of both where it lies wholly within", () => {
+    const { shapes } = asSeen(readSvg(`<svg ${MM}>${disc(20, "black")}${disc(12, "white")}</svg>`));
+    expect(shapes).toHaveLength(1);
+    expect(shapes[0]!.commands!.filter(({ type }) => type === "C").length).toBeGreaterThan(8);
   });
 });

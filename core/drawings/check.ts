@@ -8,6 +8,7 @@ import { islandsOf, normalise, type Point, type Region, type Ring, regionArea, r
 import type { Finding } from "../judge";
 import { twinFinder } from "../machine";
 import { type Stock, smallestHole } from "../piece";
+import { asSeen } from "./covers";
 import { solidsFromShapes } from "./outlines";
 
 export interface CheckedDrawing {
@@ -43,7 +44,8 @@ export interface CheckOptions {
   onProgress?: (stage: string) => void;
 }
 
-export function checkDrawing(drawing: Drawing, { stock, profile, onProgress }: CheckOptions): CheckedDrawing {
+export function checkDrawing(given: Drawing, { stock, profile, onProgress }: CheckOptions): CheckedDrawing {
+  const drawing = asSeen(given);
   // Beside hairlines in the colour of cutting, what is filled is engraved.
   const hairlines = drawing.shapes.some(({ fill, stroke }) => fill === null && stroke === profile.lines.cut.colour);
   const engraved = ({ fill, stroke }: DrawnShape) =>

@@ -3,5 +3,6 @@
  */
 export * from "./bringIn";
 export * from "./check";
+export { asSeen } from "./covers";
 export { outlineOf } from "./kept";
 export * from "./outlines";

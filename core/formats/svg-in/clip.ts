@@ -3,17 +3,13 @@
  * SVG 2, section 3.5 for viewports).
  */
 import {
-  type FlatPath,
   flattenPath,
-  insideTest,
   intersection,
   type Matrix,
   multiply,
   normalise,
-  offset,
   type Region,
   type Ring,
-  regionArea,
   regionBox,
   union,
 } from "../../geometry";
@@ -30,10 +26,6 @@ export interface Place {
   viewport: Size;
 }
 
-/** Less than this is not cut off, mm²: places are rounded. */
-const NOTHING = 1e-4;
-/** Lines on the edge of a clip show, mm. */
-const EDGE = 0.01;
 /** A clip may be as large as this, mm: it is often drawn far around everything. */
 const REACH = 1e6;
 /** Curves of a clip are followed so closely, mm. */
@@ -124,30 +116,4 @@ export class Clips {
     const own = transformOf(style, viewport, "<clipPath>");
     return { matrix: own ? multiply(matrix, own) : matrix, viewport };
   }
-}
-
-/** What shows of a shape; the same one where all of it does. */
-export type Shown = { what: "all" | "nothing" | "cut line" } | { what: "part"; subpaths: FlatPath[] };
-
-/** @param rule by which the shape is filled; `null` where it is only drawn as a line */
-export function shownOf(subpaths: readonly FlatPath[], rule: "nonzero" | "evenodd" | null, clips: readonly Region[]): Shown {
-  const rings = subpaths.map(({ ring }) => ring);
-  if (rule === null) return shownLine(rings, clips);
-  const whole = normalise(rings, rule);
-  const shown = clips.reduce((left, clip) => intersection(left, clip), whole);
-  if (regionArea(shown) < NOTHING) return { what: "nothing" };
-  if (regionArea(whole) - regionArea(shown) < NOTHING) return { what: "all" };
-  return { what: "part", subpaths: shown.map((ring) => ({ ring, closed: true })) };
-}
-
-function shownLine(rings: readonly Ring[], clips: readonly Region[]): Shown {
-  const tests = clips.map((clip) => insideTest(offset(clip, EDGE)));
-  let [inside, outside] = [0, 0];
-  for (const ring of rings) {
-    for (let i = 0; i < ring.length; i += 2) {
-      if (tests.every((test) => test(ring[i]!, ring[i + 1]!))) inside++;
-      else outside++;
-    }
-  }
-  return { what: outside === 0 ? "all" : inside === 0 ? "nothing" : "cut line" };
 }

@@ -6,8 +6,9 @@
 import type { Element } from "domhandler";
 import { type FillRuleName, flattenPath, type Matrix, multiply, type Region, type Ring } from "../../geometry";
 import { colourOf, type Drawing, namer } from "../drawing";
+import { CUT_LINE, shownOf } from "../shown";
 import { SOURCE_ID } from "../svg-out";
-import { Clips, type Place, shownOf } from "./clip";
+import { Clips, type Place } from "./clip";
 import { SVG_LIMITS, SvgError } from "./limits";
 import { outlineOf, SHAPES } from "./shapes";
 import { Styles } from "./style";
@@ -169,7 +170,7 @@ class Reader {
     if (shown.what === "nothing") return;
     if (shown.what === "part") this.drawing.shapes.push({ ...drawn, subpaths: shown.subpaths, fillRule: "nonzero" });
     else this.drawing.shapes.push({ ...drawn, subpaths, commands });
-    if (shown.what === "cut line") this.unread.add("clip-path: lines that a clip cuts off are read whole");
+    if (shown.what === "cut line") this.unread.add(CUT_LINE);
   }
 
   private copy(style: Attributes, frame: Frame): void {

@@ -134,7 +134,7 @@ describe("clips", () => {
   it("lines that are cut off are read whole, and that is said", () => {
     const { shapes, notes } = read(`${clip}<rect x="5" width="20" height="8" fill="none" stroke="red" clip-path="url(#c)"/>`);
     expect(shapes).toHaveLength(1);
-    expect(notes).toEqual(["clip-path: lines that a clip cuts off are read whole"]);
+    expect(notes).toEqual(["Lines that a clip cuts off are read whole"]);
   });
 
   it("one that clips itself ends", () => {

@@ -70,7 +70,7 @@ doc.saveas(sys.argv[1])
     expect(area("edge")).toBeCloseTo(200 + (Math.PI * 25) / 2, 1);
     // The four cubics of a circle enclose 0.03 % more than the circle itself.
     expect(Math.abs(area("spline") - Math.PI * 36) / (Math.PI * 36)).toBeLessThan(0.001);
-    const block = of("0")[0]!;
+    const block = of("block")[0]!;
     expect(Math.abs(areaOf(block))).toBeCloseTo(8 * 6, 6);
     // Turned by 90°, its width of 8 becomes its height; y runs downwards here.
     const box = regionBox(block.subpaths.map(({ ring }) => ring))!;

@@ -104,3 +104,14 @@ it("examines outlines of 100,000 corners, and tells on the error stream how far 
   expect(JSON.parse(stdout).parts).toHaveLength(10);
   expect(stderr).toContain("measure …");
 }, 60_000);
+
+it("takes white over a filled shape as a hole, and asks whether shapes that are only drawn as lines are to be cut", async () => {
+  const ring = '<circle cx="10" cy="10" r="9"/><circle cx="10" cy="10" r="6" fill="white"/>';
+  expect((await check(file("ring.svg", drawing(ring)))).status).toBe(0);
+  const island = await check(file("island.svg", drawing(`${ring}<circle id="dot" cx="10" cy="10" r="3"/>`)));
+  expect(island.status).toBe(1);
+  expect(island.stdout).toMatch(/Dot is not joined[\s\S]*Note: White that is painted over a filled shape is taken as a hole/);
+  const lines = file("lines.svg", drawing(`<g fill="none" stroke="red">${DISCS}</g>`));
+  expect((await check(lines)).stdout).toContain("say --lines");
+  expect((await check(lines, "--lines")).stdout).not.toContain("say --lines");
+});

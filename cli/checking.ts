@@ -34,6 +34,10 @@ const USAGE =
 /** Drawings with more corners take seconds; then each stage is told on the error stream. */
 const MANY_CORNERS = 30_000;
 
+/** Of an SVG whose shapes were taken as parts all the same. */
+const ALL_LINES =
+  "No shape is filled, and each was taken as a part that joins what it lies over; if these are lines to be cut, say --lines";
+
 interface Request {
   file: string;
   minWidth?: number;
@@ -136,7 +140,8 @@ async function checkSvg(text: string, request: Request, { say }: Terminal): Prom
     onProgress: corners > MANY_CORNERS ? (stage: string) => say(`${stage} …`) : undefined,
   };
   const examination = examineSolids(solids, stock.leastWidth + stock.kerf, options);
-  return { examination, stock, lost: stock.kerf, flipY: true, notes };
+  const asLines = shapes.every(({ fill }) => fill === null) ? [ALL_LINES] : [];
+  return { examination, stock, lost: stock.kerf, flipY: true, notes: [...notes, ...asLines] };
 }
 
 /** A least width that was asked for is that of the drawing: what the cut takes is in it. */
@@ -214,7 +219,7 @@ function linesOf({ examination, stock, lost, notes }: Checked): string[] {
     verdictSentence(examination.verdict, examination.findings, thinnestPlace(examination), labels, stock, "mm", lost),
     ...examination.findings.map((finding) => `- ${describeFinding(finding, labels, "mm")}`),
     ...examination.solids.map(({ id }, i) => `  ${id.padEnd(16)} ${holdOf(i)}`),
-    ...notes.map((note) => `Not read: ${note}`),
+    ...notes.map((note) => `Note: ${note}`),
   ];
 }
 

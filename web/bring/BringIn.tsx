@@ -253,7 +253,7 @@ function Opened({ file, piece, again }: { file: File; piece: Piece; again: Drawi
             <li>{describeLeftOut(found.traced.left)}</li>
           )}
           {found?.notes.map((note) => (
-            <li key={note}>Not read: {note}.</li>
+            <li key={note}>{note}.</li>
           ))}
           {picture?.dpi && own !== null && width === null && !again && (
             <li>

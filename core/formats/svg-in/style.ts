@@ -3,7 +3,8 @@
  * W3C Candidate Recommendation 2022; SVG 2, chapter 6 "Styling").
  */
 import { compile, is } from "css-select";
-import * as csstree from "css-tree";
+import type * as csstree from "css-tree";
+import parseCss from "css-tree/parser";
 import { parse as parseSelectors, type Selector, SelectorType } from "css-what";
 import type { Element } from "domhandler";
 import { SVG_LIMITS, SvgError } from "./limits";
@@ -64,7 +65,7 @@ function rulesOf(sheet: string): Rule[] {
       if (node.type === "Rule") rules.push(...ruleOf(textOf(node.prelude), declarationsOf(node.block.children)));
     });
   };
-  const parsed = csstree.parse(sheet, { parseValue: false, parseRulePrelude: false, parseAtrulePrelude: false });
+  const parsed = parseCss(sheet, { parseValue: false, parseRulePrelude: false, parseAtrulePrelude: false });
   if (parsed.type === "StyleSheet") visit(parsed.children);
   return rules;
 }
@@ -95,7 +96,7 @@ function specificityOf(selector: readonly Selector[]): number {
 }
 
 function declarationsIn(text: string): Declaration[] {
-  const parsed = csstree.parse(text, { context: "declarationList", parseValue: false });
+  const parsed = parseCss(text, { context: "declarationList", parseValue: false });
   return parsed.type === "DeclarationList" ? declarationsOf(parsed.children) : [];
 }
 

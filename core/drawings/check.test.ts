@@ -132,5 +132,9 @@ describe("white over what is filled", () => {
     const { shapes } = asSeen(readSvg(`<svg ${MM}>${disc(20, "black")}${disc(12, "white")}</svg>`));
     expect(shapes).toHaveLength(1);
     expect(shapes[0]!.commands!.filter(({ type }) => type === "C").length).toBeGreaterThan(8);
+    // Along an edge it is no hole but a notch.
+    const plate = '<rect width="60" height="20"/><rect x="20" width="10" height="10" fill="white"/>';
+    const [notched] = asSeen(readSvg(`<svg ${MM}>${plate}</svg>`)).shapes;
+    expect(notched!.subpaths).toHaveLength(1);
   });
 });

@@ -67,7 +67,9 @@ function holed(below: Painted, cover: Painted): DrawnShape {
     "evenodd",
   );
   const area = regionArea(intersection(together, left));
-  const same = regionArea(together) - area < NOTHING && regionArea(left) - area < NOTHING;
+  // Where the cover runs over the edge or along it, that edge is gone.
+  const within = left.length === below.region.length + cover.region.length;
+  const same = within && regionArea(together) - area < NOTHING && regionArea(left) - area < NOTHING;
   const { commands, ...shape } = below.shape;
   if (!same) return { ...shape, subpaths: left.map((ring) => ({ ring, closed: true })), fillRule: "nonzero" };
   return {

@@ -128,6 +128,11 @@ describe("white over what is filled", () => {
     expect(() => holes(`${page}<rect width="60" height="20"/>${page}`)).not.toThrow();
   });
 
+  it("white with a line around it is that line: what lies in a hole falls out", () => {
+    const outlines = [20, 12, 5].map((r) => `<circle cx="40" cy="40" r="${r}" fill="white" stroke="red"/>`).join("");
+    expect(holes(outlines)).toMatchObject({ as: "lines", verdict: "falls", pieces: 2 });
+  });
+
   it("keeps the curves of both where it lies wholly within", () => {
     const { shapes } = asSeen(readSvg(`<svg ${MM}>${disc(20, "black")}${disc(12, "white")}</svg>`));
     expect(shapes).toHaveLength(1);

@@ -20,10 +20,16 @@ interface Painted {
 
 /**
  * The drawing as it is seen on white: what is painted white takes away from what was filled before it, and is no shape itself. Where
- * nothing has another colour, white is what is drawn.
+ * nothing has another colour, white with a line around it is that line, and white without one is what is drawn.
  */
 export function asSeen(drawing: Drawing): Drawing {
-  if (!drawing.shapes.some(isWhite) || !drawing.shapes.some(({ fill }) => fill !== null && !isWhite({ fill }))) return drawing;
+  if (!drawing.shapes.some(isWhite)) return drawing;
+  if (drawing.shapes.some(({ fill }) => fill !== null && !isWhite({ fill }))) return withoutCovers(drawing);
+  const shapes = drawing.shapes.map((shape) => (isWhite(shape) && shape.stroke !== null ? { ...shape, fill: null } : shape));
+  return { ...drawing, shapes };
+}
+
+function withoutCovers(drawing: Drawing): Drawing {
   const seen: Painted[] = [];
   let holes = 0;
   for (const shape of drawing.shapes) {

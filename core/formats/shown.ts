@@ -4,10 +4,13 @@
 import {
   type FillRuleName,
   type FlatPath,
+  flattenPath,
   insideTest,
   intersection,
   normalise,
   offset,
+  type PathCommand,
+  type Point,
   type Region,
   type Ring,
   regionArea,
@@ -18,6 +21,27 @@ import {
 const NOTHING = 1e-4;
 /** Lines on the edge of a clip show, mm. */
 const EDGE = 0.01;
+
+/** Curves of a clip are followed so closely, mm. */
+const FINE = 0.0005;
+/** Clips are often drawn far around everything: they end here, mm. */
+const FAR = 1e6;
+
+const near = (mm: number) => Math.min(FAR, Math.max(-FAR, mm || 0));
+
+/** What lies within a clipping path, mm. */
+export function clipOf(commands: readonly PathCommand[], rule: FillRuleName): Region {
+  const within = commands.map((command) => {
+    const places = Object.entries(command).map(([key, value]) => [key, typeof value === "number" ? near(value) : value]);
+    return Object.fromEntries(places) as PathCommand;
+  });
+  const rings = flattenPath(within, FINE).map(({ ring }) => ring);
+  return normalise(rings, rule);
+}
+
+/** A clip with straight sides, by its corners. */
+export const clipBetween = (corners: readonly Point[]): Region =>
+  normalise([Float64Array.from(corners.flatMap(({ x, y }) => [near(x), near(y)]))]);
 
 /** For the drawing's notes. */
 export const CUT_LINE = "Lines that a clip cuts off are read whole";

@@ -17,21 +17,12 @@ import {
   PDFStream,
 } from "@cantoo/pdf-lib";
 import { ClearError } from "../../errors";
-import {
-  flattenPath,
-  type Matrix,
-  multiply,
-  normalise,
-  type PathCommand,
-  REACH,
-  type Region,
-  transformPoint,
-} from "../../geometry";
+import { flattenPath, type Matrix, multiply, type PathCommand, REACH, type Region, transformPoint } from "../../geometry";
 import { type Drawing, DrawingError, type DrawnShape, MOST_BYTES, namer } from "../drawing";
-import { CUT_LINE, shownOf } from "../shown";
+import { CUT_LINE, clipBetween, shownOf } from "../shown";
 import { byCount, type Colour, coloursOf } from "./colours";
 import { Layers } from "./layers";
-import { drawStream, FINE, FIRST_STATE, type Layer, type Painting, type State } from "./pen";
+import { drawStream, FIRST_STATE, type Layer, type Painting, type State } from "./pen";
 import type { Operand } from "./tokens";
 
 /** Unpacked, the drawing operators of a file may have so many bytes. */
@@ -39,6 +30,8 @@ const MOST_CONTENT = 200_000_000;
 const MOST_SHAPES = 50_000;
 const DAMAGED = "The PDF is damaged or cut off. Save it again from the program it came from.";
 const DEEPEST_FORM = 12;
+/** Curves are followed so closely, mm. */
+const FINE = 0.0005;
 
 /** @throws DrawingError */
 export async function readPdf(bytes: Uint8Array): Promise<Drawing> {
@@ -233,15 +226,15 @@ function turned(degrees: number, width: number, height: number): Matrix {
 }
 
 /** A box between two corners, mm. */
-function boxIn(matrix: Matrix, [x0, y0, x1, y1]: readonly number[]): Region {
-  const corners = [
-    [x0, y0],
-    [x1, y0],
-    [x1, y1],
-    [x0, y1],
-  ].map(([x, y]) => transformPoint(matrix, { x: x!, y: y! }));
-  return normalise([Float64Array.from(corners.flatMap(({ x, y }) => [x, y]))]);
-}
+const boxIn = (matrix: Matrix, [x0, y0, x1, y1]: readonly number[]): Region =>
+  clipBetween(
+    [
+      { x: x0!, y: y0! },
+      { x: x1!, y: y0! },
+      { x: x1!, y: y1! },
+      { x: x0!, y: y1! },
+    ].map((corner) => transformPoint(matrix, corner)),
+  );
 
 /** The largest coordinate of a command, without its sign. */
 function farthest(command: PathCommand): number {

@@ -1,17 +1,9 @@
 /**
  * What the operators of a page draw (ISO 32000-1, 8.4 "Graphics State" and 8.5 "Path Construction and Painting").
  */
-import {
-  flattenPath,
-  type Matrix,
-  multiply,
-  normalise,
-  type PathCommand,
-  type Point,
-  type Region,
-  transformPoint,
-} from "../../geometry";
+import { type Matrix, multiply, type PathCommand, type Point, type Region, transformPoint } from "../../geometry";
 import { DrawingError, type DrawnShape } from "../drawing";
+import { clipOf } from "../shown";
 import { blackIn, byCount, type Colour } from "./colours";
 import { type Operand, Operator, tokens } from "./tokens";
 
@@ -45,11 +37,6 @@ export const FIRST_STATE: Omit<State, "matrix"> = {
   dashed: false,
   clips: [],
 };
-
-/** Curves are followed so closely, mm. */
-export const FINE = 0.0005;
-/** Clips that go farther than this cut nothing off, mm. */
-const FAR = 1e6;
 
 /** How a path is painted. */
 export interface Painting {
@@ -159,9 +146,7 @@ class Pen {
   }
 
   private clip(rule: Painting["rule"]): void {
-    const rings = flattenPath(this.path, FINE).map(({ ring }) => ring);
-    if (rings.some((ring) => ring.some((mm) => !(Math.abs(mm) < FAR)))) return;
-    this.set({ clips: [...this.state.clips, normalise(rings, rule)] });
+    this.set({ clips: [...this.state.clips, clipOf(this.path, rule)] });
   }
 
   /** Whether no layer that is switched off lies around it. */

@@ -2,17 +2,8 @@
  * Clipping: of what is drawn only that shows which lies within the clip (CSS Masking 1, W3C Candidate Recommendation 2021, chapter 5;
  * SVG 2, section 3.5 for viewports).
  */
-import {
-  flattenPath,
-  intersection,
-  type Matrix,
-  multiply,
-  normalise,
-  type Region,
-  type Ring,
-  regionBox,
-  union,
-} from "../../geometry";
+import { intersection, type Matrix, multiply, type Region, type Ring, regionBox, union } from "../../geometry";
+import { clipOf } from "../shown";
 import { outlineOf, SHAPES } from "./shapes";
 import type { Styles } from "./style";
 import { type Attributes, type SvgTree, targetOf } from "./tree";
@@ -26,10 +17,6 @@ export interface Place {
   viewport: Size;
 }
 
-/** A clip may be as large as this, mm: it is often drawn far around everything. */
-const REACH = 1e6;
-/** Curves of a clip are followed so closely, mm. */
-const FINE = 0.0005;
 const NOT_APPLIED = "clip-path: one of the clips cannot be read, and what it hides is read too";
 
 /** The clips of one file. */
@@ -101,10 +88,8 @@ export class Clips {
       const matrix = multiply(inner.matrix, moveOf(style, inner.viewport));
       if (target && SHAPES.has(target.name.toLowerCase())) region = this.part(target, { ...inner, matrix }, within);
     } else if (SHAPES.has(name)) {
-      const rings = flattenPath(outlineOf(name, { style, ...inner, place: `<${name}> in a clip`, reach: REACH }), FINE).map(
-        ({ ring }) => ring,
-      );
-      region = normalise(rings, inner.rule?.trim() === "evenodd" ? "evenodd" : "nonzero");
+      const commands = outlineOf(name, { style, ...inner, place: `<${name}> in a clip`, reach: Number.MAX_VALUE });
+      region = clipOf(commands, inner.rule?.trim() === "evenodd" ? "evenodd" : "nonzero");
     } else if (name === "text") {
       this.say(NOT_APPLIED);
     }

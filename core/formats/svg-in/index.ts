@@ -4,9 +4,18 @@
  * name theirs).
  */
 import type { Element } from "domhandler";
-import { type FillRuleName, flattenPath, type Matrix, multiply, type Region, type Ring } from "../../geometry";
+import {
+  type FillRuleName,
+  flattenPath,
+  type Matrix,
+  multiply,
+  type Point,
+  type Region,
+  type Ring,
+  transformPoint,
+} from "../../geometry";
 import { colourOf, type Drawing, namer } from "../drawing";
-import { CUT_LINE, shownOf } from "../shown";
+import { CUT_LINE, clipBetween, shownOf } from "../shown";
 import { SOURCE_ID } from "../svg-out";
 import { Clips, type Place } from "./clip";
 import { SVG_LIMITS, SvgError } from "./limits";
@@ -274,16 +283,18 @@ function viewportWithin(frame: Frame, style: Attributes): Frame {
     ...frame,
     matrix: viewBox ? multiply(moved, viewBoxMatrix(viewBox, size, style.preserveAspectRatio)) : moved,
     viewport: viewBox ? { width: viewBox[2]!, height: viewBox[3]! } : size,
-    clips: shows ? [...frame.clips, [boxIn(moved, size)]] : frame.clips,
+    clips: shows ? [...frame.clips, clipBetween(cornersOf(moved, size))] : frame.clips,
   };
 }
 
-/** A box from the origin of a place, mm. */
-function boxIn([a, b, c, d, e, f]: Matrix, { width, height }: Size): Ring {
-  const at = (x: number, y: number) => [a * x + c * y + e, b * x + d * y + f];
-  const ring = [at(0, 0), at(width, 0), at(width, height), at(0, height)];
-  return Float64Array.from(a * d - b * c < 0 ? ring.reverse().flat() : ring.flat());
-}
+/** Corners of a box from the origin of a place, mm. */
+const cornersOf = (matrix: Matrix, { width, height }: Size): Point[] =>
+  [
+    { x: 0, y: 0 },
+    { x: width, y: 0 },
+    { x: width, y: height },
+    { x: 0, y: height },
+  ].map((corner) => transformPoint(matrix, corner));
 
 /** So much smaller a shape is while its own box is looked for: user units can be far more than can be measured in mm. */
 const SMALL = 1e-4;

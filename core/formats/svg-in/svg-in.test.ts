@@ -137,6 +137,12 @@ describe("clips", () => {
     expect(notes).toEqual(["Lines that a clip cuts off are read whole"]);
   });
 
+  it("what reaches farther than can be measured cuts nothing off", () => {
+    const far = '<clipPath id="f"><circle r="1e300"/><rect x="-1e9" y="-1e9" width="2e9" height="2e9"/></clipPath>';
+    expect(areas(`${far}<rect width="5" height="5" clip-path="url(#f)"/>`)[0]).toBeCloseTo(25, 3);
+    expect(areas('<svg width="1e30" height="1e30"><rect width="5" height="5"/></svg>')[0]).toBeCloseTo(25, 3);
+  });
+
   it("one that clips itself ends", () => {
     const { notes } = read(
       '<clipPath id="c" clip-path="url(#c)"><rect width="9" height="9"/></clipPath><rect width="5" height="5" clip-path="url(#c)"/>',

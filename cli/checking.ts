@@ -7,7 +7,7 @@
  * Exit code 0 holds, 1 weak or falls, 2 unusable input.
  */
 import { parseArgs } from "node:util";
-import { asSeen, checkDrawing, type Examination, examine, examineSolids, solidsFromShapes } from "@mend-joint/core";
+import { asSeen, checkDrawing, type Examination, examine, examineSolids, notesOf, solidsFromShapes } from "@mend-joint/core";
 import { PROFILES } from "@mend-joint/core/cut";
 import type { Finding } from "@mend-joint/core/judge";
 import {
@@ -119,7 +119,9 @@ interface Checked {
 
 async function checkSvg(text: string, request: Request, { say }: Terminal): Promise<Checked> {
   const { readSvg } = await import("@mend-joint/core/svg-in");
-  const { shapes, notes } = asSeen(readSvg(text));
+  const drawing = asSeen(readSvg(text));
+  const { shapes } = drawing;
+  const notes = notesOf(drawing);
   if (shapes.length === 0) throw new UsageError("The SVG has no shapes that could be cut" + (notes[0] ? ` (${notes[0]})` : ""));
   for (const id of request.holders) {
     if (!shapes.some((shape) => shape.id === id)) {

@@ -35,6 +35,22 @@ const WHEEL = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="120
 
 const svgFile = (text: string, name = "slip.svg") => ({ name, mimeType: "image/svg+xml", buffer: Buffer.from(text) });
 
+test("lines that are drawn broad come in as outlines, or as wide as they are drawn", async ({ page }) => {
+  await openTopper(page, "Buoy");
+  await openSheet(page);
+  const buoy =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><circle cx="30" cy="30" r="20" fill="none" stroke="navy" stroke-width="6"/></svg>';
+  await sheet(page).getByLabel("Choose a file").setInputFiles(svgFile(buoy, "buoy.svg"));
+  const how = sheet(page).getByRole("radiogroup", { name: "Lines, drawn up to 6.0 mm wide" });
+  await expect(how.getByRole("radio", { name: "As outlines" })).toBeChecked();
+  await expect(sheet(page).getByText("It has the file’s own size, 40.0 mm wide.")).toBeVisible();
+  await how.getByRole("radio", { name: "As wide as drawn" }).click();
+  await expect(sheet(page).getByText("Outlines taken: 2 of 2")).toBeVisible();
+  await expect(sheet(page).getByText("It has the file’s own size, 46.0 mm wide.")).toBeVisible();
+  expect(await faults(page)).toEqual([]);
+  await sheet(page).getByRole("button", { name: "Cancel" }).click();
+});
+
 test("a drawing: outlines are chosen by hand and by keyboard, sized, put behind the word, taken back", async ({ page }) => {
   await openTopper(page, "Slip");
   await expect(verdict(page)).toContainText("fall off");

@@ -23,6 +23,7 @@ import {
 } from "../geometry";
 import { twinFinder } from "../machine";
 import { LIMITS } from "../piece";
+import { asBroadAsDrawn } from "./broad";
 import { asSeen } from "./covers";
 
 /** One closed outline of a file, mm, y downwards. */
@@ -59,6 +60,8 @@ export interface FoundDrawing {
 export interface BringInOptions {
   /** Open lines get this width, mm; left out, they are left out. */
   lineWidth?: number | undefined;
+  /** Broad lines are taken as broad as they are drawn; left out, as the outlines that they follow. */
+  broad?: boolean | undefined;
 }
 
 /** Ends farther apart than this are not closed by themselves, mm. */
@@ -79,8 +82,8 @@ export class OpenLinesError extends DrawingError {
 }
 
 /** @throws OpenLinesError, DrawingError where there is no outline, or far too many */
-export function findOutlines(given: Drawing, { lineWidth }: BringInOptions = {}): FoundDrawing {
-  const drawing = asSeen(given);
+export function findOutlines(given: Drawing, { lineWidth, broad }: BringInOptions = {}): FoundDrawing {
+  const drawing = asSeen(broad ? asBroadAsDrawn(given) : given);
   const counts = { closed: 0, open: 0, "given width": 0, twins: 0, crumbs: 0 };
   const found: Omit<FoundOutline, "hole">[] = [];
   const twinOf = twinFinder<number>();

@@ -98,6 +98,13 @@ describe("nothing to cut", () => {
   });
 });
 
+it("that lines are drawn broad is said", () => {
+  const ring = (width: number) =>
+    check(`<circle cx="40" cy="40" r="20" fill="none" stroke="red" stroke-width="${width}"/>`).notes;
+  expect(ring(4)).toEqual(["Lines that are drawn broad are read as the outlines that they follow, without their width"]);
+  expect(ring(0.2)).toEqual([]);
+});
+
 describe("white over what is filled", () => {
   const holes = (body: string) => {
     const { as, examination, notes } = check(body);

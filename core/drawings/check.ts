@@ -8,6 +8,7 @@ import { islandsOf, normalise, type Point, type Region, type Ring, regionArea, r
 import type { Finding } from "../judge";
 import { twinFinder } from "../machine";
 import { type Stock, smallestHole } from "../piece";
+import { broadestLine } from "./broad";
 import { asSeen } from "./covers";
 import { solidsFromShapes } from "./outlines";
 
@@ -71,7 +72,13 @@ export function checkDrawing(given: Drawing, { stock, profile, onProgress }: Che
   if (crumbs > 0) repairs.push({ what: "crumbs", count: crumbs });
   const rank = { falls: 0, weak: 1, holds: 2, note: 2 };
   examination.findings.sort((a, b) => rank[a.means] - rank[b.means]);
-  return { examination, as, repaired: kept.flatMap(({ region }) => region), repairs, marks, notes: drawing.notes };
+  return { examination, as, repaired: kept.flatMap(({ region }) => region), repairs, marks, notes: notesOf(drawing) };
+}
+
+/** What the reader said, and that broad lines are not measured as such. */
+export function notesOf(drawing: Drawing): string[] {
+  if (broadestLine(drawing) === null) return drawing.notes;
+  return [...drawing.notes, "Lines that are drawn broad are read as the outlines that they follow, without their width"];
 }
 
 function isMark({ stroke, fill, layer }: DrawnShape, { lines }: MachineProfile): boolean {

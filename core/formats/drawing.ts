@@ -4,7 +4,7 @@
 
 import { converter, parse } from "culori";
 import { ClearError } from "../errors";
-import type { FillRuleName, FlatPath, PathCommand } from "../geometry";
+import type { FillRuleName, FlatPath, Matrix, PathCommand, Pen, Region } from "../geometry";
 
 const toRgb = converter("rgb");
 
@@ -26,7 +26,23 @@ export interface DrawnShape {
   stroke: string | null;
   /** Width of its line, mm. */
   strokeWidth: number | null;
+  /** How its line is drawn; left out where that is not known, or nobody would see it. */
+  pen?: DrawnPen;
   layer: string | null;
+}
+
+export interface DrawnPen extends Pen {
+  /** By what the pen is stretched, with no change of area; left out where it is round. */
+  stretched?: Matrix;
+  /** Where something cuts off what is drawn: the lines before that, and what cuts. */
+  cut?: { lines: readonly FlatPath[]; clips: readonly Region[] };
+}
+
+/** The pen of a line in a place that may be stretched. @param matrix user units to mm */
+export function penIn(pen: Pen, [a, b, c, d]: Matrix): DrawnPen {
+  const scale = Math.sqrt(Math.abs(a * d - b * c));
+  const isRound = Math.hypot(a - d, b + c) < 1e-6 * scale || Math.hypot(a + d, b - c) < 1e-6 * scale;
+  return isRound || scale === 0 ? pen : { ...pen, stretched: [a / scale, b / scale, c / scale, d / scale, 0, 0] };
 }
 
 export interface Drawing {

@@ -7,6 +7,7 @@ import load from "clipper2-wasm/dist/es/clipper2z.js";
 import { OutlineError } from "../errors";
 import { GRID } from "./grid";
 import { losesOutline, type Operation } from "./lostOutline";
+import type { FlatPath } from "./path";
 import { type Region, type Ring, vertexCount } from "./ring";
 
 const clipper = await load();
@@ -242,4 +243,34 @@ export function strokeRegion(
   );
   paths.delete();
   return fromPaths(result, false).region;
+}
+
+/** How a pen draws: the ends of its lines, and their corners (SVG 2, section 13.5). */
+export interface Pen {
+  cap: "butt" | "round" | "square";
+  join: "miter" | "round" | "bevel";
+  /** Sharp corners reach out by so many half widths at most. */
+  miterLimit: number;
+}
+
+/** What a pen of a width covers, mm: everything of all lines together. Bevelled corners are drawn square, a little more than they are. */
+export function drawnRegion(
+  lines: readonly FlatPath[],
+  width: number,
+  { cap, join, miterLimit }: Pen,
+  tolerance = 0.0005,
+): Region {
+  const { Round, Butt, Square, Joined } = clipper.EndType;
+  const joins = { miter: clipper.JoinType.Miter, round: clipper.JoinType.Round, bevel: clipper.JoinType.Square };
+  const drawn = [true, false].map((closed) => {
+    const paths = toPaths(
+      lines.filter((line) => line.closed === closed).map(({ ring }) => ring),
+      false,
+    );
+    const end = closed ? Joined : { butt: Butt, round: Round, square: Square }[cap];
+    const result = clipper.InflatePathsD(paths, (width / 2) * GRID, joins[join], end, miterLimit, PRECISION, tolerance * GRID);
+    paths.delete();
+    return fromPaths(result, false).region;
+  });
+  return union(drawn);
 }

@@ -191,6 +191,12 @@ export function multiply(outer: Matrix, inner: Matrix): Matrix {
   return [a * A + c * B, b * A + d * B, a * C + c * D, b * C + d * D, a * E + c * F + e, b * E + d * F + f];
 }
 
+/** What takes a transform back. A transform that flattens everything has none, and comes to no numbers. */
+export function invert([a, b, c, d, e, f]: Matrix): Matrix {
+  const area = a * d - b * c;
+  return [d / area, -b / area, -c / area, a / area, (c * f - d * e) / area, (b * e - a * f) / area];
+}
+
 /** @param angle radians, counter-clockwise, about the origin */
 export function rotation(angle: number): Matrix {
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];

@@ -1,6 +1,7 @@
 /**
  * The boundary of a region as a chain of sampled edges, the raw material of the triangulation.
  */
+import Flatbush from "flatbush";
 import { alongSegment, GRID, type Point, PointTable, type Region, segmentDistance2, vertexCount } from "../geometry";
 
 export interface Boundary {
@@ -113,10 +114,11 @@ export const TOUCH = 1.5 / GRID;
  *
  * @param edges those that points may rest on
  */
-export function joinTouches(old: Boundary, edges: Iterable<number>): Boundary {
+export function joinTouches(old: Boundary, edges: ReadonlySet<number>): Boundary {
   const touching = new Map<number, { point: number; along: number }[]>();
+  const near = pointsNear(old, edges.size);
   for (const e of edges) {
-    const touches = touchesOf(old, e);
+    const touches = touchesOf(old, e, near(...boxOf(old, e)));
     if (touches.length > 0) touching.set(e, touches);
   }
   if (touching.size === 0) return old;
@@ -137,22 +139,54 @@ export function joinTouches(old: Boundary, edges: Iterable<number>): Boundary {
   return fresh;
 }
 
-/** Points that rest on an edge, in their order along it. */
-function touchesOf(b: Boundary, e: number): { point: number; along: number }[] {
+/** For fewer edges than this, looking at all points is quicker than an index of them. */
+const FEW_EDGES = 12;
+
+/**
+ * The points in a box, or more: all of them, where so few edges ask that an index does not pay.
+ *
+ * @param asking how many edges will ask
+ */
+export function pointsNear(
+  b: Boundary,
+  asking: number,
+): (minX: number, minY: number, maxX: number, maxY: number) => Iterable<number> {
+  if (asking < FEW_EDGES) return () => everyPoint(b);
+  const tree = new Flatbush(b.points);
+  for (let k = 0; k < b.points; k++) {
+    const [x, y] = Number.isNaN(b.x[k]!) ? [Infinity, Infinity] : [b.x[k]!, b.y[k]!];
+    tree.add(x, y, x, y);
+  }
+  tree.finish();
+  return (minX, minY, maxX, maxY) => tree.search(minX, minY, maxX, maxY);
+}
+
+function* everyPoint({ points }: Boundary): Generator<number> {
+  for (let k = 0; k < points; k++) yield k;
+}
+
+/** Box of an edge and what touches it. */
+function boxOf(b: Boundary, e: number): [number, number, number, number] {
+  const [ax, ay, bx, by] = endsOf(b, e);
+  return [Math.min(ax, bx) - TOUCH, Math.min(ay, by) - TOUCH, Math.max(ax, bx) + TOUCH, Math.max(ay, by) + TOUCH];
+}
+
+/** Points that rest on an edge, in their order along it. @param near those that may */
+function touchesOf(b: Boundary, e: number, near: Iterable<number>): { point: number; along: number }[] {
   const [p, q] = [b.start[e]!, b.end[e]!];
   const [px, py] = [b.x[p]!, b.y[p]!];
   const length = edgeLength(b, e);
   const ux = (b.x[q]! - px) / length;
   const uy = (b.y[q]! - py) / length;
   const touches: { point: number; along: number }[] = [];
-  for (let point = 0; point < b.points; point++) {
+  for (const point of near) {
     const vx = b.x[point]! - px;
     const vy = b.y[point]! - py;
     if (Math.abs(vx * uy - vy * ux) > TOUCH || point === p || point === q) continue;
     const along = vx * ux + vy * uy;
     if (along > TOUCH && along < length - TOUCH) touches.push({ point, along });
   }
-  return touches.sort((m, n) => m.along - n.along);
+  return touches.sort((m, n) => m.along - n.along || m.point - n.point);
 }
 
 export function pointAt(b: Boundary, point: number): Point {

@@ -5,7 +5,7 @@
 
 import Flatbush from "flatbush";
 import { OutlineError } from "../errors";
-import { type Boundary, edgeLength, edgesLeaving, evenPieces, joinTouches, splitEdges, TOUCH } from "./boundary";
+import { type Boundary, edgeLength, edgesLeaving, evenPieces, joinTouches, pointsNear, splitEdges, TOUCH } from "./boundary";
 import { changeBoundary } from "./change";
 import { Delaunay, DelaunayError } from "./delaunay";
 import { emptyMemory } from "./memory";
@@ -35,8 +35,6 @@ const FINEST = 0.00001;
 const NEAREST_CUT = 0.000001;
 /** Points nearer to each other are one, mm: the triangulation tells no less apart. */
 const SAME_PLACE = 1e-9;
-/** Of fewer edges than this, samples are looked for without an index. */
-const FEW_EDGES = 12;
 
 /** How long boundary steps may be, mm: nowhere longer, and not shorter for the sake of narrow places. */
 export interface Steps {
@@ -245,22 +243,12 @@ function mirrorSample(b: Boundary, e: number, sample: number, leaving: number, f
 
 /** For each of some edges, the samples in its box grown to its diametral disc. */
 function samplesNear(b: Boundary, edges: readonly number[]): (e: number) => Iterable<number> {
-  if (edges.length < FEW_EDGES) return () => everyPoint(b);
-  const tree = new Flatbush(b.points);
-  for (let k = 0; k < b.points; k++) {
-    const [x, y] = Number.isNaN(b.x[k]!) ? [Infinity, Infinity] : [b.x[k]!, b.y[k]!];
-    tree.add(x, y, x, y);
-  }
-  tree.finish();
+  const near = pointsNear(b, edges.length);
   return (e) => {
     const [p, q] = [b.start[e]!, b.end[e]!];
     const [x, y, r] = [(b.x[p]! + b.x[q]!) / 2, (b.y[p]! + b.y[q]!) / 2, edgeLength(b, e) / 2];
-    return tree.search(x - r, y - r, x + r, y + r);
+    return near(x - r, y - r, x + r, y + r);
   };
-}
-
-function* everyPoint({ points }: Boundary): Generator<number> {
-  for (let k = 0; k < points; k++) yield k;
 }
 
 /**

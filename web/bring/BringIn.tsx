@@ -13,6 +13,7 @@ import { fetchPicture } from "../state/api";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { Button } from "../ui/Button";
+import { Choice } from "../ui/Choice";
 import { LengthField } from "../ui/LengthField";
 import { Two } from "../ui/Two";
 import type { Chosen, Found } from "../workers/bringing";
@@ -135,10 +136,17 @@ function Nothing() {
 function Opened({ file, piece, again }: { file: File; piece: Piece; again: DrawingPart | null }) {
   const units = useBench((state) => state.units);
   const [lineWidth, setLineWidth] = useState<number | null>(null);
+  const [broad, setBroad] = useState(false);
   const [choices, setChoices] = useState<TraceChoices>(() => (again?.traced ? choicesOf(again.traced) : USUAL));
   const [background, setBackground] = useState<{ x: number; y: number } | null>(again?.traced?.background ?? null);
   const [picking, setPicking] = useState(false);
-  const { reading, busy, isTraced } = useFound(file, lineWidth, choices, background, again?.traced?.pixel);
+  const { reading, busy, isTraced } = useFound(
+    file,
+    { lineWidth: lineWidth ?? undefined, broad },
+    choices,
+    background,
+    again?.traced?.pixel,
+  );
   const found = reading.now === "found" ? reading.found : null;
   const [chosen, setChosen] = useChoice(found);
   const [width, setWidth] = useState<number | null>(null);
@@ -197,6 +205,17 @@ function Opened({ file, piece, again }: { file: File; piece: Piece; again: Drawi
             dpi={picture && Math.round(25.4 / picture.pixel)}
             picking={picking}
             onPick={() => setPicking(!picking)}
+          />
+        )}
+        {typeof found?.broadest === "number" && (
+          <Choice
+            label={`Lines, drawn up to ${formatLength(found.broadest, units)} wide`}
+            value={found.broad ? "drawn" : "outlines"}
+            options={[
+              { value: "outlines", text: "As outlines" },
+              { value: "drawn", text: "As wide as drawn" },
+            ]}
+            onChange={(how) => setBroad(how === "drawn")}
           />
         )}
         {(openLines || allOpen) && (

@@ -1,6 +1,7 @@
 /**
  * A file that is brought in: read, traced where it is a picture, read again for other choices.
  */
+import type { BringInOptions } from "@mend-joint/core";
 import type { Point } from "@mend-joint/core/geometry";
 import type { Picture } from "@mend-joint/core/trace";
 import { useEffect, useRef, useState } from "react";
@@ -54,12 +55,13 @@ function wishOf({ threshold, speck, hole, detail, turn }: TraceChoices, pixel: n
 }
 
 /**
- * @param lineWidth of open lines, mm; `null` leaves them out
+ * @param lines how lines of a drawing are taken
  * @param pixel mm for a pixel of a picture; left out, as the picture has it
  */
-export function useFound(file: File, lineWidth: number | null, choices: TraceChoices, background: Point | null, pixel?: number) {
+export function useFound(file: File, lines: BringInOptions, choices: TraceChoices, background: Point | null, pixel?: number) {
   const [reading, setReading] = useState<Reading>({ now: "reading" });
   const [busy, setBusy] = useState(false);
+  const { lineWidth, broad } = lines;
   const picture = useRef<Opened | null>(null);
   const isTraced = isPicture(file);
   /** Counts questions: only the answer to the newest is shown. */
@@ -75,9 +77,9 @@ export function useFound(file: File, lineWidth: number | null, choices: TraceCho
     const show = (found: Found) => isNewest() && setReading({ now: "found", found, picture: picture.current });
     const read = async () => {
       if (!isTraced) {
-        const lines = lineWidth ?? undefined;
-        if (opened.current === file) return show(await outlinesWith(lines));
-        const found = await openDrawing(new Uint8Array(await file.arrayBuffer()), lines);
+        const wanted = { lineWidth, broad };
+        if (opened.current === file) return show(await outlinesWith(wanted));
+        const found = await openDrawing(new Uint8Array(await file.arrayBuffer()), wanted);
         opened.current = file;
         return show(found);
       }
@@ -110,7 +112,7 @@ export function useFound(file: File, lineWidth: number | null, choices: TraceCho
       .finally(() => {
         if (isNewest()) setBusy(false);
       });
-  }, [file, isTraced, lineWidth, choices, background, pixel]);
+  }, [file, isTraced, lineWidth, broad, choices, background, pixel]);
 
   useEffect(
     () => () => {

@@ -1,7 +1,16 @@
 /**
  * What is brought in from elsewhere: outlines of drawings, and of pictures once they are traced. One file at a time is remembered.
  */
-import { type BroughtIn, chooseOutlines, examineSolids, type FoundDrawing, findOutlines } from "@mend-joint/core";
+import {
+  type BringInOptions,
+  type BroughtIn,
+  broadestLine,
+  chooseOutlines,
+  examineSolids,
+  type FoundDrawing,
+  findOutlines,
+  OpenLinesError,
+} from "@mend-joint/core";
 import { curveData, type Drawing, pathData, readDrawing } from "@mend-joint/core/formats";
 import {
   type Box,
@@ -34,6 +43,10 @@ export interface Found {
   box: Box;
   told: BroughtIn[];
   notes: string[];
+  /** The broadest of its lines, mm, where some are seen as more than lines. */
+  broadest?: number | null;
+  /** These are taken as broad as they are drawn. */
+  broad?: boolean;
   /** Its outlines follow the pixels and are still to be fitted. */
   rough?: true;
   /** Of a picture: where its shape ends as a threshold, and what was too small to be taken. */
@@ -66,15 +79,24 @@ let field: ShapeField | undefined;
 let found: FoundDrawing | undefined;
 
 /** @throws DrawingError */
-export async function openDrawing(file: Uint8Array, lineWidth: number | undefined): Promise<Found> {
+export async function openDrawing(file: Uint8Array, lines: BringInOptions): Promise<Found> {
   drawing = await readDrawing(file);
-  return outlinesWith(lineWidth);
+  return outlinesWith(lines);
 }
 
-/** The same file with another width for its open lines. @throws DrawingError */
-export function outlinesWith(lineWidth: number | undefined): Found {
-  found = findOutlines(drawing!, { lineWidth });
-  return shown(found);
+/** The same file with its lines taken in another way. @throws DrawingError */
+export function outlinesWith(lines: BringInOptions): Found {
+  const broadest = broadestLine(drawing!);
+  let { broad = false } = lines;
+  try {
+    found = findOutlines(drawing!, lines);
+  } catch (error) {
+    // Broad lines that go around nothing are still something that is seen.
+    if (!(error instanceof OpenLinesError) || broadest === null) throw error;
+    broad = true;
+    found = findOutlines(drawing!, { ...lines, broad });
+  }
+  return { ...shown(found), broadest, broad };
 }
 
 /** @param background a place that is background, pixels from the upper left corner @throws PictureError */

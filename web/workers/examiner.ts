@@ -1,7 +1,7 @@
 /**
  * The screen's end of the examining worker: only the newest question counts.
  */
-import type { CheckedDrawing, Examination } from "@mend-joint/core";
+import type { BringInOptions, CheckedDrawing, Examination } from "@mend-joint/core";
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Point, Region } from "@mend-joint/core/geometry";
@@ -242,11 +242,10 @@ export function uprightPiece(piece: Piece, loopId: string): Promise<number | nul
 export const outlineOf = (piece: Piece): Promise<Pick<KeptOutline, "outline" | "height"> | null> =>
   mender.ask((remote) => remote.outlineOf(piece));
 
-/** Outlines of a drawing that is brought in. @param lineWidth of open lines, mm; left out, they are */
-export const openDrawing = (file: Uint8Array, lineWidth: number | undefined): Promise<Found> =>
-  bringer.ask((remote) => remote.openDrawing(file, lineWidth));
-export const outlinesWith = (lineWidth: number | undefined): Promise<Found> =>
-  bringer.ask((remote) => remote.outlinesWith(lineWidth));
+/** Outlines of a drawing that is brought in. */
+export const openDrawing = (file: Uint8Array, lines: BringInOptions): Promise<Found> =>
+  bringer.ask((remote) => remote.openDrawing(file, lines));
+export const outlinesWith = (lines: BringInOptions): Promise<Found> => bringer.ask((remote) => remote.outlinesWith(lines));
 /** Reads a picture; `traceAgain` says what its outlines are. @param background a place that is background, pixels */
 export const openPicture = (picture: Picture, background: Point | undefined): Promise<void> =>
   bringer.ask((remote) => remote.openPicture(picture, background));

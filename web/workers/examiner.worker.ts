@@ -1,7 +1,7 @@
 /**
  * Examines pieces away from the screen, so that typing and dragging never wait.
  */
-import type { CheckedDrawing, Examination } from "@mend-joint/core";
+import type { BringInOptions, CheckedDrawing, Examination } from "@mend-joint/core";
 import type { MachineProfile } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import type { Point, Region } from "@mend-joint/core/geometry";
@@ -82,9 +82,8 @@ const api = {
     const { material } = await (await examining).examinePiece(piece, {}, tell);
     return (await bringing()).outlineOf(material);
   },
-  openDrawing: async (file: Uint8Array, lineWidth: number | undefined): Promise<Found> =>
-    (await bringing()).openDrawing(file, lineWidth),
-  outlinesWith: async (lineWidth: number | undefined): Promise<Found> => (await bringing()).outlinesWith(lineWidth),
+  openDrawing: async (file: Uint8Array, lines: BringInOptions): Promise<Found> => (await bringing()).openDrawing(file, lines),
+  outlinesWith: async (lines: BringInOptions): Promise<Found> => (await bringing()).outlinesWith(lines),
   openPicture: async (picture: Picture, background: Point | undefined): Promise<void> =>
     (await bringing()).openPicture(picture, background),
   previewTrace: async (wish: TraceWish): Promise<Found> => (await bringing()).previewTrace(wish),

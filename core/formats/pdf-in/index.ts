@@ -17,8 +17,17 @@ import {
   PDFStream,
 } from "@cantoo/pdf-lib";
 import { ClearError } from "../../errors";
-import { flattenPath, type Matrix, multiply, type PathCommand, REACH, type Region, transformPoint } from "../../geometry";
-import { type Drawing, DrawingError, type DrawnShape, MOST_BYTES, namer } from "../drawing";
+import {
+  flattenPath,
+  type Matrix,
+  multiply,
+  type PathCommand,
+  type Pen,
+  REACH,
+  type Region,
+  transformPoint,
+} from "../../geometry";
+import { type Drawing, DrawingError, type DrawnShape, MOST_BYTES, namer, penIn } from "../drawing";
 import { CUT_LINE, clipBetween, shownOf } from "../shown";
 import { byCount, type Colour, coloursOf } from "./colours";
 import { Layers } from "./layers";
@@ -170,7 +179,8 @@ class PageReader {
     const [a, b, c, d] = state.matrix;
     const subpaths = flattenPath(path, FINE);
     if (subpaths.length === 0) return;
-    const shown = shownOf(subpaths, fills ? how.rule : null, state.clips);
+    const { clips } = state;
+    const shown = shownOf(subpaths, fills ? how.rule : null, clips);
     if (shown.what === "nothing") return;
     if (shown.what === "cut line") this.notes.add(CUT_LINE);
     if (strokes && state.dashed) this.notes.add("Dashed lines are read as whole ones");
@@ -182,6 +192,9 @@ class PageReader {
       fill: fills ? state.fill : null,
       stroke: strokes ? state.stroke : null,
       strokeWidth: strokes ? state.width * Math.sqrt(Math.abs(a * d - b * c)) : null,
+      ...(strokes && {
+        pen: { ...penIn(penOf(state), state.matrix), ...(clips.length > 0 && { cut: { lines: subpaths, clips } }) },
+      }),
       layer,
     });
   }
@@ -216,6 +229,12 @@ class PageReader {
     });
   }
 }
+
+const penOf = ({ cap, join, miterLimit }: State): Pen => ({
+  cap: (["butt", "round", "square"] as const)[cap] ?? "butt",
+  join: (["miter", "round", "bevel"] as const)[join] ?? "miter",
+  miterLimit: Math.max(1, miterLimit),
+});
 
 /** How a page is turned for viewing, clockwise; mm, y downwards. @param width, height of the page as it lies in the file */
 function turned(degrees: number, width: number, height: number): Matrix {

@@ -20,6 +20,10 @@ export interface State {
   strokeAlpha: number;
   /** pt, before the matrix. */
   width: number;
+  /** Ends and corners, as their operators number them. */
+  cap: number;
+  join: number;
+  miterLimit: number;
   dashed: boolean;
   /** What is painted shows only within all of these, mm. */
   clips: readonly Region[];
@@ -34,6 +38,9 @@ export const FIRST_STATE: Omit<State, "matrix"> = {
   fillAlpha: 1,
   strokeAlpha: 1,
   width: 1,
+  cap: 0,
+  join: 0,
+  miterLimit: 10,
   dashed: false,
   clips: [],
 };
@@ -225,6 +232,9 @@ const OPERATORS: ReadonlyMap<string, Operation> = new Map(
     Q: (pen) => pen.restore(),
     cm: (pen, operands) => pen.transform(numbers(operands, 6) as unknown as Matrix),
     w: (pen, operands) => pen.set({ width: numbers(operands, 1)[0]! }),
+    J: (pen, operands) => pen.set({ cap: numbers(operands, 1)[0]! }),
+    j: (pen, operands) => pen.set({ join: numbers(operands, 1)[0]! }),
+    M: (pen, operands) => pen.set({ miterLimit: numbers(operands, 1)[0]! }),
     m: (pen, operands) => pen.begin(places(pen, operands, 1)[0]!),
     l: (pen, operands) => pen.line(places(pen, operands, 1)[0]!),
     c: (pen, operands) => {

@@ -9,12 +9,13 @@ import {
   flattenPath,
   type Matrix,
   multiply,
+  type Pen,
   type Point,
   type Region,
   type Ring,
   transformPoint,
 } from "../../geometry";
-import { colourOf, type Drawing, namer } from "../drawing";
+import { colourOf, type Drawing, namer, penIn } from "../drawing";
 import { CUT_LINE, clipBetween, shownOf } from "../shown";
 import { SOURCE_ID } from "../svg-out";
 import { Clips, type Place } from "./clip";
@@ -65,6 +66,9 @@ const INHERITED = [
   "stroke",
   "stroke-opacity",
   "stroke-width",
+  "stroke-linecap",
+  "stroke-linejoin",
+  "stroke-miterlimit",
   "color",
   "visibility",
 ] as const;
@@ -170,16 +174,17 @@ class Reader {
     }
     if (subpaths.length === 0) return;
     const fillRule: FillRuleName = frame.inherited["fill-rule"] === "evenodd" ? "evenodd" : "nonzero";
-    const drawn = { id, fillRule, layer: frame.layer, ...inkOf(frame) };
-    if (frame.clips.length === 0) {
-      this.drawing.shapes.push({ ...drawn, subpaths, commands });
-      return;
-    }
-    const shown = shownOf(subpaths, drawn.fill === null ? null : fillRule, frame.clips);
+    const { clips } = frame;
+    const { pen, ...ink } = inkOf(frame);
+    const drawn = { id, fillRule, layer: frame.layer, ...ink };
+    const shown = shownOf(subpaths, drawn.fill === null ? null : fillRule, clips);
     if (shown.what === "nothing") return;
-    if (shown.what === "part") this.drawing.shapes.push({ ...drawn, subpaths: shown.subpaths, fillRule: "nonzero" });
-    else this.drawing.shapes.push({ ...drawn, subpaths, commands });
     if (shown.what === "cut line") this.unread.add(CUT_LINE);
+    this.drawing.shapes.push({
+      ...drawn,
+      ...(shown.what === "part" ? { subpaths: shown.subpaths, fillRule: "nonzero" } : { subpaths, commands }),
+      ...(pen && { pen: clips.length > 0 ? { ...pen, cut: { lines: subpaths, clips } } : pen }),
+    });
   }
 
   private copy(style: Attributes, frame: Frame): void {
@@ -261,7 +266,18 @@ function inkOf({ inherited, matrix, viewport }: Frame) {
   // What is no colour counts as not said: filled black, no line.
   const line = opacityOf(inherited["stroke-opacity"]) === 0 ? null : (colourOf(inherited.stroke, inherited.color) ?? null);
   const area = opacityOf(inherited["fill-opacity"]) === 0 ? null : colourOf(inherited.fill ?? "black", inherited.color);
-  return { fill: area === undefined ? "#000000" : area, stroke: line, strokeWidth: line === null ? null : width };
+  const fill = area === undefined ? "#000000" : area;
+  if (line === null) return { fill, stroke: null, strokeWidth: null, pen: null };
+  return { fill, stroke: line, strokeWidth: width, pen: penIn(penOf(inherited), matrix) };
+}
+
+function penOf(inherited: Inherited): Pen {
+  const [cap, join] = [inherited["stroke-linecap"], inherited["stroke-linejoin"]];
+  return {
+    cap: cap === "round" || cap === "square" ? cap : "butt",
+    join: join === "round" || join === "bevel" ? join : "miter",
+    miterLimit: Math.max(1, Number(inherited["stroke-miterlimit"] ?? 4) || 4),
+  };
 }
 
 /** The inside of a viewport within another: its place, its view box, and that what lies outside does not show. */

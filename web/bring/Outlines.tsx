@@ -1,9 +1,9 @@
 /**
  * The outlines of a file, each to be pressed: those that are chosen as they would be cut.
  */
-import type { Box, Point } from "@mend-joint/core/geometry";
+import type { Box, FillRuleName, Point } from "@mend-joint/core/geometry";
 import { type PointerEvent, useRef, useState } from "react";
-import type { Found } from "../workers/bringing";
+import type { Found, ShownOutline } from "../workers/bringing";
 
 interface Props {
   found: Found;
@@ -46,7 +46,7 @@ export function Outlines({ found, chosen, picture, onBackground, onToggle, onBan
   const view = [minX - room, minY - room, maxX - minX + 2 * room, maxY - minY + 2 * room];
   // Large ones first, so that what lies inside them can be pressed.
   const order = found.outlines.map((_, i) => i).sort((a, b) => found.outlines[b]!.area - found.outlines[a]!.area);
-  const material = [...chosen].map((i) => found.outlines[i]?.data ?? "").join("");
+  const material = shapesOf([...chosen].flatMap((i) => found.outlines[i] ?? []));
   const placeOf = (event: PointerEvent<SVGSVGElement>): Point =>
     new DOMPoint(event.clientX, event.clientY).matrixTransform(event.currentTarget.getScreenCTM()!.inverse());
   const down = (event: PointerEvent<SVGSVGElement>) => {
@@ -104,7 +104,11 @@ export function Outlines({ found, chosen, picture, onBackground, onToggle, onBan
           transform={`rotate(${-picture.turn} ${middleX} ${middleY})`}
         />
       )}
-      <path d={material} fillRule="evenodd" className="fill-ink/75" opacity={onBackground ? 0.2 : 1} pointerEvents="none" />
+      <g className="fill-ink" opacity={onBackground ? 0.15 : 0.75} pointerEvents="none">
+        {material.map(({ data, rule }) => (
+          <path key={data} d={data} fillRule={rule} />
+        ))}
+      </g>
       {!onBackground &&
         order.map((i) => {
           const taken = chosen.has(i);
@@ -159,3 +163,13 @@ const boxBetween = (a: Point, b: Point): Box => ({
 
 const isWithin = (inner: Box, outer: Box): boolean =>
   inner.minX >= outer.minX && inner.maxX <= outer.maxX && inner.minY >= outer.minY && inner.maxY <= outer.maxY;
+
+/** What is filled together: each filled shape by itself, and all that are only lines. */
+function shapesOf(outlines: readonly ShownOutline[]): { data: string; rule: FillRuleName }[] {
+  const shapes = new Map<number, { data: string; rule: FillRuleName }>();
+  for (const { data, filled } of outlines) {
+    const { shape, rule } = filled ?? { shape: -1, rule: "evenodd" };
+    shapes.set(shape, { data: (shapes.get(shape)?.data ?? "") + data, rule });
+  }
+  return [...shapes.values()];
+}

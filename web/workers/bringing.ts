@@ -14,7 +14,7 @@ import {
 import { curveData, type Drawing, pathData, readDrawing } from "@mend-joint/core/formats";
 import {
   type Box,
-  type CurvePath,
+  type FillRuleName,
   flatten,
   islandsOf,
   mapCurve,
@@ -37,9 +37,18 @@ import {
   type TraceOptions,
 } from "@mend-joint/core/trace";
 
+export interface ShownOutline {
+  data: string;
+  hole: boolean;
+  area: number;
+  box: Box;
+  /** The filled shape that it belongs to, and how that is filled; what is only a line goes around what lies inside it. */
+  filled?: { shape: number; rule: FillRuleName } | undefined;
+}
+
 /** What the screen shows of it; mm, y downwards. */
 export interface Found {
-  outlines: { data: string; hole: boolean; area: number; box: Box }[];
+  outlines: ShownOutline[];
   box: Box;
   told: BroughtIn[];
   notes: string[];
@@ -173,10 +182,12 @@ export function traceAgain({ scale, turn, ...options }: TraceWish): Found {
   return { ...shown(found), box: page, traced: { threshold: traced.threshold, left: traced.left, level: levelAngle(outlines) } };
 }
 
-function shown({ outlines, told, notes }: FoundDrawing): Found {
-  const data = (path: CurvePath) => curveData(path);
+function shown({ outlines, fills, told, notes }: FoundDrawing): Found {
   return {
-    outlines: outlines.map(({ path, hole, area, box }) => ({ data: data(path), hole, area, box })),
+    outlines: outlines.map(({ shape, path, hole, area, box }) => {
+      const rule = fills[shape];
+      return { data: curveData(path), hole, area, box, filled: rule ? { shape, rule } : undefined };
+    }),
     box: regionBox(outlines.map(({ ring }) => ring))!,
     told,
     notes,

@@ -36,6 +36,7 @@ describe("clipping paths", () => {
     ["cut off what they cover only in part", "0 0 10 10 re W n 5 0 20 8 re f", [40]],
     ["by the even-odd rule", "0 0 30 30 re 10 10 10 10 re W* n 0 0 30 30 re f", [800]],
     ["go on from each other", "0 0 10 10 re W n 5 5 90 90 re W n 0 0 99 99 re f", [25]],
+    ["however many there are", `${"0 0 10 10 re W n 5 0 90 90 re W n ".repeat(9)}0 0 99 99 re f`, [50]],
     ["end with their state", "q 0 0 10 10 re W n 0 0 20 20 re f Q 0 0 20 20 re f", [100, 400]],
     ["begin after the path that they are has been painted", "0 0 10 10 re W f 0 0 20 20 re f", [100, 100]],
     ["hide what lies outside", "0 0 10 10 re W n 50 50 5 5 re f", []],

@@ -1,7 +1,7 @@
 /**
  * What the operators of a page draw (ISO 32000-1, 8.4 "Graphics State" and 8.5 "Path Construction and Painting").
  */
-import { type Matrix, multiply, type PathCommand, type Point, type Region, transformPoint } from "../../geometry";
+import { intersection, type Matrix, multiply, type PathCommand, type Point, type Region, transformPoint } from "../../geometry";
 import { DrawingError, type DrawnShape } from "../drawing";
 import { clipOf } from "../shown";
 import { blackIn, byCount, type Colour } from "./colours";
@@ -44,6 +44,9 @@ export const FIRST_STATE: Omit<State, "matrix"> = {
   dashed: false,
   clips: [],
 };
+
+/** More clips than this are made one: every shape is held against all of them. */
+const MOST_CLIPS = 8;
 
 /** How a path is painted. */
 export interface Painting {
@@ -153,7 +156,9 @@ class Pen {
   }
 
   private clip(rule: Painting["rule"]): void {
-    this.set({ clips: [...this.state.clips, clipOf(this.path, rule)] });
+    const clips = [...this.state.clips, clipOf(this.path, rule)];
+    const together = clips.length > MOST_CLIPS ? [clips.reduce((left, clip) => intersection(left, clip))] : clips;
+    this.set({ clips: together });
   }
 
   /** Whether no layer that is switched off lies around it. */

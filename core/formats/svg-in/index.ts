@@ -56,6 +56,9 @@ const NOT_FOLLOWED: Record<string, string> = {
   scale: "this way of scaling is not read: use a transform",
   translate: "this way of moving is not read: use a transform",
   "stroke-dasharray": "dashed lines are read as whole ones",
+  "marker-start": "what stands at the ends of lines is not read",
+  "marker-mid": "what stands at the corners of lines is not read",
+  "marker-end": "what stands at the ends of lines is not read",
 };
 
 /** What an element has from those it lies in. */

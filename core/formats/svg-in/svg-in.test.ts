@@ -186,6 +186,7 @@ describe("what else is in files", () => {
     ["filter", 'style="filter:blur(2px)"'],
     ["rotate", 'style="rotate:20deg"'],
     ["stroke-dasharray", 'stroke-dasharray="2 1"'],
+    ["marker-end", 'marker-end="url(#arrow)"'],
     ["transform-box", 'style="transform:scale(2);transform-box:fill-box"'],
   ])("%s is not followed, and that is said", (property, said) => {
     expect(read(`<rect width="5" height="5" ${said}/>`).notes[0]).toContain(`${property}:`);

@@ -6,6 +6,7 @@ import {
   type Box,
   type CurvePath,
   fitCurves,
+  isCrumb,
   offset,
   type Point,
   type Region,
@@ -78,7 +79,8 @@ export function planCut(piece: Pick<Piece, "stock" | "cut">, sheet: Sheet, optio
   const here = (region: Region) => translateRegion(region, dx, dy);
   const wanted = (purpose: LinePurpose) => !without.includes(purpose);
   const cut = here(material);
-  const drawn = options.chords ? asLines : (options.fit ?? fitCurves);
+  const draw: Draw = options.chords ? asLines : (options.fit ?? fitCurves);
+  const drawn: Draw = (points, closed) => (closed && isCrumb(points) ? null : draw(points, closed));
   const [exactEngrave, exactScore] = [wanted("engrave") ? here(sheet.engrave) : [], wanted("score") ? here(sheet.score) : []];
   const engrave = exactEngrave.flatMap((ring) => drawn(ring, true) ?? []);
   const asFill = profile.engraveAs === "fill";
@@ -102,7 +104,7 @@ export function planCut(piece: Pick<Piece, "stock" | "cut">, sheet: Sheet, optio
   };
 }
 
-/** @returns `null` for what is smaller than a node is wide */
+/** @returns `null` for what is no line and no outline */
 export type Draw = (points: Float64Array, closed: boolean) => CurvePath | null;
 
 function cutLines(cut: Region, tabs: Tabs | undefined, drawn: Draw): CutLine[] {

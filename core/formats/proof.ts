@@ -2,7 +2,18 @@
  * The proof of a file: what is about to leave is read again and compared with what was measured, by other means than it was written.
  */
 import { type CutPlan, type LinePurpose, purposeOf } from "../cut";
-import { type Box, boxDistance, coincide, flatten, type Ring, regionBox, ringArea, runsAlong, transformRing } from "../geometry";
+import {
+  type Box,
+  boxDistance,
+  coincide,
+  flatten,
+  type Ring,
+  regionBox,
+  ringArea,
+  runsAlong,
+  SMALLEST_OUTLINE,
+  transformRing,
+} from "../geometry";
 import { DrawingError } from "./drawing";
 import { readDrawing } from "./read";
 
@@ -10,9 +21,6 @@ import { readDrawing } from "./read";
 export const PROVED = 0.02;
 /** Nor do their areas differ by more than this share. */
 export const PROVED_AREA = 0.0004;
-/** Outlines that are smaller as a whole are not written, since they are no wider than a node, mm. */
-const UNWRITTEN = 0.06;
-
 interface Outline {
   purpose: LinePurpose;
   points: Float64Array;
@@ -66,7 +74,8 @@ function compare(exact: readonly Outline[], all: readonly Outline[], purpose: Li
     if (!box) continue;
     const twin = nearestBox(open, box);
     if (!twin || Math.max(boxDeviation(twin.box, box)) > 2 * PROVED) {
-      if (sizeOf(box) < UNWRITTEN) continue;
+      // So small, it was not written.
+      if (sizeOf(box) < SMALLEST_OUTLINE) continue;
       return `an outline at ${box.minX.toFixed(1)}, ${box.minY.toFixed(1)} is missing`;
     }
     open.delete(twin);

@@ -8,7 +8,7 @@ import BufferOp from "jsts/org/locationtech/jts/operation/buffer/BufferOp.js";
 import { describe, expect, it } from "vitest";
 import { PROFILES, planCut, speedsFor } from "../cut";
 import { examine } from "../examine";
-import { curveLength, islandsOf, type Region, regionArea, regionBox, regionPerimeter, transformRegion } from "../geometry";
+import { curveLength, isCrumb, islandsOf, type Region, regionArea, regionPerimeter, transformRegion } from "../geometry";
 import { isRefused, playJob, readJob } from "../machine";
 import { addPart, parsePiece, STOCKS } from "../piece";
 import { sheetOf } from "../report";
@@ -39,11 +39,7 @@ const random = fc
     return addPart(piece, { kind: holder as "bar" });
   });
 
-const cuttable = (region: Region) =>
-  region.filter((ring) => {
-    const { minX, minY, maxX, maxY } = regionBox([ring])!;
-    return Math.max(maxX - minX, maxY - minY) > 0.06;
-  });
+const cuttable = (region: Region) => region.filter((ring) => !isCrumb(ring));
 
 describe("random pieces", () => {
   it("come back from SVG, DXF and PDF within 0.02 mm, and the cutter frees as many pieces as there are", {

@@ -50,6 +50,13 @@ function gaps({ x, y, segments }: CurvePath): number[] {
 }
 
 describe("known shapes", () => {
+  it("what rounding has left is no outline; a slot that is hardly wider is one", () => {
+    const triangle = (size: number) => Float64Array.from([0, 0, size, 0, 0, size]);
+    expect([1e-4, 0.03, 0.0599].map((size) => fitCurves(triangle(size), true))).toEqual([null, null, null]);
+    for (const size of [0.0601, 0.1, 1]) expect(ringArea(flatten(fitted(triangle(size)), 1e-4))).toBeCloseTo(size ** 2 / 2, 5);
+    expect(fitted(Float64Array.from([0, 0, 2, 0, 2, 0.002, 0, 0.002])).segments.length).toBeGreaterThan(2);
+  });
+
   it("a rectangle is four lines, its corners where they were", () => {
     const path = fitted(Float64Array.from([0, 0, 30, 0, 30, 20, 0, 20]));
     expect(kinds(path)).toBe("LLLL");

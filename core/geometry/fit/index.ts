@@ -8,7 +8,7 @@
  */
 import { areaOverChord, type CurvePath, type CurveSegment, flatten } from "../curves";
 import { coincide } from "../deviation";
-import { type Point, regionPerimeter, ringArea } from "../ring";
+import { type Point, regionBox, regionPerimeter, ringArea } from "../ring";
 import { asCircle } from "./arc";
 import { fitRun } from "./furthest";
 import { spaceNodes } from "./nodes";
@@ -27,17 +27,26 @@ const APARTER: readonly Closeness[] = [
   { near: 0.0035, chord: 0.013, lost: 0 },
 ];
 
+/** Rings that are smaller than this across and up are no outlines, but what rounding has left, mm: no machine could cut them. */
+export const SMALLEST_OUTLINE = 0.06;
+
+export function isCrumb(ring: Float64Array): boolean {
+  const box = regionBox([ring]);
+  return !box || Math.max(box.maxX - box.minX, box.maxY - box.minY) < SMALLEST_OUTLINE;
+}
+
 /**
  * @param points closed ring (its start not repeated) or open line, `[x0, y0, …]`, mm
- * @returns `null` where less than two nodes are left: what is smaller than a node is wide cannot be cut
+ * @returns `null` for rings that are smaller than an outline can be, and for lines of no length
  */
 export function fitCurves(points: Float64Array, closed: boolean): CurvePath | null {
+  if (closed && isCrumb(points)) return null;
   const width = closed ? meanWidth(points) : Infinity;
-  if (width < SLIT) return fitOutline(points, true, CLOSER[0]!) && fitSlit(points, width);
+  if (width < SLIT) return fitSlit(points, width);
   let best: { path: CurvePath; error: number } | null = null;
   for (const closeness of CLOSER) {
     const path = fitOutline(points, closed, closeness);
-    if (!path) return null;
+    if (!path) break;
     const error = areaError(path, points);
     if ((best && error >= best.error) || !isNear(path, points)) continue;
     best = { path, error };

@@ -11,7 +11,7 @@ import { type Examination, examine, examineSolids } from "../examine";
 import { measureWelded } from "../examine/measured";
 import { makeFile, readDrawing, readSvg } from "../formats";
 import { differenceOf } from "../formats/proof";
-import { islandsOf, regionArea } from "../geometry";
+import { isCrumb, islandsOf, regionArea } from "../geometry";
 import { CRUMB, findJoints } from "../joints";
 import { openFindings } from "../judge";
 import { mendAll } from "../mend";
@@ -100,6 +100,19 @@ describe("the file is the piece", () => {
     expect(await differenceOf(broken(/A[\d. -]*Z/, ""), plan)).not.toBeNull();
     expect(await differenceOf(broken("</g>", '<path d="M2 2h3v3z"/></g>'), plan)).toContain("more");
     expect(await differenceOf(broken(/<path[^>]*>/, ""), plan)).not.toBeNull();
+  });
+});
+
+describe("what leaves", () => {
+  it.each(["svg", "dxf", "pdf"] as const)("a crumb of rounding is not written: %s", async (format) => {
+    const piece = pieceOf("crumb-in-file");
+    const sheet = sheetOf(piece, examine(piece, library));
+    expect(sheet.material.some(isCrumb)).toBe(true);
+    const { bytes } = await makeFile(piece, sheet, format, { profile });
+    const rings = (await readDrawing(bytes)).shapes.flatMap(({ subpaths }) => subpaths.map(({ ring }) => ring));
+    expect(rings).toHaveLength(4);
+    expect(rings.some(isCrumb)).toBe(false);
+    expect(await differenceOf(bytes, planCut(piece, sheet, { profile }))).toBeNull();
   });
 });
 

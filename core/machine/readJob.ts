@@ -3,7 +3,7 @@
  */
 import { type LinePurpose, type MachineProfile, purposeOf } from "../cut";
 import type { Drawing, DrawnShape } from "../formats";
-import { type Box, normalise, type Region, type Ring, regionBox, segmentDistance2, transformRing } from "../geometry";
+import { type Box, coincide, normalise, type Region, type Ring, regionBox, transformRing } from "../geometry";
 
 export interface JobLine {
   purpose: LinePurpose;
@@ -167,19 +167,7 @@ export function twinFinder<T>(): (ring: Ring, own: T) => T | undefined {
 export function sameOutline(a: Ring, b: Ring): boolean {
   const [one, two] = [regionBox([a])!, regionBox([b])!];
   if (Math.hypot(one.minX - two.minX, one.minY - two.minY, one.maxX - two.maxX, one.maxY - two.maxY) > 2 * SAME) return false;
-  return cornersOn(a, b) && cornersOn(b, a);
-}
-
-function cornersOn(a: Ring, b: Ring): boolean {
-  for (let i = 0; i < a.length; i += 2) if (distanceTo(b, a[i]!, a[i + 1]!) > SAME) return false;
-  return true;
-}
-
-function distanceTo(ring: Ring, x: number, y: number): number {
-  let best = Infinity;
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
-    best = Math.min(best, segmentDistance2(x, y, ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!));
-  return Math.sqrt(best);
+  return coincide(a, b, true, SAME);
 }
 
 function outsideBed(job: Job, { bed }: MachineProfile): string[] {

@@ -8,8 +8,8 @@ import {
   intersection,
   invert,
   type Matrix,
-  type Pen,
   type Region,
+  type StrokeStyle,
   transformRegion,
   transformRing,
 } from "../geometry";
@@ -17,8 +17,8 @@ import {
 /** Thinner than this, a line says where to cut, mm. */
 const BROAD = 0.5;
 
-const isBroad = ({ stroke, strokeWidth, pen }: DrawnShape): boolean =>
-  stroke !== null && pen !== undefined && strokeWidth !== null && strokeWidth >= BROAD;
+const isBroad = ({ stroke, strokeWidth, strokeStyle }: DrawnShape): boolean =>
+  stroke !== null && strokeStyle !== undefined && strokeWidth !== null && strokeWidth >= BROAD;
 
 /** The broadest line of a drawing, mm; `null` where all are thin, or nothing says how they are drawn. */
 export function broadestLine({ shapes }: Drawing): number | null {
@@ -30,7 +30,7 @@ export function broadestLine({ shapes }: Drawing): number | null {
 export function asBroadAsDrawn(drawing: Drawing): Drawing {
   const shapes = drawing.shapes.flatMap((shape): DrawnShape[] => {
     if (!isBroad(shape)) return [shape];
-    const { pen, commands, ...line } = shape;
+    const { strokeStyle, commands, ...line } = shape;
     const rings = coveredBy(shape);
     const subpaths = rings.map((ring): FlatPath => ({ ring, closed: true }));
     const drawn: DrawnShape = { ...line, subpaths, fillRule: "nonzero", fill: shape.stroke, stroke: null, strokeWidth: null };
@@ -43,10 +43,11 @@ export function asBroadAsDrawn(drawing: Drawing): Drawing {
   return { ...drawing, shapes };
 }
 
-function coveredBy({ subpaths, strokeWidth, pen }: DrawnShape): Region {
-  const { stretched, cut } = pen!;
-  const lines = (cut?.lines ?? subpaths).flatMap((line) => (line.ring.length > 2 ? [line] : dotOf(line, pen!)));
-  const drawn = stretched ? stretchedLine(lines, strokeWidth!, pen!, stretched) : drawnRegion(lines, strokeWidth!, pen!);
+function coveredBy({ subpaths, strokeWidth, strokeStyle }: DrawnShape): Region {
+  const style = strokeStyle!;
+  const { stretched, cut } = style;
+  const lines = (cut?.lines ?? subpaths).flatMap((line) => (line.ring.length > 2 ? [line] : dotOf(line, style)));
+  const drawn = stretched ? stretchedLine(lines, strokeWidth!, style, stretched) : drawnRegion(lines, strokeWidth!, style);
   return cut ? cut.clips.reduce((left, clip) => intersection(left, clip), drawn) : drawn;
 }
 
@@ -54,14 +55,14 @@ function coveredBy({ subpaths, strokeWidth, pen }: DrawnShape): Region {
 const DOT = 1e-3;
 
 /** A place alone is no line, unless it is closed and its ends reach out: then it is a dot. */
-function dotOf({ ring, closed }: FlatPath, { cap }: Pen): FlatPath[] {
+function dotOf({ ring, closed }: FlatPath, { cap }: StrokeStyle): FlatPath[] {
   const [x, y] = ring as unknown as [number, number];
   return closed && cap !== "butt" ? [{ ring: Float64Array.from([x - DOT / 2, y, x + DOT / 2, y]), closed: false }] : [];
 }
 
-/** The pen is round where the line was drawn, before it was stretched. */
-function stretchedLine(lines: readonly FlatPath[], width: number, pen: Pen, stretched: Matrix): Region {
+/** A line has one width where it was drawn, before it was stretched. */
+function stretchedLine(lines: readonly FlatPath[], width: number, style: StrokeStyle, stretched: Matrix): Region {
   const back = invert(stretched);
   const drawn = lines.map(({ ring, closed }) => ({ ring: transformRing(ring, back), closed }));
-  return transformRegion(drawnRegion(drawn, width, pen), stretched);
+  return transformRegion(drawnRegion(drawn, width, style), stretched);
 }

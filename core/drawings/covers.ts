@@ -40,7 +40,7 @@ function withoutCovers(drawing: Drawing): Drawing {
     }
     let covers = false;
     for (const [i, below] of seen.entries()) {
-      if (below.shape.fill === null || isWhite(below.shape) || !boxesMeet(below.box, painted.box)) continue;
+      if (isWhite(below.shape) || !boxesMeet(below.box, painted.box)) continue;
       if (regionArea(intersection(below.region, painted.region)) < NOTHING) continue;
       seen[i] = { ...paintedBy(holed(below, painted)), covered: true };
       covers = true;
@@ -57,10 +57,8 @@ function isWhite({ fill }: Pick<DrawnShape, "fill">): boolean {
 }
 
 function paintedBy(shape: DrawnShape): Painted {
-  const region = normalise(
-    shape.subpaths.map(({ ring }) => ring),
-    shape.fillRule,
-  );
+  const rings = shape.fill === null ? [] : shape.subpaths.map(({ ring }) => ring);
+  const region = normalise(rings, shape.fillRule);
   return { shape, region, box: regionBox(region) };
 }
 

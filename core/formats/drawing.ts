@@ -4,7 +4,7 @@
 
 import { converter, parse } from "culori";
 import { ClearError } from "../errors";
-import type { FillRuleName, FlatPath, Matrix, PathCommand, Pen, Region } from "../geometry";
+import type { FillRuleName, FlatPath, Matrix, PathCommand, Region, StrokeStyle } from "../geometry";
 
 const toRgb = converter("rgb");
 
@@ -27,22 +27,22 @@ export interface DrawnShape {
   /** Width of its line, mm. */
   strokeWidth: number | null;
   /** How its line is drawn; left out where that is not known, or nobody would see it. */
-  pen?: DrawnPen;
+  strokeStyle?: DrawnStrokeStyle;
   layer: string | null;
 }
 
-export interface DrawnPen extends Pen {
-  /** By what the pen is stretched, with no change of area; left out where it is round. */
+export interface DrawnStrokeStyle extends StrokeStyle {
+  /** By what the line is stretched, with no change of area; left out where it is not. */
   stretched?: Matrix;
   /** Where something cuts off what is drawn: the lines before that, and what cuts. */
   cut?: { lines: readonly FlatPath[]; clips: readonly Region[] };
 }
 
-/** The pen of a line in a place that may be stretched. @param matrix user units to mm */
-export function penIn(pen: Pen, [a, b, c, d]: Matrix): DrawnPen {
+/** The style of a line in a place that may be stretched. @param matrix user units to mm */
+export function strokeStyleIn(style: StrokeStyle, [a, b, c, d]: Matrix): DrawnStrokeStyle {
   const scale = Math.sqrt(Math.abs(a * d - b * c));
-  const isRound = Math.hypot(a - d, b + c) < 1e-6 * scale || Math.hypot(a + d, b - c) < 1e-6 * scale;
-  return isRound || scale === 0 ? pen : { ...pen, stretched: [a / scale, b / scale, c / scale, d / scale, 0, 0] };
+  const isSimilar = Math.hypot(a - d, b + c) < 1e-6 * scale || Math.hypot(a + d, b - c) < 1e-6 * scale;
+  return isSimilar || scale === 0 ? style : { ...style, stretched: [a / scale, b / scale, c / scale, d / scale, 0, 0] };
 }
 
 export interface Drawing {
@@ -54,6 +54,9 @@ export interface Drawing {
   /** Plain sentences about what was left out or taken for granted. */
   notes: string[];
 }
+
+/** A file is read once, so its curves are followed more closely than while a letter is dragged, mm. */
+export const READ_FINELY = 0.0005;
 
 /** Larger files are not read. */
 export const MOST_BYTES = 50_000_000;

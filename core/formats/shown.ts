@@ -16,14 +16,12 @@ import {
   regionArea,
   regionBox,
 } from "../geometry";
+import { READ_FINELY } from "./drawing";
 
 /** Less than this is not cut off, mm²: places are rounded. */
 const NOTHING = 1e-4;
 /** Lines on the edge of a clip show, mm. */
 const EDGE = 0.01;
-
-/** Curves of a clip are followed so closely, mm. */
-const FINE = 0.0005;
 /** Clips are often drawn far around everything: they end here, mm. */
 const FAR = 1e6;
 
@@ -35,7 +33,7 @@ export function clipOf(commands: readonly PathCommand[], rule: FillRuleName): Re
     const places = Object.entries(command).map(([key, value]) => [key, typeof value === "number" ? near(value) : value]);
     return Object.fromEntries(places) as PathCommand;
   });
-  const rings = flattenPath(within, FINE).map(({ ring }) => ring);
+  const rings = flattenPath(within, READ_FINELY).map(({ ring }) => ring);
   return normalise(rings, rule);
 }
 

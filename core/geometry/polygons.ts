@@ -2,7 +2,7 @@
  * Boolean operations and offsets. The only module that knows the polygon library (Clipper2 by A. Johnson, as WebAssembly); it
  * is ready when this module has loaded.
  */
-import type { ClipType, FillRule, PathsD } from "clipper2-wasm/dist/clipper2z";
+import type { ClipType, EndType, FillRule, JoinType, PathsD } from "clipper2-wasm/dist/clipper2z";
 import load from "clipper2-wasm/dist/es/clipper2z.js";
 import { OutlineError } from "../errors";
 import { GRID } from "./grid";
@@ -205,12 +205,28 @@ const MITRE_LIMIT = 4;
 
 /** The region grown (or, for negative distances, shrunk) by a distance in mm. */
 export function offset(region: Region, distance: number, { corners = "round", tolerance = 0.005 }: OffsetOptions = {}): Region {
-  const turned = liesWide(region);
-  const paths = toPaths(region, turned);
   const { Round, Miter, Square } = clipper.JoinType;
   const join = { round: Round, sharp: Miter, bevelled: Square }[corners];
-  const { Polygon } = clipper.EndType;
-  const result = clipper.InflatePathsD(paths, distance * GRID, join, Polygon, MITRE_LIMIT, PRECISION, tolerance * GRID);
+  return inflated(region, { distance, join, end: clipper.EndType.Polygon, tolerance, turned: liesWide(region) });
+}
+
+interface Inflation {
+  distance: number;
+  join: JoinType;
+  end: EndType;
+  miterLimit?: number;
+  tolerance: number;
+  /** Laid on its side for the library. */
+  turned?: boolean;
+}
+
+/** Everything nearer to the lines or outlines than a distance, mm. */
+function inflated(
+  lines: readonly Float64Array[],
+  { distance, join, end, miterLimit = MITRE_LIMIT, tolerance, turned = false }: Inflation,
+): Region {
+  const paths = toPaths(lines, turned);
+  const result = clipper.InflatePathsD(paths, distance * GRID, join, end, miterLimit, PRECISION, tolerance * GRID);
   paths.delete();
   return fromPaths(result, turned).region;
 }
@@ -229,48 +245,31 @@ export function strokeRegion(
   ends: "round" | "square" | "closed" = "round",
   tolerance = 0.005,
 ): Region {
-  const paths = toPaths([line], false);
   const { Round, Butt, Joined } = clipper.EndType;
   const end = { round: Round, square: Butt, closed: Joined }[ends];
-  const result = clipper.InflatePathsD(
-    paths,
-    (width / 2) * GRID,
-    clipper.JoinType.Round,
-    end,
-    MITRE_LIMIT,
-    PRECISION,
-    tolerance * GRID,
-  );
-  paths.delete();
-  return fromPaths(result, false).region;
+  return inflated([line], { distance: width / 2, join: clipper.JoinType.Round, end, tolerance });
 }
 
-/** How a pen draws: the ends of its lines, and their corners (SVG 2, section 13.5). */
-export interface Pen {
+/** How a line is drawn: its ends and its corners (SVG 2, section 13.5). */
+export interface StrokeStyle {
   cap: "butt" | "round" | "square";
   join: "miter" | "round" | "bevel";
   /** Sharp corners reach out by so many half widths at most. */
   miterLimit: number;
 }
 
-/** What a pen of a width covers, mm: everything of all lines together. Bevelled corners are drawn square, a little more than they are. */
+/** What lines of a width cover together, mm. Bevelled corners are drawn square, a little more than they are. */
 export function drawnRegion(
   lines: readonly FlatPath[],
   width: number,
-  { cap, join, miterLimit }: Pen,
+  { cap, join, miterLimit }: StrokeStyle,
   tolerance = 0.0005,
 ): Region {
   const { Round, Butt, Square, Joined } = clipper.EndType;
   const joins = { miter: clipper.JoinType.Miter, round: clipper.JoinType.Round, bevel: clipper.JoinType.Square };
-  const drawn = [true, false].map((closed) => {
-    const paths = toPaths(
-      lines.filter((line) => line.closed === closed).map(({ ring }) => ring),
-      false,
-    );
-    const end = closed ? Joined : { butt: Butt, round: Round, square: Square }[cap];
-    const result = clipper.InflatePathsD(paths, (width / 2) * GRID, joins[join], end, miterLimit, PRECISION, tolerance * GRID);
-    paths.delete();
-    return fromPaths(result, false).region;
-  });
-  return union(drawn);
+  const covered = (closed: boolean, end: EndType) => {
+    const rings = lines.filter((line) => line.closed === closed).map(({ ring }) => ring);
+    return inflated(rings, { distance: width / 2, join: joins[join], end, miterLimit, tolerance });
+  };
+  return union([covered(true, Joined), covered(false, { butt: Butt, round: Round, square: Square }[cap])]);
 }

@@ -105,8 +105,8 @@ export function Outlines({ found, chosen, picture, onBackground, onToggle, onBan
         />
       )}
       <g className="fill-ink" opacity={onBackground ? 0.15 : 0.75} pointerEvents="none">
-        {material.map(({ data, rule }) => (
-          <path key={data} d={data} fillRule={rule} />
+        {material.map(({ shape, data, rule }) => (
+          <path key={shape} d={data} fillRule={rule} />
         ))}
       </g>
       {!onBackground &&
@@ -165,11 +165,11 @@ const isWithin = (inner: Box, outer: Box): boolean =>
   inner.minX >= outer.minX && inner.maxX <= outer.maxX && inner.minY >= outer.minY && inner.maxY <= outer.maxY;
 
 /** What is filled together: each filled shape by itself, and all that are only lines. */
-function shapesOf(outlines: readonly ShownOutline[]): { data: string; rule: FillRuleName }[] {
-  const shapes = new Map<number, { data: string; rule: FillRuleName }>();
+function shapesOf(outlines: readonly ShownOutline[]) {
+  const shapes = new Map<number, { shape: number; data: string; rule: FillRuleName }>();
   for (const { data, filled } of outlines) {
     const { shape, rule } = filled ?? { shape: -1, rule: "evenodd" };
-    shapes.set(shape, { data: (shapes.get(shape)?.data ?? "") + data, rule });
+    shapes.set(shape, { data: (shapes.get(shape)?.data ?? "") + data, rule, shape });
   }
   return [...shapes.values()];
 }

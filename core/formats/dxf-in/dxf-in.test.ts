@@ -129,6 +129,7 @@ describe("what is not seen, and what is not read, is told", () => {
     const on = (layer: string) => circle(0, 0, 1).replace("\ncut\n", `\n${layer}\n`);
     const { shapes, notes } = read({ layers, entities: on("off") + on("frozen") + on("cut") });
     expect(shapes.map(({ layer }) => layer)).toEqual(["cut"]);
+    expect(read({ layers, entities: on("OFF") }).shapes).toEqual([]);
     expect(notes).toEqual(["What lies on layers that are switched off is not read"]);
   });
 

@@ -5,17 +5,15 @@
 import colourTable from "dxf-parser/dist/AutoCadColorIndex.js";
 import { type FlatPath, type Matrix, multiply, REACH, rotation, transformRing } from "../../geometry";
 import { chainLines } from "../chain";
-import { type Drawing, DrawingError, type DrawnShape, hexColour, MOST_BYTES, namer } from "../drawing";
+import { type Drawing, DrawingError, type DrawnShape, hexColour, MOST_BYTES, namer, READ_FINELY } from "../drawing";
 import { MOST_POINTS } from "./curves";
 import { type DxfLine, isBroad, lineOf, ownSystem } from "./entities";
-import { blockName, type DxfBlock, type DxfFile, type DxfRecord, hasFlag, numberOf, parseDxf, textOf } from "./records";
+import { type DxfBlock, type DxfFile, type DxfRecord, hasFlag, numberOf, parseDxf, sameName, textOf } from "./records";
 
 const MOST_ENTITIES = 100_000;
 const DEEPEST_BLOCK = 12;
 /** mm for a unit of the file, by the value of $INSUNITS. */
 const UNITS: Record<number, number> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000, 8: 0.0000254, 9: 0.0254, 13: 0.001, 14: 100 };
-/** Curves are followed so closely, mm. */
-const FINE = 0.0005;
 const READ = new Set(["LINE", "CIRCLE", "ARC", "ELLIPSE", "LWPOLYLINE", "POLYLINE", "SPLINE", "INSERT"]);
 /** Has no outline, and nobody expects one. */
 const PASSED_OVER = new Set(["ATTDEF", "ATTRIB", "VIEWPORT"]);
@@ -34,6 +32,7 @@ const UNREAD: Record<string, string> = {
   POLYLINE: "meshes in space are not read",
   SPLINE: "only splines with control points and knots are read: turn the others into polylines",
 };
+const unreadNote = (type: string) => `${type}: ${UNREAD[type] ?? "is not read"}`;
 const HIDDEN = "What lies on layers that are switched off is not read";
 const BROAD = "Polylines with a width are read as lines without one";
 
@@ -57,7 +56,7 @@ export function readDxf(text: string): Drawing {
     entity: (record, { matrix, layer: name, colour }) => {
       const line = placedLine(record, matrix, name);
       if (!line) {
-        unread.add(`${record.type}: ${UNREAD[record.type] ?? "is not read"}`);
+        unread.add(unreadNote(record.type));
         return;
       }
       if (isBroad(record)) unread.add(BROAD);
@@ -132,17 +131,17 @@ function visit({ entities, blocks, layers }: DxfFile, whole: Placed, visitor: Vi
       if (numberOf(record, 60) === 1 || numberOf(record, 67) === 1 || PASSED_OVER.has(record.type)) continue;
       const own = textOf(record, 8) || "0";
       const name = own === "0" ? around.layer : own;
-      const layer = layers.get(own);
+      const layer = layers.get(sameName(own));
       // What is inserted has layers of its own; they show while only that of the block is off, but not where it is frozen.
       if (layer && (hasFlag(layer, 70, FROZEN) || (!isInsert && numberOf(layer, 62) < 0))) {
         visitor.note(HIDDEN);
         continue;
       }
-      const placed = { matrix: around.matrix, layer: name, colour: colourOf(record, layers.get(name), around.colour) };
-      if (!READ.has(record.type)) visitor.note(`${record.type}: ${UNREAD[record.type] ?? "is not read"}`);
+      const placed = { matrix: around.matrix, layer: name, colour: colourOf(record, layers.get(sameName(name)), around.colour) };
+      if (!READ.has(record.type)) visitor.note(unreadNote(record.type));
       else if (!isInsert) visitor.entity(record, placed);
       else {
-        const block = blocks.get(blockName(textOf(record, 2) ?? ""));
+        const block = blocks.get(sameName(textOf(record, 2) ?? ""));
         for (const matrix of block ? insertions(record, block, counted) : []) {
           walk(block!.entities, { ...placed, matrix: multiply(around.matrix, matrix) }, depth + 1);
         }
@@ -198,7 +197,7 @@ function placedLine(record: DxfRecord, around: Matrix, layer: string): DxfLine |
   const own = ownSystem(record);
   const matrix = own ? multiply(around, own) : around;
   const scale = Math.max(Math.hypot(matrix[0], matrix[1]), Math.hypot(matrix[2], matrix[3])) || 1;
-  const line = lineOf(record, FINE / scale);
+  const line = lineOf(record, READ_FINELY / scale);
   if (!line) return null;
   const points = transformRing(line.points, matrix);
   for (const value of points) {

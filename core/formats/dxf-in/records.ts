@@ -25,6 +25,7 @@ export interface DxfBlock {
 export interface DxfFile {
   /** Value of $INSUNITS; 0 where it is not said. */
   units: number;
+  /** By their names, as `sameName` has them. */
   layers: ReadonlyMap<string, DxfRecord>;
   blocks: ReadonlyMap<string, DxfBlock>;
   entities: readonly DxfRecord[];
@@ -75,10 +76,10 @@ export function parseDxf(text: string): DxfFile {
       hasEntities ||= section === "ENTITIES";
       if (section === "HEADER") file.units = unitsIn(record);
     } else if (record.type === "ENDSEC") section = "";
-    else if (section === "TABLES" && record.type === "LAYER") file.layers.set(textOf(record, 2) ?? "", record);
+    else if (section === "TABLES" && record.type === "LAYER") file.layers.set(sameName(textOf(record, 2) ?? ""), record);
     else if (section === "BLOCKS" && record.type === "BLOCK") {
       block = { record, entities: [] };
-      file.blocks.set(blockName(textOf(record, 2) ?? ""), block);
+      file.blocks.set(sameName(textOf(record, 2) ?? ""), block);
     } else if (section === "BLOCKS" && record.type === "ENDBLK") block = undefined;
     else if (section === "ENTITIES" || (section === "BLOCKS" && block)) {
       if (record.type === "VERTEX") polyline?.vertices.push(record);
@@ -91,8 +92,8 @@ export function parseDxf(text: string): DxfFile {
   return file;
 }
 
-/** Names of blocks are the same in capitals and small letters. */
-export const blockName = (name: string): string => name.toUpperCase();
+/** Names of layers and blocks are the same in capitals and small letters. */
+export const sameName = (name: string): string => name.toUpperCase();
 
 /** Variables of the header all stand in the record that opens it. */
 function unitsIn({ groups }: DxfRecord): number {

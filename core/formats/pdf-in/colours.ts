@@ -1,11 +1,23 @@
 /**
  * Colours of a PDF as `#rrggbb`, as far as it matters which lines a machine cuts and what is white (ISO 32000-1, 8.6 "Colour Spaces").
  */
-import { PDFArray, PDFDict, PDFHexString, PDFName, PDFNumber, type PDFObject, PDFStream, PDFString } from "@cantoo/pdf-lib";
+import {
+  decodePDFRawStream,
+  PDFArray,
+  PDFDict,
+  PDFHexString,
+  PDFName,
+  PDFNumber,
+  type PDFObject,
+  PDFRawStream,
+  PDFStream,
+  PDFString,
+} from "@cantoo/pdf-lib";
 import { hexColour } from "../drawing";
 
-/** @returns the colour of so many components */
+/** @returns the colour of so many components; of none, what is painted in before anything is said */
 export type Colour = (components: readonly number[]) => string;
+/** Follows a reference to its object. */
 export type Look = (object: PDFObject | undefined) => PDFObject | undefined;
 
 const BLACK = "#000000";
@@ -23,7 +35,7 @@ const pattern: Colour = () => BLACK;
 /** Lightness alone (0 to 100). */
 const lab: Colour = ([lightness = 0]) => byCount([lightness / 100]);
 /** The more ink, the darker. */
-const inks: Colour = (tints) => byCount([1 - Math.max(0, ...tints)]);
+const inks: Colour = (tints) => byCount([1 - (tints.length === 0 ? 1 : Math.max(...tints))]);
 
 /** Spaces within spaces, which a damaged file may have without end. */
 const DEEPEST = 8;
@@ -59,9 +71,6 @@ export function coloursOf(space: PDFObject | undefined, named: PDFDict | undefin
   }
 }
 
-/** What is painted in before anything is said: black, and of inks the whole of each. */
-export const blackIn = (colours: Colour): string => (colours === byCount || colours === lab ? BLACK : colours([1]));
-
 function indexed(base: Colour, table: Uint8Array, count: number): Colour {
   return ([index = 0]) => {
     const at = Math.max(0, Math.round(index)) * count;
@@ -79,15 +88,19 @@ function tinted(alternate: Colour, transform: PDFObject | undefined, look: Look)
   if (numberOf(look(transform.get(PDFName.of("FunctionType")))) !== 2) return inks;
   const [from, to] = [numbers("C0", [0]), numbers("C1", [1])];
   const power = numberOf(look(transform.get(PDFName.of("N")))) ?? 1;
-  return ([tint = 0]) =>
+  return ([tint = 1]) =>
     alternate(from.map((value, i) => value + Math.min(1, Math.max(0, tint)) ** power * ((to[i] ?? value) - value)));
 }
 
 const numberOf = (object: PDFObject | undefined): number | undefined =>
   object instanceof PDFNumber ? object.asNumber() : undefined;
 
+/** 256 colours of four inks. */
+const LARGEST_TABLE = 1024;
+
 function bytesOf(table: PDFObject | undefined): Uint8Array {
   if (table instanceof PDFString || table instanceof PDFHexString) return table.asBytes();
+  if (table instanceof PDFRawStream) return Uint8Array.from(decodePDFRawStream(table).getBytes(LARGEST_TABLE));
   return table instanceof PDFStream ? table.getContents() : new Uint8Array();
 }
 

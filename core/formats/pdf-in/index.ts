@@ -22,12 +22,12 @@ import {
   type Matrix,
   multiply,
   type PathCommand,
-  type Pen,
   REACH,
   type Region,
+  type StrokeStyle,
   transformPoint,
 } from "../../geometry";
-import { type Drawing, DrawingError, type DrawnShape, MOST_BYTES, namer, penIn } from "../drawing";
+import { type Drawing, DrawingError, type DrawnShape, MOST_BYTES, namer, READ_FINELY, strokeStyleIn } from "../drawing";
 import { CUT_LINE, clipBetween, shownOf } from "../shown";
 import { byCount, type Colour, coloursOf } from "./colours";
 import { Layers } from "./layers";
@@ -39,8 +39,6 @@ const MOST_CONTENT = 200_000_000;
 const MOST_SHAPES = 50_000;
 const DAMAGED = "The PDF is damaged or cut off. Save it again from the program it came from.";
 const DEEPEST_FORM = 12;
-/** Curves are followed so closely, mm. */
-const FINE = 0.0005;
 
 /** @throws DrawingError */
 export async function readPdf(bytes: Uint8Array): Promise<Drawing> {
@@ -89,7 +87,7 @@ class PageReader {
   private bytesRead = 0;
 
   constructor(private readonly page: PDFPage) {
-    this.layers = new Layers(page.doc);
+    this.layers = new Layers(page.doc.catalog, (object) => this.look(object));
     const box = page.getCropBox();
     const mm = (pageUnit(page) * 25.4) / 72;
     const [width, height] = [box.width * mm, box.height * mm];
@@ -177,7 +175,7 @@ class PageReader {
     if (!path.every((command) => farthest(command) <= REACH))
       throw new DrawingError(`A coordinate lies beyond ${REACH} mm, more than can be measured`);
     const [a, b, c, d] = state.matrix;
-    const subpaths = flattenPath(path, FINE);
+    const subpaths = flattenPath(path, READ_FINELY);
     if (subpaths.length === 0) return;
     const { clips } = state;
     const shown = shownOf(subpaths, fills ? how.rule : null, clips);
@@ -193,7 +191,10 @@ class PageReader {
       stroke: strokes ? state.stroke : null,
       strokeWidth: strokes ? state.width * Math.sqrt(Math.abs(a * d - b * c)) : null,
       ...(strokes && {
-        pen: { ...penIn(penOf(state), state.matrix), ...(clips.length > 0 && { cut: { lines: subpaths, clips } }) },
+        strokeStyle: {
+          ...strokeStyleIn(styleOf(state), state.matrix),
+          ...(clips.length > 0 && { cut: { lines: subpaths, clips } }),
+        },
       }),
       layer,
     });
@@ -230,7 +231,7 @@ class PageReader {
   }
 }
 
-const penOf = ({ cap, join, miterLimit }: State): Pen => ({
+const styleOf = ({ cap, join, miterLimit }: State): StrokeStyle => ({
   cap: (["butt", "round", "square"] as const)[cap] ?? "butt",
   join: (["miter", "round", "bevel"] as const)[join] ?? "miter",
   miterLimit: Math.max(1, miterLimit),

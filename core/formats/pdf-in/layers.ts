@@ -1,15 +1,19 @@
 /**
  * Layers of a PDF: what they are called, and which are switched off (ISO 32000-1, 8.11 "Optional Content").
  */
-import { PDFArray, PDFDict, type PDFDocument, PDFHexString, PDFName, type PDFObject, PDFRef, PDFString } from "@cantoo/pdf-lib";
+import { PDFArray, PDFDict, PDFHexString, PDFName, type PDFObject, PDFRef, PDFString } from "@cantoo/pdf-lib";
+import type { Look } from "./colours";
 
 export class Layers {
   private readonly off = new Set<PDFObject>();
   private readonly on = new Set<PDFObject>();
   private readonly usuallyOff: boolean;
 
-  constructor(private readonly document: PDFDocument) {
-    const properties = this.look(document.catalog.get(PDFName.of("OCProperties")));
+  constructor(
+    catalog: PDFDict,
+    private readonly look: Look,
+  ) {
+    const properties = this.look(catalog.get(PDFName.of("OCProperties")));
     const usual = properties instanceof PDFDict ? this.look(properties.get(PDFName.of("D"))) : undefined;
     this.usuallyOff = usual instanceof PDFDict && usual.get(PDFName.of("BaseState")) === PDFName.of("OFF");
     if (!(usual instanceof PDFDict)) return;
@@ -49,9 +53,5 @@ export class Layers {
     if (policy === PDFName.of("AnyOff")) return !off.includes(true);
     if (policy === PDFName.of("AllOff")) return off.includes(false);
     return !off.includes(false);
-  }
-
-  private look(object: PDFObject | undefined): PDFObject | undefined {
-    return object instanceof PDFRef ? this.document.context.lookup(object) : object;
   }
 }

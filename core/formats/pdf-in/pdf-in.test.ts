@@ -94,6 +94,12 @@ describe("colours", () => {
     ["grey", "", "0.5 g", "#808080"],
     ["red of four inks", "", "0 1 1 0 k", "#ff0000"],
     ["a table", "/Resources<</ColorSpace<</T[/Indexed/DeviceRGB 1<00FF00FF0000>]>>>>", "/T cs 1 sc", "#ff0000"],
+    [
+      "a table begins with its first colour",
+      "/Resources<</ColorSpace<</T[/Indexed/DeviceRGB 1<00FF00FF0000>]>>>>",
+      "/T cs",
+      "#00ff00",
+    ],
     ["lightness", "/Resources<</ColorSpace<</L[/Lab<</WhitePoint[1 1 1]>>]>>>>", "/L cs 100 0 0 sc", "#ffffff"],
   ])("%s", async (_, page, content, colour) => {
     expect(await fills(`${content} 0 0 5 5 re f`, { page })).toEqual([colour]);

@@ -4,7 +4,7 @@
 import { intersection, type Matrix, multiply, type PathCommand, type Point, type Region, transformPoint } from "../../geometry";
 import { DrawingError, type DrawnShape } from "../drawing";
 import { clipOf } from "../shown";
-import { blackIn, byCount, type Colour } from "./colours";
+import { byCount, type Colour } from "./colours";
 import { type Operand, Operator, tokens } from "./tokens";
 
 /** The graphics state, as far as outlines go. */
@@ -220,7 +220,7 @@ const spacing =
   (what: "fill" | "stroke"): Operation =>
   (pen, operands) => {
     const colours = pen.paper.coloursOf(operands[0]);
-    pen.set({ [`${what}Colours`]: colours, [what]: blackIn(colours) });
+    pen.set({ [`${what}Colours`]: colours, [what]: colours([]) });
   };
 const clipping =
   (rule: Painting["rule"]): Operation =>

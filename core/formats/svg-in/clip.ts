@@ -2,6 +2,7 @@
  * Clipping: of what is drawn only that shows which lies within the clip (CSS Masking 1, W3C Candidate Recommendation 2021, chapter 5;
  * SVG 2, section 3.5 for viewports).
  */
+import type { Element } from "domhandler";
 import { intersection, type Matrix, multiply, type Region, type Ring, regionBox, union } from "../../geometry";
 import { clipOf } from "../shown";
 import { outlineOf, SHAPES } from "./shapes";
@@ -21,7 +22,7 @@ const NOT_APPLIED = "clip-path: one of the clips cannot be read, and what it hid
 
 /** The clips of one file. */
 export class Clips {
-  private readonly known = new Map<string, Region | null>();
+  private readonly known = new Map<string, Region>();
 
   /** @param say takes sentences about what cannot be read */
   constructor(
@@ -54,7 +55,8 @@ export class Clips {
       }
       matrix = multiply(matrix, [own.maxX - own.minX, 0, 0, own.maxY - own.minY, own.minX, own.minY]);
     }
-    const key = `${id} ${matrix.join(" ")}`;
+    const { width, height } = place.viewport;
+    const key = [id, ...matrix, width, height].join(" ");
     let region = this.known.get(key);
     if (region === undefined) {
       region = this.make(id, { ...place, matrix }, [...within, id]);
@@ -63,13 +65,13 @@ export class Clips {
     return region;
   }
 
-  private make(id: string, place: Place, within: readonly string[]): Region | null {
+  private make(id: string, place: Place, within: readonly string[]): Region {
     const clip = this.tree.byId.get(id)!;
     const style = this.styles.of(clip);
     const inner = this.placed(style, place);
     const parts: Region[] = [];
     for (const child of clip.childNodes) {
-      const part = this.part(child as SvgTree["root"], { ...inner, rule: style["clip-rule"] }, within);
+      const part = this.part(child as Element, { ...inner, rule: style["clip-rule"] }, within);
       if (part) parts.push(part);
     }
     const region = union(parts);
@@ -77,7 +79,7 @@ export class Clips {
     return outer ? intersection(region, outer) : region;
   }
 
-  private part(element: SvgTree["root"], place: Place & { rule: string | undefined }, within: readonly string[]): Region | null {
+  private part(element: Element, place: Place & { rule: string | undefined }, within: readonly string[]): Region | null {
     const style = this.styles.of(element);
     const name = element.name.toLowerCase();
     if (style.display === "none" || style.visibility === "hidden") return null;

@@ -9,13 +9,13 @@ import {
   flattenPath,
   type Matrix,
   multiply,
-  type Pen,
   type Point,
   type Region,
   type Ring,
+  type StrokeStyle,
   transformPoint,
 } from "../../geometry";
-import { colourOf, type Drawing, namer, penIn } from "../drawing";
+import { colourOf, type Drawing, namer, READ_FINELY, strokeStyleIn } from "../drawing";
 import { CUT_LINE, clipBetween, shownOf } from "../shown";
 import { SOURCE_ID } from "../svg-out";
 import { Clips, type Place } from "./clip";
@@ -23,12 +23,9 @@ import { SVG_LIMITS, SvgError } from "./limits";
 import { outlineOf, SHAPES } from "./shapes";
 import { Styles } from "./style";
 import { type Attributes, parseSvg, type SvgTree, targetOf } from "./tree";
-import { lengthPx, moveOf, type RootView, rootView, type Size, transformOf, viewBoxMatrix, viewBoxOf, wholeOf } from "./view";
+import { lengthPx, moveOf, rootView, type Size, transformOf, viewBoxMatrix, viewBoxOf, wholeOf } from "./view";
 
 export { SVG_LIMITS, SvgError } from "./limits";
-
-/** A file is read once, so curves are followed more closely than while a letter is dragged (mm). */
-const FINE = 0.0005;
 
 const SKIPPED = new Set([
   "defs",
@@ -113,15 +110,16 @@ class Reader {
     this.drawing.widthMm = view.widthMm;
     this.drawing.heightMm = view.heightMm;
     this.noteSizes(root.attribs);
-    if (root.attribs.transform) this.unread.add("<svg>: the transform of the whole is not read");
     const style = this.styles.of(root);
-    if (!isHidden("svg", style)) this.children(root, this.rootFrame(view, style));
+    if (style.transform && style.transform.trim() !== "none") this.unread.add("<svg>: the transform of the whole is not read");
+    this.noteProperties(style);
+    const { matrix, viewport } = view;
+    const clip = this.clips.of(style, view, () => null);
+    const clips = clip ? [clip] : [];
+    const whole: Frame = { matrix, viewport, inherited: inheritedBy(style, {}), layer: null, clips, within: [], depth: 0 };
+    if (!isHidden("svg", style)) this.children(root, whole);
     this.drawing.notes.push(...this.unread);
     return this.drawing;
-  }
-
-  private rootFrame({ matrix, viewport }: RootView, style: Attributes): Frame {
-    return { matrix, viewport, inherited: inheritedBy(style, {}), layer: null, clips: [], within: [], depth: 0 };
   }
 
   private noteSizes(attributes: Attributes): void {
@@ -138,9 +136,10 @@ class Reader {
     for (const child of element.childNodes) this.element(child as Element, frame);
   }
 
-  /** @param as another name than its own, for what is kept only to be copied */
-  private element(element: Element, parent: Frame, as = element.name.toLowerCase()): void {
-    const style = this.styles.of(element);
+  /** @param sized size of a copy: what is kept only to be copied is a viewport then */
+  private element(element: Element, parent: Frame, sized?: Attributes): void {
+    const as = sized ? "svg" : element.name.toLowerCase();
+    const style = { ...this.styles.of(element), ...sized };
     if (isHidden(as, style)) return;
     if (parent.depth >= SVG_LIMITS.depth) throw new SvgError(`Groups are nested more than ${SVG_LIMITS.depth} deep`);
     const place = where(as, style);
@@ -170,7 +169,7 @@ class Reader {
     if (this.count > SVG_LIMITS.shapes) throw new SvgError(`The file has more than ${SVG_LIMITS.shapes} shapes`);
     const id = this.named(style.id?.trim() || `part-${this.count}`);
     const commands = outlineOf(name, { style, matrix: frame.matrix, viewport: frame.viewport, place });
-    const subpaths = flattenPath(commands, FINE);
+    const subpaths = flattenPath(commands, READ_FINELY);
     for (const { ring } of subpaths) this.points += ring.length / 2;
     if (this.points > SVG_LIMITS.points) {
       throw new SvgError(`The outlines come to more than ${SVG_LIMITS.points / 1e6} million points`);
@@ -178,7 +177,7 @@ class Reader {
     if (subpaths.length === 0) return;
     const fillRule: FillRuleName = frame.inherited["fill-rule"] === "evenodd" ? "evenodd" : "nonzero";
     const { clips } = frame;
-    const { pen, ...ink } = inkOf(frame);
+    const { strokeStyle, ...ink } = inkOf(frame);
     const drawn = { id, fillRule, layer: frame.layer, ...ink };
     const shown = shownOf(subpaths, drawn.fill === null ? null : fillRule, clips);
     if (shown.what === "nothing") return;
@@ -186,7 +185,7 @@ class Reader {
     this.drawing.shapes.push({
       ...drawn,
       ...(shown.what === "part" ? { subpaths: shown.subpaths, fillRule: "nonzero" } : { subpaths, commands }),
-      ...(pen && { pen: clips.length > 0 ? { ...pen, cut: { lines: subpaths, clips } } : pen }),
+      ...(strokeStyle && { strokeStyle: { ...strokeStyle, ...(clips.length > 0 && { cut: { lines: subpaths, clips } }) } }),
     });
   }
 
@@ -198,7 +197,6 @@ class Reader {
       return;
     }
     if (++this.copies > SVG_LIMITS.shapes) throw new SvgError(`The file has more than ${SVG_LIMITS.shapes} copies`);
-    const { viewport } = frame;
     const inner: Frame = { ...frame, within: [...frame.within, id!] };
     const name = target.name.toLowerCase();
     if (name !== "symbol" && name !== "svg") {
@@ -206,13 +204,10 @@ class Reader {
       return;
     }
     // Its size is that of the copy, where that has one.
-    const own = this.styles.of(target);
-    const sized = { ...own, width: style.width ?? own.width ?? "100%", height: style.height ?? own.height ?? "100%" };
-    if (isHidden("g", own)) return;
-    const symbol: Frame = { ...inner, inherited: inheritedBy(own, inner.inherited), depth: inner.depth + 1 };
-    const turned = transformOf(own, viewport, where(name, own));
-    if (turned) symbol.matrix = multiply(symbol.matrix, turned);
-    this.children(target, viewportWithin(symbol, sized));
+    const sized: Attributes = {};
+    if (style.width !== undefined) sized.width = style.width;
+    if (style.height !== undefined) sized.height = style.height;
+    this.element(target, inner, sized);
   }
 
   /** Of several versions the first for those who know no extensions and read English (SVG 2, section 5.9). */
@@ -270,11 +265,11 @@ function inkOf({ inherited, matrix, viewport }: Frame) {
   const line = opacityOf(inherited["stroke-opacity"]) === 0 ? null : (colourOf(inherited.stroke, inherited.color) ?? null);
   const area = opacityOf(inherited["fill-opacity"]) === 0 ? null : colourOf(inherited.fill ?? "black", inherited.color);
   const fill = area === undefined ? "#000000" : area;
-  if (line === null) return { fill, stroke: null, strokeWidth: null, pen: null };
-  return { fill, stroke: line, strokeWidth: width, pen: penIn(penOf(inherited), matrix) };
+  if (line === null) return { fill, stroke: null, strokeWidth: null, strokeStyle: null };
+  return { fill, stroke: line, strokeWidth: width, strokeStyle: strokeStyleIn(styleOf(inherited), matrix) };
 }
 
-function penOf(inherited: Inherited): Pen {
+function styleOf(inherited: Inherited): StrokeStyle {
   const [cap, join] = [inherited["stroke-linecap"], inherited["stroke-linejoin"]];
   return {
     cap: cap === "round" || cap === "square" ? cap : "butt",

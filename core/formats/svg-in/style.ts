@@ -89,7 +89,7 @@ function specificityOf(selector: readonly Selector[]): number {
     if (part.type === SelectorType.Attribute) sum += part.name === "id" && part.action === "equals" ? 1e6 : 1e3;
     else if (part.type === SelectorType.Tag) sum += 1;
     else if (part.type === SelectorType.Pseudo && part.name !== "where") {
-      sum += Array.isArray(part.data) ? Math.max(...part.data.map(specificityOf)) : 1e3;
+      sum += Array.isArray(part.data) ? Math.max(0, ...part.data.map(specificityOf)) : 1e3;
     }
   }
   return sum;

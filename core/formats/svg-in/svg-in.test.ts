@@ -41,6 +41,24 @@ describe("viewports", () => {
     expect(boxes(`${symbol}<use href="#s" x="4" y="6" width="30" height="30"/>`)).toEqual([[4, 6, 34, 36]]);
   });
 
+  it("what a symbol or the whole drawing says of itself counts", () => {
+    const clip = '<clipPath id="c"><rect width="5" height="90"/></clipPath>';
+    const symbol = '<symbol id="s" clip-path="url(#c)" mask="url(#m)"><rect width="10" height="10"/></symbol>';
+    expect(areas(`${clip}${symbol}<use href="#s"/>`)[0]).toBeCloseTo(50, 3);
+    expect(read(`${symbol}<use href="#s"/>`).notes[0]).toContain("mask:");
+    expect(boxes(`${clip}<rect width="10" height="10"/>`, `${MM} clip-path="url(#c)"`)).toEqual([[0, 0, 5, 10]]);
+    expect(read("<rect/>", `${MM} style="transform:scale(2)"`).notes[0]).toContain("transform of the whole");
+  });
+
+  it("a clip by percentages is that of the viewport that asks for it", () => {
+    const clip = '<clipPath id="c"><rect width="50%" height="100%"/></clipPath>';
+    const rect = '<rect width="100" height="10" clip-path="url(#c)"/>';
+    expect(boxes(`${clip}${rect}<svg width="40" height="80">${rect}</svg>`)).toEqual([
+      [0, 0, 50, 10],
+      [0, 0, 20, 10],
+    ]);
+  });
+
   it("percentages are of the drawing", () => {
     expect(boxes('<rect width="100%" height="25%"/><circle cx="50%" cy="50%" r="10"/>')).toEqual([
       [0, 0, 100, 20],

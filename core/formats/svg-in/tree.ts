@@ -3,7 +3,6 @@
  */
 import { Element } from "domhandler";
 import { SaxesParser, type SaxesTagPlain } from "saxes";
-import { MOST_BYTES } from "../drawing";
 import { SVG_LIMITS, SvgError } from "./limits";
 
 export type Attributes = Record<string, string>;
@@ -20,7 +19,7 @@ const SVG_NAMESPACE = "http://www.w3.org/2000/svg";
 
 /** @throws SvgError for what is not well-formed, no SVG, or too much */
 export function parseSvg(text: string): SvgTree {
-  if (text.length > MOST_BYTES) throw new SvgError(`The file is larger than ${MOST_BYTES / 1e6} MB`);
+  if (text.length > SVG_LIMITS.bytes) throw new SvgError(`The file is larger than ${SVG_LIMITS.bytes / 1e6} MB`);
   if (text.trim() === "") throw new SvgError("The file is empty");
   const byId = new Map<string, Element>();
   const sheets: string[] = [];

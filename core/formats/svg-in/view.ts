@@ -12,7 +12,7 @@ export interface Size {
 }
 
 /** CSS reference pixel: 1/96 in. */
-export const MM_PER_PX = 25.4 / 96;
+const MM_PER_PX = 25.4 / 96;
 const UNITS: Record<string, number> = {
   "": 1,
   px: 1,

@@ -4,7 +4,7 @@
 import { GRID } from "./grid";
 import { PointTable } from "./pointTable";
 import { difference, differenceUnproved } from "./polygons";
-import { type Box, type Region, type Ring, regionArea, regionPerimeter, vertexCount } from "./ring";
+import { type Box, type Region, type Ring, regionArea, regionPerimeter, vertexCount, widenBox } from "./ring";
 
 /** Material that comes and goes. */
 export interface RegionChange {
@@ -59,7 +59,7 @@ function boxOfDifferent(before: Region, after: Region): Box | null {
     }
   }
   if (box.minX > box.maxX) return null;
-  return { minX: box.minX - MARGIN, minY: box.minY - MARGIN, maxX: box.maxX + MARGIN, maxY: box.maxY + MARGIN };
+  return widenBox(box, MARGIN);
 }
 
 /** Whether a region has a side, in this direction. Where several begin at one place, only the first is known. */

@@ -111,6 +111,14 @@ export function regionBox(region: Region): Box | null {
   return box.minX <= box.maxX ? box : null;
 }
 
+/** A box with so much around it, mm. */
+export const widenBox = ({ minX, minY, maxX, maxY }: Box, by: number): Box => ({
+  minX: minX - by,
+  minY: minY - by,
+  maxX: maxX + by,
+  maxY: maxY + by,
+});
+
 /** Smallest box around several boxes, or `null` when there are none. */
 export function joinBoxes(boxes: (Box | null)[]): Box | null {
   let joined: Box | null = null;

@@ -2,7 +2,7 @@
  * Looking for an amount on the neighbourhood of a finding alone, which is quicker than on the whole piece.
  */
 import { type Examination, type HeldSolids, holdSolids, type Library, layOutWords, solidsOf, withPoles } from "../examine";
-import { boxesMeet, regionBox } from "../geometry";
+import { boxesMeet, regionBox, widenBox } from "../geometry";
 import { type Finding, measureState } from "../judge";
 import type { Piece } from "../piece";
 import { isConcerned, isHeld } from "./proof";
@@ -29,7 +29,7 @@ export function neighbourhood(before: Examination, finding: Finding): Neighbourh
   const boxes = hanging.map((i) => regionBox(solids[i]!.region));
   const near = (i: number) => {
     const box = regionBox(solids[i]!.region);
-    const wide = box && { minX: box.minX - REACH, minY: box.minY - REACH, maxX: box.maxX + REACH, maxY: box.maxY + REACH };
+    const wide = box && widenBox(box, REACH);
     return boxes.some((each) => boxesMeet(each, wide));
   };
   const state = (i: number) => measureState(holds[i]!, leastWidth);

@@ -1,7 +1,7 @@
 /**
  * Shapes as cells: what a piece with the gap around it touches, in rows of 32 cells a word.
  */
-import { type Region, regionBox } from "../geometry";
+import type { Box, Region } from "../geometry";
 
 /** Rows from below, each of so many words; bit 0 of word 0 is the leftmost cell. */
 export interface Bitmap {
@@ -31,28 +31,20 @@ function setRun({ words, bits, width }: Bitmap, y: number, from: number, to: num
   }
 }
 
-/** A shape and where its lower left cell lies, mm. */
-export interface Drawn {
-  bitmap: Bitmap;
-  x: number;
-  y: number;
-}
-
 /**
  * Every cell that the region touches, be it by an edge alone.
  *
  * @param cell mm
+ * @param box cells begin at its lower left corner; what lies beyond it is left out, mm
  */
-export function drawRegion(region: Region, cell: number): Drawn | null {
-  const box = regionBox(region);
-  if (!box) return null;
+export function drawRegion(region: Region, cell: number, { minX, minY, maxX, maxY }: Box): Bitmap {
   const cells = (mm: number) => Math.max(1, Math.ceil(mm / cell - 1e-9));
-  const bitmap = emptyBitmap(cells(box.maxX - box.minX), cells(box.maxY - box.minY));
+  const bitmap = emptyBitmap(cells(maxX - minX), cells(maxY - minY));
   markRegion(
     bitmap,
-    region.map((ring) => ring.map((value, i) => (value - (i % 2 === 0 ? box.minX : box.minY)) / cell)),
+    region.map((ring) => ring.map((value, i) => (value - (i % 2 === 0 ? minX : minY)) / cell)),
   );
-  return { bitmap, x: box.minX, y: box.minY };
+  return bitmap;
 }
 
 /** @param rings in cells */

@@ -4,7 +4,6 @@
  * Every piece, grown by half the gap, is drawn into cells; a place is free when none of its cells is taken. Pieces are first laid one
  * after the other (`bottomLeft`), and then squeezed together for as long as there is time (`squeeze`), at the end in smaller cells.
  */
-import { offset, regionArea } from "../geometry";
 import { layInOrder, slide, type Unit } from "./bottomLeft";
 import {
   type Laid,
@@ -14,6 +13,7 @@ import {
   type NestedSheet,
   type NestPiece,
   ROUNDING,
+  type Shape,
   type SheetStock,
   type Table,
 } from "./lot";
@@ -67,8 +67,8 @@ export interface Nested {
   reached: Reached;
 }
 
-/** mm; coarse enough to be quick, fine enough to lose little. */
-const CELL = 1;
+/** Side of a cell, mm, of which the best for a lot is taken: coarse enough to be quick, fine enough to lose little. */
+const CELLS_TRIED = Array.from({ length: 701 }, (_, i) => (9800 + i) / 10_000);
 /** Until which share of the time pieces are squeezed in cells of how many times that size. */
 const CELLS = [
   [0.9, 1],
@@ -87,14 +87,13 @@ export const nest = (pieces: readonly NestPiece[], sheet: SheetStock, options: L
 
 /** The same for a lot that is kept, for a search that goes on: its pieces are not drawn again. */
 export function nestLot(lot: Lot, options: NestOptions): Nested {
-  const { cell = CELL } = options;
+  const { cell = lot.fittingCell(CELLS_TRIED) } = options;
   const start = options.from ? goneOnFrom(options.from, lot) : firstLayout(lot, cell);
   const { best, attempt } = search(start, lot, cell, options);
   const sheets = settled(best, lot, cell, options);
   const placed = new Set(sheets.flatMap(({ placements }) => placements.map(({ id }) => id)));
   const tooLarge = lot.pieces.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
-  const { gap } = lot.options;
-  const grown = lot.pieces.reduce((sum, { id, region }) => (placed.has(id) ? sum + regionArea(offset(region, gap / 2)) : sum), 0);
+  const grown = lot.pieces.reduce((sum, { id, region }) => (placed.has(id) ? sum + lot.areaWithGap(region) : sum), 0);
   const { width, height } = lot.room;
   return { sheets, tooLarge, fewest: Math.ceil(grown / (width * height) - ROUNDING), reached: { ...reachedBy(best), attempt } };
 }
@@ -108,14 +107,25 @@ interface Layout {
 /** The length of sheets that is used, mm. */
 const lengthIn = ({ laid, table }: Layout, lot: Lot): number => lengthOf(laid, lot.sheet.width, table.cell);
 
-/** The largest box first. */
+/** How large a piece is, by the sides of its box: what is large is laid first. Which order is best differs from lot to lot. */
+const ORDERS: readonly ((shape: Shape) => number)[] = [
+  ({ width, height }) => width * height,
+  ({ width, height }) => Math.min(width, height),
+  ({ width, height }) => Math.max(width, height),
+];
+/** Lots of more pieces are laid in the first order only: it takes its time. */
+const FEW_PIECES = 500;
+
+/** The shortest of those that the orders give. */
 function firstLayout(lot: Lot, cell: number): Layout {
   const table = lot.in(cell);
-  const size = (id: string) => Math.max(...table.shapesOf.get(id)!.map(({ width, height }) => width * height));
-  const loose = lot.pieces
-    .filter(({ id }) => table.shapesOf.get(id)!.length > 0 && !table.fixed.ids.has(id))
-    .sort((a, b) => size(b.id) - size(a.id));
-  return { laid: layInOrder(unitsOf(loose), table), table };
+  const loose = lot.pieces.filter(({ id }) => table.shapesOf.get(id)!.length > 0 && !table.fixed.ids.has(id));
+  const layouts = ORDERS.slice(0, loose.length > FEW_PIECES ? 1 : ORDERS.length).map((sizeOf): Layout => {
+    const size = new Map(loose.map(({ id }) => [id, Math.max(...table.shapesOf.get(id)!.map(sizeOf))]));
+    const order = loose.toSorted((a, b) => size.get(b.id)! - size.get(a.id)!);
+    return { laid: layInOrder(unitsOf(order), table), table };
+  });
+  return layouts.reduce((best, layout) => (lengthIn(layout, lot) < lengthIn(best, lot) - ROUNDING ? layout : best));
 }
 
 /** In the order of the largest of each. */

@@ -8,10 +8,14 @@ import {
   multiply,
   offset,
   type Region,
+  regionArea,
   regionBox,
   rotation,
+  simplify,
   transformRegion,
   translateRegion,
+  vertexCount,
+  widenBox,
 } from "../geometry";
 import { type Bitmap, block, copyOf, drawRegion, emptyBitmap, Shifted } from "./bitmap";
 import { ShapeLevels } from "./levels";
@@ -66,6 +70,8 @@ export class SheetError extends ClearError {
 
 /** Outlines are grown a hair more than half the gap, for the chords of rounded corners, mm. */
 const HAIR = 0.006;
+/** Before outlines are grown they lose corners that lie no farther from what is left, mm: cells are drawn in half the time. */
+const COARSE = 0.02;
 
 /** Sums may be off by so much, mm or cells. */
 export const ROUNDING = 1e-9;
@@ -116,6 +122,7 @@ export class Lot {
   private readonly regions: ReadonlyMap<string, Region>;
   private readonly tables = new Map<number, Table>();
   private readonly grown = new Map<string, Region>();
+  private readonly areas = new Map<string, number>();
 
   /** @throws SheetError for a sheet without room */
   constructor(
@@ -167,6 +174,28 @@ export class Lot {
     return { cell, room: this.room, whole, blanks, fixed };
   }
 
+  /** In which of some sizes of cells the boxes of the pieces lose least to being rounded up: of equal ones the first, mm. */
+  fittingCell(sizes: readonly number[]): number {
+    const boxes = this.pieces.flatMap(({ region }) => regionBox(region) ?? []).map((box) => widenBox(box, this.around));
+    const up = (mm: number, cell: number) => Math.ceil(mm / cell - ROUNDING) * cell;
+    const loss = (cell: number) =>
+      boxes.reduce((sum, { minX, minY, maxX, maxY }) => sum + up(maxX - minX, cell) * up(maxY - minY, cell), 0);
+    return sizes
+      .map((cell) => ({ cell, taken: loss(cell) }))
+      .reduce((best, one) => (one.taken < best.taken - ROUNDING ? one : best)).cell;
+  }
+
+  /** Of a piece with half the gap around it, mm². */
+  areaWithGap(region: Region): number {
+    const key = fingerprint(region);
+    let area = this.areas.get(key);
+    if (area === undefined) {
+      area = regionArea(offset(region, this.options.gap / 2));
+      this.areas.set(key, area);
+    }
+    return area;
+  }
+
   private draw(cell: number): Table {
     const known = new Map<string, Shape[]>();
     const shapesOf = new Map<string, Shape[]>();
@@ -185,20 +214,20 @@ export class Lot {
   }
 
   private shape(region: Region, matrix: Matrix, cell: number): Shape | null {
-    const { around } = this;
-    const drawn = drawRegion(transformRegion(this.grownBy(region), matrix), cell);
     const box = regionBox(transformRegion(region, matrix));
-    if (!drawn || !box) return null;
-    const cells = new Shifted(drawn.bitmap);
+    if (!box) return null;
+    const withGap = widenBox(box, this.around);
+    const bitmap = drawRegion(transformRegion(this.grownBy(region), matrix), cell, withGap);
+    const cells = new Shifted(bitmap);
     return {
       matrix,
       cells,
       levels: new ShapeLevels(cells),
-      spans: new Spans(drawn.bitmap),
-      width: box.maxX - box.minX + 2 * around,
-      height: box.maxY - box.minY + 2 * around,
-      left: box.minX - around,
-      low: box.minY - around,
+      spans: new Spans(bitmap),
+      width: withGap.maxX - withGap.minX,
+      height: withGap.maxY - withGap.minY,
+      left: withGap.minX,
+      low: withGap.minY,
     };
   }
 
@@ -207,7 +236,10 @@ export class Lot {
     const key = fingerprint(region);
     let grown = this.grown.get(key);
     if (!grown) {
-      grown = offset(region, this.around, { tolerance: HAIR / 2 });
+      const coarse = simplify(region, COARSE);
+      // What lost no corner, such as a plate that just fits, is not grown more than needed.
+      const more = vertexCount(coarse) < vertexCount(region) ? COARSE : 0;
+      grown = offset(coarse, this.around + more, { tolerance: HAIR / 2 });
       this.grown.set(key, grown);
     }
     return grown;

@@ -7,6 +7,7 @@ import {
   difference,
   islandsOf,
   normalise,
+  offset,
   type Region,
   regionArea,
   regionBox,
@@ -66,13 +67,16 @@ function randomPiece(random: () => number): Region {
   return union([[rectangle(0, 0, length, width)], ...bars.map((bar) => normalise([bar])), normalise([ring[0]!, turned])]);
 }
 
+const drawn = (region: Region, cell: number) => drawRegion(region, cell, regionBox(region)!);
+
 describe("cells", () => {
   it("every place of a shape lies in a cell that is taken", () => {
     const random = numbersFrom(SEED);
     for (let n = 0; n < 30; n++) {
       const region = randomPiece(random);
       const cell = 0.3 + 2 * random();
-      const { bitmap, x, y } = drawRegion(region, cell)!;
+      const { minX: x, minY: y } = regionBox(region)!;
+      const bitmap = drawn(region, cell);
       const taken = (i: number, k: number) => (bitmap.bits[k * bitmap.words + (i >>> 5)]! >>> (i & 31)) & 1;
       const size = regionBox(region)!;
       for (let k = 0; k < 2000; k++) {
@@ -93,7 +97,7 @@ describe("places and covers, cell by cell", () => {
     for (let n = 0; n < 20; n++) {
       const sheet = emptyBitmap(150, 110);
       block(sheet, [rectangle(20 + any(60), any(60), 4 + any(40), 2 + any(20))], 1);
-      const other = new Shifted(drawRegion(randomPiece(random), 1)!.bitmap);
+      const other = new Shifted(drawn(randomPiece(random), 1));
       const [ox, oy] = [any(150 - other.bitmap.width), any(110 - other.bitmap.height)];
       const before = sheet.bits.slice();
       const lies = isFree(sheet, other, ox, oy);
@@ -102,7 +106,7 @@ describe("places and covers, cell by cell", () => {
         put(sheet, other, ox, oy);
         levels.put(other, ox, oy);
       }
-      const { bitmap } = drawRegion(randomPiece(random), 1)!;
+      const bitmap = drawn(randomPiece(random), 1);
       const shape = new Shifted(bitmap);
       const [lastX, lastY] = [150 - bitmap.width, 110 - bitmap.height];
       const free = (x: number, y: number) => {
@@ -125,12 +129,12 @@ describe("places and covers, cell by cell", () => {
   it("under a shape lie the cells that it shares, each as often as others lie there; what is taken away leaves none", () => {
     for (let n = 0; n < 10; n++) {
       const lying = Array.from({ length: 3 }, () => {
-        const { bitmap } = drawRegion(randomPiece(random), 1)!;
+        const bitmap = drawn(randomPiece(random), 1);
         return { bitmap, spans: new Spans(bitmap), x: any(150 - bitmap.width), y: any(110 - bitmap.height) };
       });
       const cover = new Cover(150, 110);
       for (const { spans, x, y } of lying) cover.put(spans, x, y);
-      const { bitmap } = drawRegion(randomPiece(random), 1)!;
+      const bitmap = drawn(randomPiece(random), 1);
       const spans = new Spans(bitmap);
       const [x, y] = [any(150 - bitmap.width), any(110 - bitmap.height)];
       const shared = lying.map((other) => {
@@ -316,6 +320,18 @@ describe("pieces on sheets", () => {
       const nested = nest(plates, sheet, { ...options, ...upright, ...search, random: numbersFrom(SEED) });
       expect(nested.sheets.map(({ placements }) => placements.length)).toEqual([12, 12]);
     }
+  });
+
+  it("rounded plates that just fit do so, though corners of their outlines are left out", () => {
+    const rounded = (width: number, height: number) => offset([rectangle(6, 6, width - 12, height - 12)], 6);
+    const plates = numbered(Array.from({ length: 6 }, () => rounded(60, 40)));
+    // Two beside each other, three on top of each other, 2 mm between them and 5 mm around.
+    const sheet = { width: 2 * 60 + 2 + 10.05, height: 3 * 40 + 4 + 10.05 };
+    const options = { gap: 2, margin: 5, turns: [0] };
+    const nested = nest(plates, sheet, options);
+    expect(nested.sheets.map(({ placements }) => placements.length)).toEqual([6]);
+    for (const here of laid(plates, nested)) expect(checkSheet(here, { ...sheet, ...options })).toEqual([]);
+    expect(nest(numbered([rounded(122.05, 124.05)]), sheet, options).tooLarge).toEqual([]);
   });
 
   it("squeezing keeps groups together, offcuts and what is pinned, gap and margin (JTS Topology Suite)", () => {

@@ -1,6 +1,6 @@
 /**
- * Who works on the queue: as many at a time as there are threads. Everything that is found out is kept at once; a crew that dies in the
- * middle leaves its jobs to the next.
+ * Who works on the queue: one more at a time than there are threads, so that no thread waits for what is read and kept. Everything that
+ * is found out is kept at once; a crew that dies in the middle leaves its jobs to the next.
  */
 import { randomUUID } from "node:crypto";
 import { namesToTry, refuseRow } from "@mend-joint/core/runs";
@@ -97,7 +97,7 @@ export function startCrew(db: Database, queue: Queue, pool: Pool, log: (line: st
   }, LEFT_BEHIND_MS);
   lookAfter.unref();
 
-  const workers = Array.from({ length: pool.width }, worker);
+  const workers = Array.from({ length: pool.width + 1 }, worker);
   return {
     begin,
     lay: async (run, { keep, seconds }) => {

@@ -12,6 +12,7 @@ import { bodyLimit } from "hono/body-limit";
 import { compress } from "hono/compress";
 import { secureHeaders } from "hono/secure-headers";
 import { sameOriginOnly } from "./guard";
+import type { Ahead } from "./jobs/ahead";
 import type { Crew } from "./jobs/crew";
 import type { Pool } from "./jobs/pool";
 import type { FaultyMachine } from "./machines/machine";
@@ -47,6 +48,8 @@ export interface AppOptions {
   machine: FaultyMachine;
   /** Who works on lists; left out, there are no runs. */
   work?: { crew: Crew; pool: Pool };
+  /** Who examines for pages that have just been opened; left out, they wait for their own engine. */
+  ahead?: Ahead;
   /** Host name the server listens on. */
   host: string;
   /** Folder of the built pages; left out, only the API answers. */
@@ -82,7 +85,7 @@ const workerHeaders = secureHeaders({
 const limited = (maxSize: number) =>
   bodyLimit({ maxSize, onError: (c) => problem(c, 413, `What is sent here may have ${maxSize / 1e6} MB at most.`) });
 
-export function createApp({ db, store = NOWHERE, machine, work, host, pages }: AppOptions): Hono {
+export function createApp({ db, store = NOWHERE, machine, work, ahead, host, pages }: AppOptions): Hono {
   const app = new Hono();
   app.onError(handleError);
   app.use("*", (c, next) => (WORKER_SCRIPT.test(c.req.path) ? workerHeaders : pageHeaders)(c, next));
@@ -107,10 +110,8 @@ export function createApp({ db, store = NOWHERE, machine, work, host, pages }: A
   app.route("/api/coupons", couponRoutes(db, store));
   app.route("/api/pictures", pictureRoutes(db));
   app.route("/api/machine", machineRoutes(machine));
-  if (work) {
-    app.route("/api/runs", runRoutes(db, store, work.crew, work.pool));
-    app.route("/api", examinationRoutes(db, work.pool));
-  }
+  if (work) app.route("/api/runs", runRoutes(db, store, work.crew, work.pool));
+  if (ahead) app.route("/api", examinationRoutes(ahead));
   app.all("/api/*", (c) => problem(c, 404, "The API has nothing at this address."));
 
   if (pages && existsSync(join(pages, "index.html"))) {

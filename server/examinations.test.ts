@@ -1,16 +1,18 @@
 import { examine } from "@mend-joint/core";
 import { begin } from "@mend-joint/core/mend";
-import { EXAMPLE_WORDS, parsePiece, STARTERS } from "@mend-joint/core/piece";
+import { EXAMPLE_WORDS, type Piece, parsePiece, STARTERS, STOCKS } from "@mend-joint/core/piece";
 import { demoPieces } from "@mend-joint/demo";
 import { shippedLibrary } from "@mend-joint/library";
 import { parse } from "devalue";
 import { Hono } from "hono";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { openPool } from "./jobs/pool";
+import { openAhead } from "./jobs/ahead";
+import { openPool, type Pool } from "./jobs/pool";
+import type { ExamineTask } from "./jobs/tasks";
 import { examinationRoutes } from "./routes/examinations";
 import { type OpenDatabase, openDatabase } from "./store/database";
 import { makeExample } from "./store/example";
-import { createPiece } from "./store/pieces";
+import { createPiece, savePiece } from "./store/pieces";
 import { dataFolder } from "./tests/folder";
 
 const library = shippedLibrary();
@@ -25,7 +27,7 @@ describe("what pages show first", () => {
   afterAll(() => pool.close());
 
   it("a piece comes out as it does in the page: the demo's", async () => {
-    const app = new Hono().route("/api", examinationRoutes(open.db, pool));
+    const app = new Hono().route("/api", examinationRoutes(openAhead(open.db, pool)));
     for (const demo of demoPieces().slice(0, 3)) {
       const { id, document } = await createPiece(open.db, demo);
       const response = await app.request(`/api/pieces/${id}/examination`);
@@ -38,9 +40,38 @@ describe("what pages show first", () => {
     expect(((await gone.json()) as { detail: string }).detail).toContain("no piece with this id");
   });
 
+  it("each version of a piece is examined once, those changed last before anybody asks; what failed is tried again", async () => {
+    const asked: string[] = [];
+    let fails = false;
+    const counting: Pool = {
+      ...pool,
+      run: (async (task: ExamineTask) => {
+        asked.push((task.document as Piece).name);
+        if (fails) throw new Error("the thread has died");
+        return {};
+      }) as Pool["run"],
+    };
+    const ahead = openAhead(open.db, counting);
+    const { document, version } = await createPiece(
+      open.db,
+      parsePiece({ id: "newest", name: "first", stock: STOCKS[0]!, parts: [] }),
+    );
+    await ahead.warm();
+    expect(asked[0]).toBe("first");
+    asked.length = 0;
+    await Promise.all([ahead.of("newest"), ahead.of("newest")]);
+    expect(asked).toEqual([]);
+    await savePiece(open.db, { ...parsePiece(document), name: "second" }, { version });
+    fails = true;
+    await expect(ahead.of("newest")).rejects.toThrow("the thread has died");
+    fails = false;
+    expect(parse((await ahead.of("newest"))!).document.name).toBe("second");
+    expect(asked).toEqual(["second", "second"]);
+  });
+
   it("the example's beginnings are those that were made when the programs were built", async () => {
     const made = { topper: "as built" };
-    const app = new Hono().route("/api", examinationRoutes(open.db, pool, made));
+    const app = new Hono().route("/api", examinationRoutes(openAhead(open.db, pool), made));
     expect(await (await app.request("/api/beginnings")).json()).toEqual(made);
   });
 });

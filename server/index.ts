@@ -10,6 +10,7 @@
 import { resolve } from "node:path";
 import { serve } from "@hono/node-server";
 import { BUILT_PAGES, createApp } from "./app";
+import { openAhead } from "./jobs/ahead";
 import { startCrew } from "./jobs/crew";
 import { openPool } from "./jobs/pool";
 import { openQueue } from "./jobs/queue";
@@ -49,11 +50,13 @@ async function main(): Promise<void> {
   const machine = await startSimulatedCutter(db);
   const pool = openPool();
   const crew = startCrew(db, await openQueue(db, { log: console.error, alone: !MEND_JOINT_DATABASE }), pool, console.error);
-  const app = createApp({ db, store, machine, work: { crew, pool }, host: MEND_JOINT_HOST, pages: BUILT_PAGES });
+  const ahead = openAhead(db, pool);
+  const app = createApp({ db, store, machine, work: { crew, pool }, ahead, host: MEND_JOINT_HOST, pages: BUILT_PAGES });
   const server = serve({ fetch: app.fetch, port, hostname: MEND_JOINT_HOST }, (info) => {
     console.log(
       `Mend Joint is ready at http://${MEND_JOINT_HOST}:${info.port}/ (data in ${MEND_JOINT_DATABASE ? "PostgreSQL" : folder})`,
     );
+    ahead.warm().catch((error: Error) => console.error(`Pieces could not be examined ahead: ${error.message}`));
   });
   server.on("error", (error: NodeJS.ErrnoException) => {
     const reason = error.code === "EADDRINUSE" ? `port ${port} is taken; set MEND_JOINT_PORT to another` : error.message;

@@ -8,6 +8,8 @@ import harfbuzz from "harfbuzzjs/dist/harfbuzz.wasm?url";
 const PATIENCE = 20_000;
 
 const answers = new Map<string, Promise<Response>>();
+/** What the answers say that have arrived as a whole, where that is wanted at once. */
+const arrived = new Map<string, string>();
 /** Workers that nobody has asked anything yet. */
 const begun: { worker: Worker; failed: boolean }[] = [];
 
@@ -39,9 +41,15 @@ function askEarly(at: string): Promise<Response> {
   return answer;
 }
 
+function keepWhole(at: string): void {
+  askEarly(at)
+    .then(async (response) => response.ok && answers.has(at) && arrived.set(at, await response.clone().text()))
+    .catch(() => {});
+}
+
 /** @param path of the page's address */
 export function beginEarly(path: string): void {
-  const [, id, onBench] = /^\/bench\/([^/]+)(\/?$)?/.exec(path) ?? [];
+  const [, id, screen] = /^\/bench\/([^/]+)\/?(.*)$/.exec(path) ?? [];
   if (id || path === "/new") fetchEngine();
   if (path === "/new") {
     // Beginnings are made by two.
@@ -52,7 +60,7 @@ export function beginEarly(path: string): void {
   const worker = begin();
   const answer = askEarly(`/pieces/${id}`);
   // On the way to the cutter the verdict alone is of no use.
-  if (onBench !== undefined) askEarly(`/pieces/${id}/examination`).catch(() => {});
+  if (screen === "") keepWhole(`/pieces/${id}/examination`);
   // Its fonts can be on their way too. What fails here is told where the answer is wanted.
   answer
     .then((response) => response.clone().json())
@@ -64,6 +72,14 @@ export function beginEarly(path: string): void {
 export function earlyAnswer(path: string): Promise<Response> | undefined {
   const answer = answers.get(path);
   answers.delete(path);
+  return answer;
+}
+
+/** The same, where it has arrived already. */
+export function arrivedAnswer(path: string): string | undefined {
+  const answer = arrived.get(path);
+  if (answer !== undefined) answers.delete(path);
+  arrived.delete(path);
   return answer;
 }
 

@@ -1,4 +1,4 @@
-import { applyMove, type Word } from "@mend-joint/core/piece";
+import { applyMove, type Piece, type Word } from "@mend-joint/core/piece";
 import { useEffect, useMemo, useState } from "react";
 import { Link, useLocation, useParams } from "react-router";
 import { Conflict } from "../bench/Conflict";
@@ -17,6 +17,7 @@ import { useArriving } from "../bring/useArriving";
 import { Chain } from "../chain/Chain";
 import { Shelf } from "../shelf/Shelf";
 import { Stage } from "../stage/Stage";
+import { arrivedAhead } from "../state/ahead";
 import type { ApiError } from "../state/api";
 import { clearBench, type Place, useBench, withMove } from "../state/bench";
 import { useCopying } from "../state/copied";
@@ -38,7 +39,7 @@ export function BenchScreen() {
   useEffect(() => {
     clearBench();
     setFault(null);
-    openPiece(id).then(() => place && useBench.setState({ place }), setFault);
+    openPiece(id, showAhead).then(() => place && useBench.setState({ place }), setFault);
     return () => {
       leaveBench();
       clearBench();
@@ -124,6 +125,12 @@ function Bench() {
   );
 }
 
+/** What the server has examined is shown together with the piece. */
+function showAhead(piece: Piece): void {
+  const examination = arrivedAhead(piece);
+  if (examination) useBench.setState({ examination, examined: piece });
+}
+
 /** Every change, and every step of a drag, is measured again in the worker. */
 function useExamination(): void {
   const piece = usePiece((state) => state.piece);
@@ -142,7 +149,10 @@ function useExamination(): void {
     [],
   );
   useEffect(() => {
-    if (piece) ask(withMove(piece, move), { skeleton, moving: move !== null });
+    if (!piece) return;
+    const { examination, examined } = useBench.getState();
+    const known = examination && examined === piece && !move && !skeleton ? examination : undefined;
+    ask(withMove(piece, move), { skeleton, moving: move !== null }, known);
   }, [ask, piece, move, skeleton]);
 }
 

@@ -6,15 +6,25 @@ import type { Examination } from "@mend-joint/core";
 import type { Begun } from "@mend-joint/core/mend";
 import { type Piece, parsePiece } from "@mend-joint/core/piece";
 import { parse } from "devalue";
-import { earlyAnswer } from "../early";
+import { arrivedAnswer, earlyAnswer } from "../early";
 
 /** @returns `null` where the server has another state of the piece, or none */
 export async function examinedAhead(piece: Piece): Promise<Examination | null> {
   if (!piece.id) return null;
-  const path = `/pieces/${piece.id}/examination`;
-  const answer = await (earlyAnswer(path) ?? fetch(`/api${path}`));
-  if (!answer.ok) return null;
-  const { document, examination } = parse(await answer.text()) as { document: unknown; examination: Examination };
+  const answer = await (earlyAnswer(pathOf(piece)) ?? fetch(`/api${pathOf(piece)}`));
+  return answer.ok ? examinationOf(piece, await answer.text()) : null;
+}
+
+/** The same where it has arrived already, so that a piece and its verdict are drawn in one go; else `null`. */
+export function arrivedAhead(piece: Piece): Examination | null {
+  const answer = arrivedAnswer(pathOf(piece));
+  return answer === undefined ? null : examinationOf(piece, answer);
+}
+
+const pathOf = ({ id }: Piece) => `/pieces/${encodeURIComponent(id)}/examination`;
+
+function examinationOf(piece: Piece, answer: string): Examination | null {
+  const { document, examination } = parse(answer) as { document: unknown; examination: Examination };
   return JSON.stringify(parsePiece(document)) === JSON.stringify(piece) ? examination : null;
 }
 

@@ -2,6 +2,8 @@
  * Saving by itself: shortly after each change, one save at a time for each piece, and a draft in the browser until the server has it.
  * A piece that was left goes on being saved while another one lies on the bench.
  */
+
+import type { Piece } from "@mend-joint/core/piece";
 import { create } from "zustand";
 import { ApiError, createPiece, getPiece, type StoredPiece, savePiece } from "./api";
 import { takeDraft, writeDraft } from "./drafts";
@@ -49,16 +51,25 @@ const pieces = new Map<string, Opened>();
 /** Counts what is asked for, so that a late answer does not lay one piece in the place of another. */
 let asked = 0;
 
-/** Fetches a piece and puts it on the bench; what never reached the server is taken up again. @throws ApiError */
-export async function openPiece(id: string): Promise<void> {
+/**
+ * Fetches a piece and puts it on the bench; what never reached the server is taken up again.
+ *
+ * @param onPiece told which piece it is, just before it lies there
+ * @throws ApiError
+ */
+export async function openPiece(id: string, onPiece: (piece: Piece) => void = () => {}): Promise<void> {
   const question = ++asked;
   const here = pieces.get(id);
   // What is still on its way from here is newer than what the server would say.
-  if (here && isUnsaved(here.state)) return show(id, here);
+  const put = (entry: Opened) => {
+    onPiece(entry.state.piece);
+    show(id, entry);
+  };
+  if (here && isUnsaved(here.state)) return put(here);
   const [stored, draft] = await Promise.all([getPiece(id), takeDraft(id)]);
   const known = pieces.get(id);
   if (known && isUnsaved(known.state)) {
-    if (question === asked) show(id, known);
+    if (question === asked) put(known);
     return;
   }
   const state = openSaving(stored, draft);
@@ -69,7 +80,7 @@ export async function openPiece(id: string): Promise<void> {
   const entry: Opened = { state: { ...state, piece, known: state.piece === state.known ? piece : state.known } };
   if (before && same) entry.steps = before;
   pieces.set(id, entry);
-  if (question === asked) show(id, entry);
+  if (question === asked) put(entry);
 }
 
 function show(id: string, entry: Opened): void {

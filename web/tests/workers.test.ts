@@ -116,6 +116,29 @@ describe("while the worker is still being started", () => {
   });
 });
 
+describe("what is known already", () => {
+  it("is told at once, and the server is not asked; the worker is, so that it is warm for what follows", async () => {
+    const piece = parsePiece({ id: "p", name: "p", stock: STOCKS[0]!, parts: [] });
+    vi.stubGlobal("fetch", async () => {
+      throw new Error("nobody is to be asked");
+    });
+    let examined = 0;
+    api = { onProgress: () => {}, examine: async () => ({ verdict: examined++ === 0 ? "weak" : "holds" }) };
+    const told: string[] = [];
+    const examine = createExaminer(
+      ({ verdict }) => told.push(verdict),
+      (fault) => told.push(fault),
+      () => {},
+    );
+    examine(piece, {}, { verdict: "weak" } as Examination);
+    await expect.poll(() => examined).toBe(1);
+    await expect.poll(() => told).toEqual(["weak"]);
+    examine(piece, {});
+    await expect.poll(() => told).toEqual(["weak", "holds"]);
+    stopExamining();
+  });
+});
+
 describe("a worker that ends by itself", () => {
   const piece = parsePiece({ name: "p", stock: STOCKS[0]!, parts: [] });
   const ask = () =>

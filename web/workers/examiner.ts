@@ -316,6 +316,9 @@ const sooner = <T>(found: Promise<T | null>): Promise<T> =>
     );
   });
 
+/** A piece, how it is to be examined, and what is known of it already: the worker is asked all the same, so that it is warm. */
+type Question = [piece: Piece, wish: ExamineWish, known?: Examination | undefined];
+
 /**
  * A stream of questions about a piece in the hand. While one is being answered only the newest of those that follow is kept;
  * the ones between are never asked.
@@ -326,9 +329,9 @@ export function createExaminer(
   onSlow: (stage: string | null) => void,
 ) {
   let busy = false;
-  let waiting: [Piece, ExamineWish] | null = null;
+  let waiting: Question | null = null;
 
-  const run = async (piece: Piece, wish: ExamineWish) => {
+  const run = async (...[piece, wish, known]: Question) => {
     busy = true;
     const begun = performance.now();
     // Stages come on a channel of their own and may be later than the answer.
@@ -345,7 +348,8 @@ export function createExaminer(
       examining = answer;
       // The server is quicker than a worker that is cold. It is asked for a verdict alone: not for the line along the strokes, nor for a
       // piece that is moved.
-      const ahead = isWarm || wish.skeleton || wish.moving ? NEVER : sooner(examinedAhead(piece));
+      const asksServer = !known && !isWarm && !wish.skeleton && !wish.moving;
+      const ahead = known ?? (asksServer ? sooner(examinedAhead(piece)) : NEVER);
       onAnswer(await Promise.race([answer, stopped, ahead]), piece);
     } catch (error) {
       onFault((error as Error).message);
@@ -358,9 +362,8 @@ export function createExaminer(
     if (next) await run(...next);
   };
 
-  const ask = (piece: Piece, wish: ExamineWish) => {
-    if (busy) waiting = [piece, wish];
-    else void run(piece, wish);
+  return (...question: Question) => {
+    if (busy) waiting = question;
+    else void run(...question);
   };
-  return ask;
 }

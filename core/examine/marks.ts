@@ -2,7 +2,17 @@
  * What belongs to the piece as a whole and may be lost unseen: engraving and carving that lie beside the material, a pair without room
  * between, a piece larger than it may be, words that have gone.
  */
-import { boxesMeet, difference, type Point, type Region, regionArea, regionBox, regionCentroid } from "../geometry";
+import {
+  boxesMeet,
+  difference,
+  type Matrix,
+  type Point,
+  type Region,
+  regionArea,
+  regionBox,
+  regionCentroid,
+  transformRegion,
+} from "../geometry";
 import type { Finding } from "../judge";
 import type { Piece } from "../piece";
 import type { Examination } from "./examination";
@@ -17,6 +27,7 @@ export function judgeWhole(piece: Piece, examination: Examination): Finding[] {
   return [
     ...findEmptied(piece, examination),
     ...marksLost(examination),
+    ...twinMarksLost(piece, examination),
     ...pairTouches(piece),
     ...tooLarge(piece, examination),
     ...holesTooLarge(piece, examination),
@@ -32,7 +43,7 @@ function findEmptied({ parts }: Piece, { words, box }: Examination): Finding[] {
   return [remark("empty", ids, { x: box.minX, y: box.maxY }, "weak", { why: "words are empty" })];
 }
 
-function marksLost({ ghosts, material }: Examination): Finding[] {
+function marksLost({ ghosts, material }: Pick<Examination, "ghosts" | "material">): Finding[] {
   const findings: Finding[] = [];
   const byPart = new Map<string, { ghost: Ghost; outside: Region }[]>();
   for (const ghost of ghosts) {
@@ -47,6 +58,25 @@ function marksLost({ ghosts, material }: Examination): Finding[] {
     findings.push(remark(ghost.as === "carve" ? "carve-lost" : "mark-lost", ids, at, "weak", { whole }));
   }
   return findings;
+}
+
+/**
+ * What is engraved readable on the mirrored one of a pair lies there as it would mirrored, turned over about its own middle: on an outline
+ * that follows the letters, beside the material. It is told where it lies in the piece itself.
+ */
+function twinMarksLost({ pair }: Piece, { ghosts, material }: Examination): Finding[] {
+  if (pair?.engraving !== "readable") return [];
+  const engraved = ghosts.filter(({ as }) => as === "engrave");
+  const box = regionBox(engraved.flatMap(({ region }) => region));
+  if (!box) return [];
+  const overturned: Matrix = [-1, 0, 0, 1, box.minX + box.maxX, 0];
+  const there = engraved
+    // What is beside the first one too is told of that.
+    .filter((ghost) => lostOf(ghost, material).length === 0)
+    .map((ghost) => ({ ...ghost, region: transformRegion(ghost.region, overturned) }));
+  return marksLost({ ghosts: there, material }).map((finding) =>
+    remark("twin-mark-lost", finding.parts, finding.at, "weak", { whole: "whole" in finding && finding.whole }),
+  );
 }
 
 /** What of a mark lies beside the material. A shape that is cut out may reach beyond the edge: it is lost only where it takes nothing. */

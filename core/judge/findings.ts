@@ -65,6 +65,8 @@ export interface FindingFacts {
   "missing-letter": { letters: string; font: string; why: "no font" | "not in font" | "too thin" };
   "mark-lost": { whole: boolean };
   "carve-lost": { whole: boolean };
+  /** On the mirrored one of a pair, where it is engraved readable. */
+  "twin-mark-lost": { whole: boolean };
   "pair-touches": { apart: number; wanted: number };
   "hole-too-large": { hole: number; outer: number };
   "beyond-line": { letters: string; many: boolean; short: number };
@@ -97,6 +99,7 @@ export const MENDABLE: ReadonlySet<FindingKind> = new Set([
   "small-hole",
   "mark-lost",
   "carve-lost",
+  "twin-mark-lost",
   "beyond-line",
   "hole-too-large",
   "hangs-askew",

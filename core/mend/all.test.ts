@@ -48,6 +48,17 @@ describe("a word that is engraved", () => {
     );
   });
 
+  it("beside the mirrored one of a pair alone may be mirrored there; unasked it stays readable", () => {
+    const under = { kind: "backing", id: "under", distance: 1.5 };
+    const piece = { ...pieceOf(under, word({ meets: "engrave" })), pair: { gap: 6, engraving: "readable" } } satisfies Piece;
+    const { examination, finding } = firstFinding(piece);
+    expect(finding).toMatchObject({ kind: "twin-mark-lost", means: "weak", whole: false });
+    const [mend] = offerMends(piece, examination, finding, library);
+    expect(mend!.action).toEqual({ does: "mirror twin" });
+    expect(examine(mend!.piece, library).verdict).toBe("holds");
+    expect(mendAll(piece, library)).toMatchObject({ piece, left: [{ finding: { kind: "twin-mark-lost" } }] });
+  });
+
   it("larger than its plate becomes smaller, no more than needed", () => {
     const piece = pieceOf({ ...plate, size: { by: "own", width: 40, height: 30 } }, word({ meets: "engrave" }));
     const { piece: mended } = mendAll(piece, library);

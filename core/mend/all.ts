@@ -167,7 +167,9 @@ function follow(start: Begun, task: Task, grows: "all" | "ties" = "all"): Route 
     }
     const finding = open.find((each) => !reasons.has(keyOf(each)));
     if (!finding) continue;
-    const mends = single++ < SINGLE ? offerMends(now.piece, now.examination, finding, library) : [];
+    const offered = single++ < SINGLE ? offerMends(now.piece, now.examination, finding, library) : [];
+    // A name in mirror writing is for the maker to want.
+    const mends = offered.filter(({ kind }) => kind !== "mirror-twin");
     let tooMuch: MendAction | undefined;
     const taken = mends.some(({ piece, action }) => {
       const answer = offer(piece, [{ action, findings: [finding] }]);

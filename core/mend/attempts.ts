@@ -8,7 +8,7 @@ import { hangStraight, standUpright } from "./balance";
 import { enlargeDrawing, thickenDrawing, widenFrame } from "./drawings";
 import { fillPlace } from "./fills";
 import { addBar, deepenOverlap, growBacking, growHolders } from "./holders";
-import { asMaterial, growPlate, ontoMaterial } from "./marks";
+import { asMaterial, growPlate, mirrorOnTwin, ontoMaterial } from "./marks";
 import { lowerDot, moveTogether, moveTowards, reachDown } from "./moves";
 import type { Attempt, Scene } from "./scene";
 import { secondTies, tieAcrossGap, tieAcrossJoint } from "./ties";
@@ -77,6 +77,8 @@ export function attemptsFor(piece: Piece, examination: Examination, finding: Fin
       case "mark-lost":
       case "carve-lost":
         return [ontoMaterial(scene), growPlate(scene), asMaterial(scene)];
+      case "twin-mark-lost":
+        return [mirrorOnTwin(scene)];
       case "beyond-line":
         return [smaller(scene)];
       case "hangs-askew":

@@ -104,6 +104,12 @@ export function asMaterial({ piece, examination, finding }: Scene): Attempt | nu
   }));
 }
 
+/** What is engraved is mirrored on the mirrored one of a pair, as all else is. */
+export function mirrorOnTwin({ piece: { pair } }: Scene): Attempt | null {
+  if (!pair) return null;
+  return doneOrNot("mirror-twin", "mirror twin", (now) => ({ ...now, pair: { ...pair, engraving: "mirrored" } }));
+}
+
 function scaleMark(mark: Mark, share: number): Mark {
   if (mark.kind === "drawing") return { ...mark, height: Math.max(0.5, round(mark.height * share)) };
   if (mark.kind === "ornament") return { ...mark, height: Math.max(1, round(mark.height * share)) };

@@ -24,6 +24,7 @@ export type MendKind =
   | "leave-out"
   | "onto"
   | "as-material"
+  | "mirror-twin"
   | "fill"
   | "bridges"
   | "upright";
@@ -51,7 +52,7 @@ export type MendAction =
   | { does: "fill"; what: "gap" | "hole" }
   /** What it hangs or stands by goes to its centre of mass. */
   | { does: "hang straight" | "stand upright" }
-  | { does: "leave out" | "as material" | "bridges" };
+  | { does: "leave out" | "as material" | "bridges" | "mirror twin" };
 
 /** A way to mend a finding, as a function of one amount: how a copy of the piece looks when it is done by so much. */
 export interface Attempt {
@@ -72,7 +73,10 @@ export interface Attempt {
 /** A mend that is done or not done. @param loses ids of solids that are meant to go */
 export const doneOrNot = (
   kind: MendKind,
-  does: Extract<MendAction, { does: "leave out" | "as material" | "bridges" | "hang straight" | "stand upright" }>["does"],
+  does: Extract<
+    MendAction,
+    { does: "leave out" | "as material" | "bridges" | "mirror twin" | "hang straight" | "stand upright" }
+  >["does"],
   apply: (piece: Piece) => Piece,
   loses?: readonly string[],
 ): Attempt => ({ kind, action: () => ({ does }), least: 0, most: 1, amounts: [1], apply, ...(loses && { loses }) });

@@ -1,7 +1,7 @@
 import { shippedLibrary } from "@mend-joint/library";
 import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
-import { islandsOf, regionArea, regionBox, transformRegion } from "../geometry";
+import { difference, islandsOf, regionArea, regionBox, transformRegion } from "../geometry";
 import { parsePiece, STOCKS } from "../piece";
 import { sheetOf, twinMatrix } from "./index";
 
@@ -51,6 +51,39 @@ describe("a mirrored pair", () => {
       expect(ring[2]! - engrave[r]![2]!).toBeCloseTo(dx, 6);
     });
   });
+
+  it.each(["Bjørn", "Kit", "llll", "AVA", "Jo"])(
+    "engraving beside either of the two is told: %s on an outline that follows it",
+    (text) => {
+      for (const engraving of ["readable", "mirrored"] as const) {
+        for (const part of [
+          { kind: "backing", distance: 1.5 },
+          { kind: "shape", form: "tag" },
+        ]) {
+          const piece = parsePiece({
+            name: "e",
+            stock: STOCKS[0],
+            pair: { gap: 6, engraving },
+            parts: [
+              { id: "under", ...part },
+              { kind: "word", id: "w", text, font: "fredoka-bold", size: { by: "cap-height", mm: 15 }, meets: "engrave" },
+            ],
+          });
+          const examination = examine(piece, library);
+          const { engrave, material } = sheetOf(piece, examination);
+          const lost = regionArea(difference(engrave, material)) > 0.01 * regionArea(engrave);
+          const told = examination.findings.filter(({ kind }) => kind === "twin-mark-lost" || kind === "mark-lost");
+          expect([text, engraving, part.kind, told.length > 0, examination.verdict === "weak"]).toEqual([
+            text,
+            engraving,
+            part.kind,
+            lost,
+            lost,
+          ]);
+        }
+      }
+    },
+  );
 
   it("alone it is one", () => {
     const examination = examine(earring("readable"), library);

@@ -66,6 +66,8 @@ export function describeFinding(finding: Finding, labels: Labels, units: Units):
     case "mark-lost":
     case "carve-lost":
       return lostMark(finding, labels);
+    case "twin-mark-lost":
+      return lostOnTwin(finding, labels);
     case "pair-touches":
       return `The two of the pair lie ${mm(finding.apart, 2)} apart, less than the cut takes: their edges would be cut twice. Leave ${mm(finding.wanted)} or more.`;
     case "hole-too-large":
@@ -176,6 +178,13 @@ function lostMark({ kind, parts, whole }: FindingOf<"mark-lost" | "carve-lost">,
   return whole
     ? `${are} cut out where there is no material: nothing of it will be seen. Move it onto the material.`
     : `${are} cut out where there is not material all around: its shape is lost. Move it onto the material.`;
+}
+
+function lostOnTwin({ parts, whole }: FindingOf<"twin-mark-lost">, labels: Labels): string {
+  const names = [...new Set(parts.map((id) => nameOf(labels.get(id))))];
+  const are = `${capital(listOf(names))} ${names.length > 1 ? "are" : "is"}`;
+  const how = whole ? "beside the material" : "partly beside the material, across the cut";
+  return `${are} engraved ${how} on the mirrored one of the pair, where the lettering stays readable. Have it mirrored there too, or make room on both sides.`;
 }
 
 function openOutline({ parts: [id], open, closed }: FindingOf<"open-outline">, units: Units): string {

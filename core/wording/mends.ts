@@ -79,6 +79,8 @@ export function describeMend(action: MendAction, units: Units): string {
       return action.share === 1
         ? "Move it onto the material"
         : `Make it ${percent(action.share)} as large and move it onto the material`;
+    case "mirror twin":
+      return "Engrave it mirrored on the mirrored one";
     case "as material":
       return "Make it part of the piece";
   }

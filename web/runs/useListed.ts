@@ -31,6 +31,8 @@ async function textOfWorkbook(file: File): Promise<string> {
       rows.map((row) =>
         row.map((cell) => (cell === null ? "" : cell instanceof Date ? cell.toISOString().slice(0, 10) : String(cell))),
       ),
+      // What stands in one cell stays one cell, whatever mark lists are told apart by.
+      { quotes: (value: unknown) => /[;,\t]/.test(String(value)) },
     );
   } catch {
     throw new ListError(`“${file.name}” cannot be read as a workbook. Save it as CSV, or paste the names`);

@@ -182,9 +182,8 @@ function lostMark({ kind, parts, whole }: FindingOf<"mark-lost" | "carve-lost">,
 
 function lostOnTwin({ parts, whole }: FindingOf<"twin-mark-lost">, labels: Labels): string {
   const names = [...new Set(parts.map((id) => nameOf(labels.get(id))))];
-  const are = `${capital(listOf(names))} ${names.length > 1 ? "are" : "is"}`;
-  const how = whole ? "beside the material" : "partly beside the material, across the cut";
-  return `${are} engraved ${how} on the mirrored one of the pair, where the lettering stays readable. Have it mirrored there too, or make room on both sides.`;
+  const lie = `${listOf(names)} ${names.length > 1 ? "lie" : "lies"} ${whole ? "" : "partly "}beside the material`;
+  return `On the mirrored one of the pair, where engraving stays readable, ${lie}. Mirror it there too, or make room on both sides.`;
 }
 
 function openOutline({ parts: [id], open, closed }: FindingOf<"open-outline">, units: Units): string {

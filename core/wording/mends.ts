@@ -80,7 +80,7 @@ export function describeMend(action: MendAction, units: Units): string {
         ? "Move it onto the material"
         : `Make it ${percent(action.share)} as large and move it onto the material`;
     case "mirror twin":
-      return "Engrave it mirrored on the mirrored one";
+      return "Mirror the engraving there too";
     case "as material":
       return "Make it part of the piece";
   }

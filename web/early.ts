@@ -41,10 +41,10 @@ function askEarly(at: string): Promise<Response> {
   return answer;
 }
 
-function keepWhole(at: string): void {
-  askEarly(at)
-    .then(async (response) => response.ok && answers.has(at) && arrived.set(at, await response.clone().text()))
-    .catch(() => {});
+async function keepWhole(at: string): Promise<void> {
+  const response = await askEarly(at);
+  const text = response.ok ? await response.clone().text() : undefined;
+  if (text !== undefined && answers.has(at)) arrived.set(at, text);
 }
 
 /** @param path of the page's address */
@@ -60,7 +60,7 @@ export function beginEarly(path: string): void {
   const worker = begin();
   const answer = askEarly(`/pieces/${id}`);
   // On the way to the cutter the verdict alone is of no use.
-  if (screen === "") keepWhole(`/pieces/${id}/examination`);
+  if (screen === "") keepWhole(`/pieces/${id}/examination`).catch(() => {});
   // Its fonts can be on their way too. What fails here is told where the answer is wanted.
   answer
     .then((response) => response.clone().json())

@@ -15,8 +15,9 @@ export interface Ahead {
   warm(): Promise<void>;
 }
 
-/** Some hundred kilobytes each. */
+/** Some hundred kilobytes each; longer ones, in characters, are made anew. */
 const KEPT = 32;
+const LONGEST = 3_000_000;
 /** So many are examined when the server starts: a second or two of one thread. */
 const FIRST = 6;
 
@@ -32,9 +33,10 @@ export function openAhead(db: Database, pool: Pool): Ahead {
     const known = kept.get(key);
     if (known) return known;
     const answer = made(document);
-    // What failed is tried again by whoever asks next.
-    answer.catch(() => kept.delete(key));
     kept.set(key, answer);
+    // What failed is tried again by whoever asks next.
+    const forget = () => kept.delete(key);
+    answer.then((text) => text.length > LONGEST && forget(), forget);
     return answer;
   };
 

@@ -53,6 +53,8 @@ export interface Reached {
   cell: number;
   /** For each sheet its pieces: which of its orientations, and its lower left corner in cells. */
   sheets: readonly (readonly { id: string; orientation: number; x: number; y: number }[])[];
+  /** The shortest layout so far, in millimetres: what is shorter in cells may be longer when it is slid together. */
+  shortest: NestedSheet[];
   /** What was being tried when time was over. */
   attempt?: Attempt | undefined;
 }
@@ -90,13 +92,23 @@ export function nestLot(lot: Lot, options: NestOptions): Nested {
   const { cell = lot.fittingCell(CELLS_TRIED) } = options;
   const start = options.from ? goneOnFrom(options.from, lot) : firstLayout(lot, cell);
   const { best, attempt } = search(start, lot, cell, options);
-  const sheets = settled(best, lot, cell, options);
+  const found = settled(best, lot, cell, options);
+  const sheets = options.from && isShorter(options.from.shortest, found) ? options.from.shortest : found;
   const placed = new Set(sheets.flatMap(({ placements }) => placements.map(({ id }) => id)));
   const tooLarge = lot.pieces.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
   const grown = lot.pieces.reduce((sum, { id, region }) => (placed.has(id) ? sum + lot.areaWithGap(region) : sum), 0);
   const { width, height } = lot.room;
-  return { sheets, tooLarge, fewest: Math.ceil(grown / (width * height) - ROUNDING), reached: { ...reachedBy(best), attempt } };
+  return {
+    sheets,
+    tooLarge,
+    fewest: Math.ceil(grown / (width * height) - ROUNDING),
+    reached: { ...reachedBy(best), shortest: sheets, attempt },
+  };
 }
+
+/** Fewer sheets, or less of the last one. */
+export const isShorter = (one: readonly NestedSheet[], other: readonly NestedSheet[]): boolean =>
+  one.length < other.length || (one.length === other.length && (one.at(-1)?.reach ?? 0) < (other.at(-1)?.reach ?? 0));
 
 /** What lies on each sheet, in cells of a table. */
 interface Layout {
@@ -222,7 +234,7 @@ function slidFinely(laid: readonly Laid[], lot: Lot, table: Table, s: number, fi
   return slide(redrawn, lot.sheetsIn(fine), s);
 }
 
-function reachedBy({ laid, table }: Layout): Reached {
+function reachedBy({ laid, table }: Layout): Pick<Reached, "cell" | "sheets"> {
   const orientationOf = ({ id, shape }: Laid) => table.shapesOf.get(id)!.indexOf(shape);
   const sheets = laid.map((here) =>
     here.map((piece) => ({ id: piece.id, orientation: orientationOf(piece), x: piece.x, y: piece.y })),
@@ -230,7 +242,7 @@ function reachedBy({ laid, table }: Layout): Reached {
   return { cell: table.cell, sheets };
 }
 
-function goneOnFrom({ cell, sheets }: Reached, lot: Lot): Layout {
+function goneOnFrom({ cell, sheets }: Pick<Reached, "cell" | "sheets">, lot: Lot): Layout {
   const table = lot.in(cell);
   const laid = sheets.map((here) =>
     here.map(({ id, orientation, x, y }) => ({ id, shape: table.shapesOf.get(id)![orientation]!, x, y })),

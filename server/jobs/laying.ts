@@ -2,7 +2,7 @@
  * Laying the pieces of a run on sheets: drawn by all threads, better for as long as the maker lets it.
  */
 import { ClearError } from "@mend-joint/core/errors";
-import type { Nested, NestPiece, Pinned } from "@mend-joint/core/nest";
+import { isShorter, type Nested, type NestPiece, type Pinned } from "@mend-joint/core/nest";
 import {
   fromId,
   grainIn,
@@ -21,7 +21,7 @@ import type { Database } from "../store/stored";
 import type { Pool } from "./pool";
 import type { Job } from "./queue";
 import { faultsOf, turnsOf, withEffort } from "./sheets";
-import { isShorter, shorterLayouts } from "./shorter";
+import { shorterLayouts } from "./shorter";
 import type { Drawn } from "./tasks";
 
 type LayJob = Extract<Job, { work: "lay" }>;
@@ -75,7 +75,7 @@ async function layRun(db: Database, pool: Pool, run: StoredRun, { id: laying, ke
     // Who does not want it any more, or has begun anew, has said so meanwhile.
     const now = kept ? await getRun(db, run.id) : run;
     if (now?.laying?.id !== laying) return;
-    if (!kept || isShorter(found, kept)) {
+    if (!kept || isShorter(found.sheets, kept.sheets)) {
       if (!(await keepNested(found))) return;
       if (!kept && !(await keepLaying(db, run.id, { id: laying, state: "laying" }, laying))) return;
       kept = found;

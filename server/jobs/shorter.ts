@@ -1,7 +1,7 @@
 /**
  * Layouts that become shorter for as long as there is time: threads squeeze, each by other chances, and go on from the best.
  */
-import type { Nested } from "@mend-joint/core/nest";
+import { isShorter, type Nested } from "@mend-joint/core/nest";
 import type { Pool } from "./pool";
 import type { LayTask } from "./tasks";
 
@@ -11,7 +11,7 @@ const SLICE = 3;
 /** One core is left for the page, and for what else the server does. */
 const searching = ({ width }: Pool) => Math.max(1, width - 1);
 
-/** @yields the first layout, and after each slice what the search has come to: slid together anew it may be a hair longer than before */
+/** @yields the first layout, and after each slice the shortest that the search has come to */
 export async function* shorterLayouts(
   pool: Pool,
   { options, ...task }: Omit<LayTask, "does" | "seconds">,
@@ -27,14 +27,9 @@ export async function* shorterLayouts(
   for (let from = over(); from < 1; from = over()) {
     const slice = Math.min(SLICE, (1 - from) * seconds);
     // Each goes on with what it was trying, unless another is ahead.
-    const start = reached.map((own) => (isShorter(best, own) ? best : own));
+    const start = reached.map((own) => (isShorter(best.sheets, own.sheets) ? best : own));
     reached = await Promise.all(start.map((own) => lay(slice, [from, from + slice / seconds], own)));
-    best = reached.reduce((one, other) => (isShorter(other, one) ? other : one));
+    best = reached.reduce((one, other) => (isShorter(other.sheets, one.sheets) ? other : one));
     yield best;
   }
 }
-
-/** Fewer sheets, or less of the last one. */
-export const isShorter = (one: Nested, other: Nested) =>
-  one.sheets.length < other.sheets.length ||
-  (one.sheets.length === other.sheets.length && (one.sheets.at(-1)?.reach ?? 0) < (other.sheets.at(-1)?.reach ?? 0));

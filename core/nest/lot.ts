@@ -187,13 +187,7 @@ export class Lot {
 
   /** Of a piece with half the gap around it, mm². */
   areaWithGap(region: Region): number {
-    const key = fingerprint(region);
-    let area = this.areas.get(key);
-    if (area === undefined) {
-      area = regionArea(offset(region, this.options.gap / 2));
-      this.areas.set(key, area);
-    }
-    return area;
+    return kept(this.areas, region, () => regionArea(offset(region, this.options.gap / 2)));
   }
 
   private draw(cell: number): Table {
@@ -233,16 +227,12 @@ export class Lot {
 
   private grownBy(region: Region): Region {
     if (this.around === 0) return region;
-    const key = fingerprint(region);
-    let grown = this.grown.get(key);
-    if (!grown) {
+    return kept(this.grown, region, () => {
       const coarse = simplify(region, COARSE);
       // What lost no corner, such as a plate that just fits, is not grown more than needed.
       const more = vertexCount(coarse) < vertexCount(region) ? COARSE : 0;
-      grown = offset(coarse, this.around + more, { tolerance: HAIR / 2 });
-      this.grown.set(key, grown);
-    }
-    return grown;
+      return offset(coarse, this.around + more, { tolerance: HAIR / 2 });
+    });
   }
 
   /** A sheet of which something is gone: pieces keep as far from there as from its edge. */
@@ -269,6 +259,14 @@ export class Lot {
     }
     return { ids: new Set(here.map(({ id }) => id)), sheets, blanks };
   }
+}
+
+/** What is made of a region once, also where several pieces have the same. */
+function kept<Made>(known: Map<string, Made>, region: Region, make: () => Made): Made {
+  const key = fingerprint(region);
+  const made = known.get(key) ?? make();
+  known.set(key, made);
+  return made;
 }
 
 /** What stays where it is. */

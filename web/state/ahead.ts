@@ -15,10 +15,16 @@ export async function examinedAhead(piece: Piece): Promise<Examination | null> {
   return answer.ok ? examinationOf(piece, await answer.text()) : null;
 }
 
-/** The same where it has arrived already, so that a piece and its verdict are drawn in one go; else `null`. */
+/** The same where it has arrived already, so that a piece and its verdict are drawn in one go; else, or where it cannot be read, `null`. */
 export function arrivedAhead(piece: Piece): Examination | null {
   const answer = arrivedAnswer(pathOf(piece));
-  return answer === undefined ? null : examinationOf(piece, answer);
+  if (answer === undefined) return null;
+  try {
+    return examinationOf(piece, answer);
+  } catch {
+    // The piece is opened all the same, and examined by the page.
+    return null;
+  }
 }
 
 const pathOf = ({ id }: Piece) => `/pieces/${encodeURIComponent(id)}/examination`;

@@ -2,7 +2,6 @@
  * Saving by itself: shortly after each change, one save at a time for each piece, and a draft in the browser until the server has it.
  * A piece that was left goes on being saved while another one lies on the bench.
  */
-
 import type { Piece } from "@mend-joint/core/piece";
 import { create } from "zustand";
 import { ApiError, createPiece, getPiece, type StoredPiece, savePiece } from "./api";

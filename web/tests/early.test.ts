@@ -63,6 +63,10 @@ describe("a page that is opened", () => {
     beginEarly("/bench/p1");
     await new Promise((resolve) => setTimeout(resolve, 20));
     expect(arrivedAhead({ ...document, name: "changed" })).toBeNull();
+    examination = () => new Response("cut off in the mid");
+    beginEarly("/bench/p1");
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(arrivedAhead(document)).toBeNull();
     examination = () => new Response("no", { status: 500 });
     beginEarly("/bench/p1");
     await new Promise((resolve) => setTimeout(resolve, 20));

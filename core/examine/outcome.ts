@@ -75,6 +75,8 @@ export function overlapsOf(
 ): Overlap[] {
   const holders = [...solids.keys()].filter((i) => solids[i]!.holder);
   const boxes = solids.map(({ region }) => regionBox(region));
+  const joined = solids.map(() => new Set<number>());
+  for (const { parts } of joints) for (const one of parts) for (const other of parts) joined[one]!.add(other);
   const overlaps: Overlap[] = [];
   letters.forEach((letter, n) => {
     const body = letter.solids[0];
@@ -83,7 +85,7 @@ export function overlapsOf(
     const others = next && next.wordId === letter.wordId && next.solids[0] !== undefined ? [...holders, next.solids[0]] : holders;
     for (const other of others) {
       if (!boxesMeet(boxes[body]!, boxes[other]!)) continue;
-      if (joints.some(({ parts }) => parts.includes(body) && parts.includes(other))) continue;
+      if (joined[body]!.has(other)) continue;
       const width = widestPath(body, other);
       if (width === 0 || !regionsShareCorners(solids[body]!.region, solids[other]!.region)) continue;
       overlaps.push({ solids: [body, other], width });

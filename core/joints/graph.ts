@@ -59,9 +59,12 @@ export function netOf(field: WidthField, terminals: readonly number[], kept: Uin
 
 /** @param held bodies that count as one node, node 0: those inside holders */
 export function buildGraph({ field, terminals, necks }: Net, held: Uint8Array): JointGraph {
+  const wanted = held.slice();
+  for (const body of terminals) if (body >= 0) wanted[body] = 1;
+  for (const { a, b } of necks) wanted[a] = wanted[b] = 1;
   const nodeOfBody = new Int32Array(held.length);
   let nodes = 1;
-  for (let body = 0; body < held.length; body++) nodeOfBody[body] = held[body] === 1 ? 0 : nodes++;
+  for (let body = 0; body < held.length; body++) if (wanted[body] === 1) nodeOfBody[body] = held[body] === 1 ? 0 : nodes++;
   const nodeOf = terminals.map((body) => (body < 0 ? -1 : nodeOfBody[body]!));
   const keep = new Uint8Array(nodes);
   keep[0] = 1;

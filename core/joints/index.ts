@@ -100,8 +100,8 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
     true,
   );
   const graph = buildGraph(net, held);
-  const necksToCut = minimumCuts(graph, () => 1);
-  const widthToCut = minimumCuts(graph, ({ width }) => width);
+  const necksToCut = minimumCuts(graph, () => 1, graph.nodeOf);
+  const widthToCut = minimumCuts(graph, ({ width }) => width, graph.nodeOf);
 
   // One neck per middle, so that all that hangs on it can be seen to hang on the same place.
   const middles = places.map(
@@ -124,7 +124,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
     }
     const neck = "edge" in decider ? field.exact(toMiddles.edges[decider.edge]!.narrowest) : middles[decider.middleOf]!;
     const { width } = neck;
-    const ties = necksToCut(graph.nodeOf[i]!);
+    const ties = necksToCut[graph.nodeOf[i]!]!;
     return {
       width,
       falls: width <= 0,
@@ -132,7 +132,7 @@ export function findJoints(parts: readonly JointPart[], field: WidthField): Join
       at: { x: (neck.from.x + neck.to.x) / 2, y: (neck.from.y + neck.to.y) / 2 },
       // A part that lies wholly in a holder has no neck of its own: its own width is what would have to break.
       ties: ties || 1,
-      tieWidth: ties ? widthToCut(graph.nodeOf[i]!) : width,
+      tieWidth: ties ? widthToCut[graph.nodeOf[i]!]! : width,
       anchor: i === main,
     };
   });

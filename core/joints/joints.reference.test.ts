@@ -14,7 +14,7 @@ import { ask, askScipy, type Question } from "../tests/scipy";
 import { freshSeed } from "../tests/seed";
 import { fineCircle, holdsOf, place, rectangle, turned } from "../tests/shapes";
 import { minimumCuts } from "./cuts";
-import { buildGraph, netOf } from "./graph";
+import { buildGraph, type GraphEdge, graphOf, type JointGraph, netOf } from "./graph";
 
 const SEED = freshSeed("joints by Shapely");
 const PIXEL = 0.05;
@@ -26,6 +26,13 @@ const part = fc.record({
   y: fc.double({ min: 0, max: 15, noNaN: true }),
   size: fc.double({ min: 1, max: 4, noNaN: true }),
   angle: fc.integer({ min: 0, max: 179 }),
+});
+
+/** Rows of nodes, and the widths of their edges in turn, 0 where there is none. */
+const meshes = fc.record({
+  columns: fc.integer({ min: 2, max: 24 }),
+  rows: fc.integer({ min: 1, max: 6 }),
+  widths: fc.array(fc.integer({ min: 0, max: 9 }), { minLength: 11, maxLength: 37 }),
 });
 
 /** Heaps of plates and discs. */
@@ -83,6 +90,15 @@ it("our own distance transform, on which other tests rest, is the library's", ()
 it("minimum cuts, in necks and in micrometres, are the library's maximum flows", () => {
   const questions: Question[] = [];
   const ours: number[] = [];
+  const compare = (graph: JointGraph, capacity: (edge: GraphEdge) => number, sources: readonly number[]) => {
+    const cuts = minimumCuts(graph, capacity, sources);
+    const edges = graph.edges.map((edge): [number, number, number] => [edge.a, edge.b, capacity(edge)]);
+    for (const source of new Set(sources)) {
+      if (source <= 0) continue;
+      questions.push({ ask: "flow", nodes: graph.nodes, edges, source, sink: 0 });
+      ours.push(cuts[source]!);
+    }
+  };
   const check = (parts: { region: Region; pole?: ReturnType<typeof poleOf> | undefined }[]) => {
     const { field } = measureWelded(parts.map(({ region }, i) => ({ id: String(i), region: normalise(region) })));
     const terminals = parts.map(({ region, pole }) => {
@@ -93,17 +109,28 @@ it("minimum cuts, in necks and in micrometres, are the library's maximum flows",
     if (terminals[0]! >= 0) held[terminals[0]!] = 1;
     const graph = buildGraph(netOf(field, terminals, held), held);
     for (const capacity of [() => 1, ({ width }: { width: number }) => Math.round(width * 1000)]) {
-      const cut = minimumCuts(graph, capacity);
-      for (const source of new Set(graph.nodeOf)) {
-        if (source <= 0) continue;
-        const edges = graph.edges.map((edge): [number, number, number] => [edge.a, edge.b, capacity(edge)]);
-        questions.push({ ask: "flow", nodes: graph.nodes, edges, source, sink: 0 });
-        ours.push(cut(source));
-      }
+      compare(graph, capacity, graph.nodeOf);
     }
   };
   for (const regions of heaps(70)) check(regions.map((region) => ({ region })));
   for (const piece of demoPieces()) check(examine(piece, library).solids);
+  // Larger graphs than pieces have: rows of letters that touch each other and the rows above and below, with some joints missing.
+  for (const { columns, rows, widths } of fc.sample(meshes, { numRuns: 4, seed: SEED })) {
+    const edges: GraphEdge[] = [];
+    const join = (a: number, b: number) => {
+      const width = widths[edges.length % widths.length]!;
+      if (width > 0) edges.push({ a, b, necks: [], narrowest: -1, width });
+    };
+    for (let node = 1; node <= columns * rows; node++) {
+      join(node, node <= columns ? 0 : node - columns);
+      if (node % columns !== 0) join(node, node + 1);
+    }
+    const nodes = [...Array(columns * rows + 1).keys()];
+    const graph = graphOf(nodes.length, edges, nodes);
+    const some = nodes.filter((node) => node % 3 === 1);
+    compare(graph, () => 1, some);
+    compare(graph, ({ width }) => width, some);
+  }
   expect(askScipy(questions)).toEqual(ours);
   expect(ours.filter((cut) => cut > 1).length).toBeGreaterThan(50);
 }, 60_000);

@@ -65,6 +65,8 @@ const LITTLE = 0.02;
 const ROUNDS = 80;
 /** So many findings are mended one by one at most: each takes many measurements. */
 const SINGLE = 8;
+/** Of findings about the same parts so many are tried without success before the others are let be. */
+const ALIKE = 2;
 /** So many places are patched one by one where all together would do harm. */
 const ONE_BY_ONE = 8;
 
@@ -135,16 +137,21 @@ function follow(start: Begun, task: Task, grows: "all" | "ties" = "all"): Route 
   const reasons: Reasons = new Map();
   const growing: GrowthRules = { library, grows, tried: new Set() };
   let [more, single, stopped] = [false, 0, false];
+  const failed = new Map<string, number>();
+  /** What ties and patches have been tried on without success: they would do no better a second time. */
+  let settled: Piece | null = null;
 
   /** Takes what makes the piece better and is allowed. */
   const offer: Offer = (piece, mends, isEnough = () => true) => {
     if (piece === now.piece || !canBeKept(piece)) return "no better";
     const examination = unlessTangled(() => examine(piece, library, { base: now.examination }));
-    if (!examination || !isBetter(now.examination, examination) || !isEnough(examination)) return "no better";
+    if (!examination || !isBetter(now.examination, examination)) return "no better";
+    const isOfUse = isEnough(examination);
     if (shareOfChange(before, examination) > most) {
-      more = true;
+      more ||= isOfUse;
       return "too much";
     }
+    if (!isOfUse) return "no better";
     now = { piece, examination };
     done.push(...mends);
     return "taken";
@@ -157,17 +164,16 @@ function follow(start: Begun, task: Task, grows: "all" | "ties" = "all"): Route 
       stopped = true;
       break;
     }
-    if (
-      placeMarks(now, offer, open, task, reasons) ||
-      tieLoose(now, offer, library) ||
-      growThin(now, offer, growing) ||
-      patchThin(now, offer)
-    ) {
-      continue;
-    }
+    if (placeMarks(now, offer, open, task, reasons)) continue;
+    if (settled !== now.piece && tieLoose(now, offer, library)) continue;
+    if (growThin(now, offer, growing)) continue;
+    if (settled !== now.piece && patchThin(now, offer)) continue;
+    settled = now.piece;
     const finding = open.find((each) => !reasons.has(keyOf(each)));
     if (!finding) continue;
-    const offered = single++ < SINGLE ? offerMends(now.piece, now.examination, finding, library) : [];
+    const about = [finding.kind, ...finding.parts].join(" ");
+    const isTried = (failed.get(about) ?? 0) < ALIKE && single++ < SINGLE;
+    const offered = isTried ? offerMends(now.piece, now.examination, finding, library) : [];
     // A name in mirror writing is for the maker to want.
     const mends = offered.filter(({ kind }) => kind !== "mirror-twin");
     let tooMuch: MendAction | undefined;
@@ -176,7 +182,9 @@ function follow(start: Begun, task: Task, grows: "all" | "ties" = "all"): Route 
       if (answer === "too much") tooMuch ??= action;
       return answer === "taken";
     });
-    if (!taken) reasons.set(keyOf(finding), tooMuch);
+    if (taken) continue;
+    reasons.set(keyOf(finding), tooMuch);
+    failed.set(about, (failed.get(about) ?? 0) + 1);
   }
   return { ...now, done, reasons, change: shareOfChange(before, now.examination), more, stopped };
 }
@@ -275,11 +283,17 @@ function better(first: Route, second: Route | "too much" | null): Route {
   return isBetter(first.examination, second.examination) ? { ...second, more: first.more || second.more } : first;
 }
 
-type Offer = (
-  piece: Piece,
-  mends: readonly Done[],
-  isEnough?: (after: Examination) => boolean,
-) => "taken" | "no better" | "too much";
+type Answer = "taken" | "no better" | "too much";
+type Offer = (piece: Piece, mends: readonly Done[], isEnough?: (after: Examination) => boolean) => Answer;
+
+/** Is one of ever larger amounts taken? Where one is too much, so are those after it. */
+function takesOne(amounts: readonly number[], tryOne: (amount: number) => Answer): boolean {
+  for (const amount of amounts) {
+    const answer = tryOne(amount);
+    if (answer !== "no better") return answer === "taken";
+  }
+  return false;
+}
 
 const openOf = ({ findings }: Examination) => openFindings(findings).filter(({ kind }) => MENDABLE.has(kind));
 
@@ -336,17 +350,17 @@ function growThin({ piece, examination }: Mended, offer: Offer, { library, grows
   const grow = (grown: Piece, done: Done[]) => {
     const missing = done.flatMap(({ findings }) => findings).reduce((sum, { width }) => sum + leastWidth - width, 0);
     const isEnough = (after: Examination) => before - shortcomings(after).missing >= WORTH_GROWING * missing;
-    return offer(grown, done, isEnough) === "taken";
+    return offer(grown, done, isEnough);
   };
   for (const share of GROWTHS.slice(0, 2)) {
     const together = growTies(piece, examination, thin, share);
     if (!together) break;
-    if (grow(together.piece, together.done)) return true;
+    if (grow(together.piece, together.done) === "taken") return true;
   }
   return thin.slice(0, ONE_BY_ONE).some((finding) => {
     tried.add(keyOf(finding));
     return growHolders({ piece, examination, finding, library, hanging: [] }, grows).some(({ amounts = [], apply, action }) =>
-      amounts.some((amount) => grow(apply(piece, amount), [{ action: action(amount), findings: [finding] }])),
+      takesOne(amounts, (amount) => grow(apply(piece, amount), [{ action: action(amount), findings: [finding] }])),
     );
   });
 }
@@ -360,9 +374,7 @@ function patchThin({ piece, examination }: Mended, offer: Offer): boolean {
   const some = thin.slice(0, room);
   const action = { does: "strengthen", width: patchWidth(width) } as const;
   const patch = (findings: Finding[]) =>
-    HALF_LENGTHS.some(
-      (share) => offer(withPatches(piece, examination, findings, share * width), [{ action, findings }]) === "taken",
-    );
+    takesOne(HALF_LENGTHS, (share) => offer(withPatches(piece, examination, findings, share * width), [{ action, findings }]));
   if (patch(some)) return true;
   if (some.length < 2) return false;
   return some.slice(0, ONE_BY_ONE).some((finding) => patch([finding]));

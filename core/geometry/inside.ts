@@ -6,6 +6,8 @@ import { segmentDistance2 } from "./segment";
 
 /** Edges looked at in each strip, about. */
 const PER_STRIP = 8;
+/** An edge runs through no more strips than this beyond its first, on average. */
+const THROUGH = 2;
 
 /**
  * As `regionContains`, for many places.
@@ -24,12 +26,13 @@ export function insideTest(region: Region): (x: number, y: number) => boolean {
 export function windingTest(rings: readonly Ring[]): (x: number, y: number) => number {
   const box = regionBox([...rings]);
   if (!box) return () => 0;
-  const count = Math.max(1, Math.ceil(vertexCount([...rings]) / PER_STRIP));
   // Wide outlines are looked at along their width: u runs across the strips, v along them, and what winds to the left winds to the right.
   const wide = box.maxX - box.minX > box.maxY - box.minY;
   const [u, v, turn] = wide ? [1, 0, -1] : [0, 1, 1];
   const least = wide ? box.minX : box.minY;
-  const perMm = count / ((wide ? box.maxX : box.maxY) - least || 1);
+  const length = (wide ? box.maxX : box.maxY) - least || 1;
+  const count = stripsFor(rings, v, length);
+  const perMm = count / length;
   // No place that is asked for lies before the first.
   const stripOf = (along: number) => {
     const strip = ((along - least) * perMm) | 0;
@@ -80,6 +83,16 @@ export function windingTest(rings: readonly Ring[]): (x: number, y: number) => n
     }
     return windings;
   };
+}
+
+/** How many strips are worth it: the narrower they are, the more of them does each edge run through. @param v 0 for x, 1 for y */
+function stripsFor(rings: readonly Ring[], v: number, length: number): number {
+  const vertices = vertexCount([...rings]);
+  let run = 0;
+  for (const ring of rings) {
+    for (let i = v, j = ring.length - 2 + v; i < ring.length; j = i, i += 2) run += Math.abs(ring[i]! - ring[j]!);
+  }
+  return Math.max(1, Math.ceil(Math.min(vertices / PER_STRIP, (THROUGH * vertices * length) / (run || 1))));
 }
 
 /** @returns radius of the largest disc about (x, y) in the material of the region, mm; 0 outside of it */

@@ -131,7 +131,8 @@ export function minimumCuts(graph: JointGraph, capacity: (edge: GraphEdge) => nu
       }
       total += push;
     }
-    return total;
+    // Into a node that is as good an end more may flow than goes on from there.
+    return Math.min(total, most);
   };
 
   const asked = [...new Set(sources)].filter((node) => node > 0);

@@ -188,10 +188,6 @@ function bodiesOfHolders(
 /** Along each edge of the graph, the narrowest neck for each set of parts that meet there. */
 function listJoints(field: WidthField, graph: JointGraph): Joint[] {
   const lost = lostWithEdge(graph);
-  const partsOn = new Map<number, number[]>();
-  graph.nodeOf.forEach((node, part) => {
-    partsOn.set(node, [...(partsOn.get(node) ?? []), part]);
-  });
   const joints: Joint[] = [];
   graph.edges.forEach((edge, w) => {
     const meeting = new Map<string, number[]>();
@@ -204,7 +200,7 @@ function listJoints(field: WidthField, graph: JointGraph): Joint[] {
       else meeting.set(key, [k]);
     }
     if (meeting.size === 0) return;
-    const takes = lost[w]!.flatMap((node) => partsOn.get(node) ?? []).sort((m, n) => m - n);
+    const takes = lost(w);
     for (const necks of meeting.values()) {
       const { parts, width, from, to } = field.exact(narrowestOf(field, necks).narrowest);
       if (parts.length > 1) joints.push({ parts, width, from, to, takes });

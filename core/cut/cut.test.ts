@@ -36,6 +36,7 @@ import {
   profileSchema,
   speedsFor,
   startHoles,
+  withTabs,
 } from "./index";
 
 const library = shippedLibrary();
@@ -140,7 +141,60 @@ describe("tabs", () => {
     const length = (lines: typeof plan.lines) => lines.reduce((sum, { path }) => sum + curveLength(path), 0);
     expect(plan.lines).toHaveLength(3 + 3 + 1);
     expect(plan.lines.filter(({ path }) => path.closed)).toHaveLength(1);
-    expect(length(whole.lines) - length(plan.lines)).toBeCloseTo(6 * 0.5, 1);
+    const { kerf } = pieceOf([]).stock;
+    expect(length(whole.lines) - length(plan.lines)).toBeCloseTo(6 * (0.5 + kerf), 1);
+  });
+
+  it("hold by as much as they say after the cut, whose ends are round, and lie on straight places where there are any", () => {
+    for (const kerf of [0, 0.15, 0.6]) {
+      const rings = [rectangle(0, 0, 60, 40), circleRing(0, 0, 20), Float64Array.from([0, 0, 30, 2, 60, 0, 30, 8])];
+      for (const [n, ring] of rings.entries()) {
+        const isPlate = n === 0;
+        const lines = withTabs(ring, { count: 4, width: 0.4 }, kerf);
+        expect(lines).toHaveLength(4);
+        lines.forEach((line, k) => {
+          const next = lines[(k + 1) % 4]!;
+          const [ax, ay] = [line[line.length - 2]!, line[line.length - 1]!];
+          expect(Math.hypot(next[0]! - ax, next[1]! - ay) - kerf).toBeGreaterThan(0.4 - 1e-9);
+          // No corner lies in a tab, nor right beside one.
+          for (let i = 0; isPlate && i < ring.length; i += 2)
+            expect(Math.hypot(ring[i]! - ax, ring[i + 1]! - ay)).toBeGreaterThan(0.45 * (0.4 + kerf));
+        });
+      }
+    }
+  });
+
+  it("are fewer on short outlines, and never more than have room", () => {
+    const tabsOn = (radius: number) => withTabs(circleRing(0, 0, radius), { count: 6, width: 0.4 }, 0.1).length;
+    expect([0.9, 1.2, 2.5, 20].map(tabsOn)).toEqual([0, 1, 2, 6]);
+  });
+
+  it("and the lines between them are the whole outline: any outline, any number of tabs", () => {
+    const around = fc.array(fc.double({ min: 3, max: 30, noNaN: true }), { minLength: 3, maxLength: 30 });
+    fc.assert(
+      fc.property(around, fc.integer({ min: 1, max: 9 }), fc.double({ min: 0, max: 1, noNaN: true }), (radii, count, kerf) => {
+        const ring = Float64Array.from(
+          radii.flatMap((radius, i) => {
+            const angle = (2 * Math.PI * i) / radii.length;
+            return [radius * Math.cos(angle), radius * Math.sin(angle)];
+          }),
+        );
+        const lines = withTabs(ring, { count, width: 0.4 }, kerf);
+        const lengthOf = (line: Float64Array) =>
+          Array.from({ length: line.length / 2 - 1 }, (_, i) =>
+            Math.hypot(line[2 * i + 2]! - line[2 * i]!, line[2 * i + 3]! - line[2 * i + 1]!),
+          ).reduce((sum, each) => sum + each, 0);
+        const all = regionPerimeter([ring]);
+        const cut = lines.reduce((sum, line) => sum + lengthOf(line), 0);
+        const gap = 0.4 + kerf;
+        expect(lines.length).toBe(Math.min(count, Math.floor(all / (12 * gap))));
+        // A tab around a corner is longer, until its ends are far enough apart.
+        expect(all - cut).toBeGreaterThanOrEqual(lines.length * gap - 1e-6);
+        expect(all - cut).toBeLessThan(lines.length * gap * 2 + 1e-6);
+        for (const line of lines) expect(lengthOf(line)).toBeGreaterThan(gap);
+      }),
+      { numRuns: 200, seed: freshSeed("holding tabs") },
+    );
   });
 });
 

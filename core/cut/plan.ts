@@ -90,7 +90,7 @@ export function planCut(piece: Pick<Piece, "stock" | "cut">, sheet: Sheet, optio
       const path = drawn(line, false);
       return path ? [{ purpose: "score", path, role: "open" }] : [];
     }),
-    ...(wanted("cut") ? cutLines(cut, options.tabs, drawn) : []),
+    ...(wanted("cut") ? cutLines(cut, drawn, options.tabs, piece.stock.kerf) : []),
   ];
   return {
     width: box.maxX - box.minX + 2 * margin,
@@ -107,9 +107,9 @@ export function planCut(piece: Pick<Piece, "stock" | "cut">, sheet: Sheet, optio
 /** @returns `null` for what is no line and no outline */
 export type Draw = (points: Float64Array, closed: boolean) => CurvePath | null;
 
-function cutLines(cut: Region, tabs: Tabs | undefined, drawn: Draw): CutLine[] {
+function cutLines(cut: Region, drawn: Draw, tabs: Tabs | undefined, kerf: number): CutLine[] {
   const outlines = nestOutlines(cut);
-  const paths = outlines.map(({ ring }) => pathsOf(ring, tabs, drawn));
+  const paths = outlines.map(({ ring }) => pathsOf(ring, drawn, tabs, kerf));
   const starts = outlines.map(({ ring }, i): Point => paths[i]![0] ?? { x: ring[0]!, y: ring[1]! });
   const order = cuttingOrder(outlines, starts, { x: 0, y: 0 });
   const pieceOf = new Map<number, number>();
@@ -124,8 +124,8 @@ function cutLines(cut: Region, tabs: Tabs | undefined, drawn: Draw): CutLine[] {
   });
 }
 
-function pathsOf(ring: Ring, tabs: Tabs | undefined, drawn: Draw): CurvePath[] {
-  const parts = tabs ? withTabs(ring, tabs) : [];
+function pathsOf(ring: Ring, drawn: Draw, tabs: Tabs | undefined, kerf: number): CurvePath[] {
+  const parts = tabs ? withTabs(ring, tabs, kerf) : [];
   if (parts.length > 0) return parts.flatMap((line) => drawn(line, false) ?? []);
   return [drawn(ring, true)].filter((path) => path !== null);
 }

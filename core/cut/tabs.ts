@@ -4,40 +4,97 @@
 import type { Ring } from "../geometry";
 
 export interface Tabs {
-  /** Tabs on each outline. */
+  /** Tabs on each outline; short ones get fewer. */
   count: number;
-  /** Length of each, mm. */
+  /** Material that holds at each of them, mm. */
   width: number;
 }
 
-/** An outline shorter than so many tabs would be more tab than cut: it gets none. */
+/** Each tab has at least so many times its own length of the outline: else there would be more tab than cut. */
 const SHORTEST = 12;
+/** A place is straight enough when its ends are at least this share of the way between them apart. */
+const STRAIGHT = 0.995;
+/** How far beyond a tab the outline is to be straight too, in lengths of a tab: beside a corner it would break into the piece. */
+const BEYOND = 0.5;
+/** Tabs go no farther from where they would be evenly spread, as a share of the way from one to the next. */
+const ASIDE = 0.25;
+/** On an outline that is nowhere straight a tab grows to at most so many times its length, until its ends are far enough apart. */
+const LONGEST = 2;
 
-/** @returns open lines between the tabs, evenly spread; none where the ring is too short for tabs */
-export function withTabs(ring: Ring, { count, width }: Tabs): Float64Array[] {
+/**
+ * Tabs lie evenly spread, each at the nearest straight place of the outline. The cut has round ends, which reach half its width beyond
+ * those of its line: the gap in the line is wider than the tab by a whole width of the cut.
+ *
+ * @param kerf width of the cut, mm
+ * @returns open lines between the tabs; none where the ring is too short for a tab
+ */
+export function withTabs(ring: Ring, { count, width }: Tabs, kerf: number): Float64Array[] {
+  const outline = measure(ring);
+  const gap = width + kerf;
+  const places = Math.min(count, Math.floor(outline.length / (SHORTEST * gap)));
+  if (places < 1) return [];
+  const tabs = Array.from({ length: places }, (_, k) => tabNear(outline, (outline.length * k) / places, places, gap));
+  return tabs.map(({ to }, k) => {
+    const next = tabs[k + 1]?.from ?? tabs[0]!.from + outline.length;
+    return partOf(outline, to, next);
+  });
+}
+
+/** A ring, and how far along it each vertex is from the first, mm. */
+interface Measured {
+  ring: Ring;
+  along: Float64Array;
+  length: number;
+}
+
+function measure(ring: Ring): Measured {
   const n = ring.length / 2;
   const along = new Float64Array(n + 1);
   for (let i = 0; i < n; i++) {
     const j = (i + 1) % n;
     along[i + 1] = along[i]! + Math.hypot(ring[2 * j]! - ring[2 * i]!, ring[2 * j + 1]! - ring[2 * i + 1]!);
   }
-  const around = along[n]!;
-  if (count < 1 || around < SHORTEST * width * count) return [];
-  return Array.from({ length: count }, (_, k) =>
-    partOf(ring, along, (around * k) / count + width / 2, (around * (k + 1)) / count - width / 2),
-  );
+  return { ring, along, length: along[n]! };
 }
 
-/** The ring from one place on it to a later one, mm from its start. */
-function partOf(ring: Ring, along: Float64Array, from: number, to: number): Float64Array {
-  const points: number[] = [...placeAt(ring, along, from)];
-  const n = ring.length / 2;
-  for (let i = 0; i < n; i++) if (along[i]! > from + 1e-6 && along[i]! < to - 1e-6) points.push(ring[2 * i]!, ring[2 * i + 1]!);
-  points.push(...placeAt(ring, along, to));
+/** @returns where the line ends before the tab and goes on after it, mm along the ring; `from` may be negative */
+function tabNear(outline: Measured, even: number, places: number, gap: number): { from: number; to: number } {
+  const apart = (middle: number, length: number) => {
+    const [ax, ay] = placeAt(outline, middle - length / 2);
+    const [bx, by] = placeAt(outline, middle + length / 2);
+    return Math.hypot(bx - ax, by - ay);
+  };
+  const around = gap * (1 + 2 * BEYOND);
+  const furthest = (ASIDE * outline.length) / places;
+  let [best, straightest] = [even, 0];
+  for (let aside = 0; aside <= furthest && straightest < STRAIGHT; aside += gap / 2) {
+    for (const middle of aside === 0 ? [even] : [even + aside, even - aside]) {
+      const straight = apart(middle, around) / around;
+      if (straight > straightest) [best, straightest] = [middle, straight];
+    }
+  }
+  let length = gap;
+  for (let ends = apart(best, length); ends < gap && length < LONGEST * gap; ends = apart(best, length))
+    length = Math.min(LONGEST * gap, length * Math.max(1.001, gap / ends));
+  return { from: best - length / 2, to: best + length / 2 };
+}
+
+/** The ring from one place on it to a later one, mm from its start; both may go once around. */
+function partOf(outline: Measured, from: number, to: number): Float64Array {
+  const { ring, along, length } = outline;
+  const points: number[] = [...placeAt(outline, from)];
+  for (const lap of [-length, 0, length]) {
+    for (let i = 0; i < ring.length / 2; i++) {
+      const at = along[i]! + lap;
+      if (at > from + 1e-6 && at < to - 1e-6) points.push(ring[2 * i]!, ring[2 * i + 1]!);
+    }
+  }
+  points.push(...placeAt(outline, to));
   return Float64Array.from(points);
 }
 
-function placeAt(ring: Ring, along: Float64Array, s: number): [number, number] {
+function placeAt({ ring, along, length }: Measured, place: number): [number, number] {
+  const s = place - length * Math.floor(place / length);
   const n = ring.length / 2;
   let [low, high] = [0, n];
   while (high - low > 1) {

@@ -27,6 +27,9 @@ const profile = { ...PROFILES[0]!, bed: { width: 5000, height: 5000 } };
 /** Holds are measured at no more parts than this: each takes a dozen erosions. */
 const HOLDS = 2;
 
+/** What a holding tab leaves, mm. */
+const TAB = 0.4;
+
 /** @param first seed; each case has one of its own @param onCase told after each */
 export async function disagreements(
   first: number,
@@ -112,7 +115,10 @@ async function pieceCase(seed: number, folder: string) {
     files[format] = join(folder, `${seed}.${format}`);
     writeFileSync(files[format], (await makeFile(piece, sheet, format, { profile })).bytes);
   }
-  return { ...question, files, cut: plan.cut.map((ring) => [...ring]), height: plan.height };
+  const tabbed = { path: join(folder, `${seed}-tabs.svg`), kerf: piece.stock.kerf, width: TAB };
+  const tabs = { count: 1 + (seed % 4), width: TAB };
+  writeFileSync(tabbed.path, (await makeFile(piece, sheet, "svg", { profile, tabs })).bytes);
+  return { ...question, files, tabbed, cut: plan.cut.map((ring) => [...ring]), width: plan.width, height: plan.height };
 }
 
 function describe({ solids, holds, pieces, verdict, area, standIn }: Examination, wanted: number) {

@@ -14,7 +14,8 @@ import ezdxf
 import numpy
 from scipy.interpolate import BSpline
 from scipy.spatial import cKDTree
-from shapely.geometry import LineString, Point, Polygon
+from shapely.affinity import affine_transform
+from shapely.geometry import LineString, Point, Polygon, box
 from shapely.ops import unary_union
 from shapely.validation import make_valid
 
@@ -25,6 +26,8 @@ NEAR = 0.02
 FINE = 0.0003
 # Outlines that are smaller as a whole than a node is wide are not compared, mm.
 SMALL = 0.07
+# An outline with holding tabs is at least so many times as long as what a tab takes of it.
+ROOM = 12.5
 
 
 def rings(flat):
@@ -144,6 +147,9 @@ def path_rings(data):
     while tokens:
         command = tokens.pop(0)
         if command == "M":
+            # Writers leave a point behind after a closed path.
+            if len(points) > 1:
+                yield points, False
             points = [(number(), number())]
         elif command == "L":
             points.append((number(), number()))
@@ -159,7 +165,6 @@ def path_rings(data):
         elif command == "Z":
             yield points, True
             points = []
-    # Writers leave a point behind after a closed path.
     if len(points) > 1:
         yield points, False
 
@@ -286,6 +291,32 @@ def file_faults(case):
     return faults
 
 
+def tab_faults(case):
+    """
+    What is left of a sheet when a beam as wide as the cut has gone along every line of a file with holding tabs: a disc nearly as wide
+    as a tab must get from the edge of the sheet into everything that is held.
+    """
+    kerf, width, height = case["tabbed"]["kerf"], case["tabbed"]["width"], case["height"]
+    # Where the piece itself is narrower than a tab, a tab is no way through it.
+    if case["verdict"] != "holds" or case["wanted"] < 2 * width:
+        return []
+    cut = [LineString(list(points) + list(points[:1]) if closed else points) for points, closed in svg_paths(open(case["tabbed"]["path"]).read())]
+    free = box(-5, -5, case["width"] + 5, height + 5).difference(unary_union([line.buffer(max(kerf, 0.02) / 2) for line in cut]))
+    # svg counts downwards.
+    exact = affine_transform(even_odd([ring for ring in rings(case["cut"]) if extent(ring) > SMALL]), [1, 0, 0, -1, 0, height])
+    through = eroded(free, width / 2 - 0.02)
+    home = lambda shape: {i for i, each in enumerate(through) if each.intersects(shape)}
+    sheet = home(Point(-4, -4))
+    faults = []
+    for piece in pieces(exact):
+        held = [each for each in eroded(piece, width / 2 + kerf) if each.area > 0.02]
+        if piece.exterior.length < ROOM * (width + kerf) or not held:
+            continue
+        if not any(home(each) & sheet for each in held):
+            faults.append(f"a piece of {piece.area:.1f} mm² at {piece.representative_point().wkt} drops out although it has tabs")
+    return faults
+
+
 def counts(shape):
     solid = [each for each in pieces(shape) if each.area > 0.05]
     return len(solid), sum(len([hole for hole in each.interiors if Polygon(hole).area > 0.05]) for each in solid)
@@ -336,7 +367,7 @@ for line in sys.stdin:
     case = json.loads(line)
     CUT, LAYER = case["colour"], case["layer"]
     try:
-        faults = verdict_faults(case) + (file_faults(case) if case.get("files") else [])
+        faults = verdict_faults(case) + (file_faults(case) + tab_faults(case) if case.get("files") else [])
     except Exception as error:  # A fault of the reference is told, not hidden.
         faults = [f"the reference failed: {error!r}"]
     print(json.dumps({"id": case["id"], "faults": faults}), flush=True)

@@ -61,7 +61,7 @@ export function MachineForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | 
               least={0}
               most={20}
               onChange={(next) => useCutting.setState({ tabs: Math.round(next) })}
-              hint="so nothing drops"
+              hint="so nothing drops; fewer on short outlines"
             />
             {tabs > 0 && (
               <LengthField
@@ -71,6 +71,7 @@ export function MachineForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | 
                 most={5}
                 step={0.1}
                 onChange={(next) => useCutting.setState({ tabWidth: next })}
+                hint="that the cut leaves"
               />
             )}
           </Two>

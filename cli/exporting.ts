@@ -14,7 +14,7 @@ import { describeIssues, hasGrain, type Piece, parseLength, parsePiece, startHol
 import { labelsOf, sheetOf } from "@mend-joint/core/report";
 import { describeFinding } from "@mend-joint/core/wording";
 import { initWasm, Resvg } from "@resvg/resvg-wasm";
-import { libraryWith, numberIn, readArguments, readBytes, UsageError, writeFile } from "./files";
+import { libraryWith, numberIn, readArguments, readBytes, tabsIn, UsageError, writeFile } from "./files";
 import type { Terminal } from "./terminal";
 
 const FORMATS = ["svg", "dxf", "pdf", "pattern", "png"] as const;
@@ -67,7 +67,6 @@ function parseJson(text: string, otherwise: string): unknown {
 }
 
 function optionsOf(values: Values, piece: Piece): FileOptions {
-  const tabs = numberIn(values, "tabs", 0, 20);
   const drill = values.drill === undefined ? startHoleFor(piece.stock) : parseLength(values.drill, "mm");
   if (drill === null || drill <= 0 || drill > 20) throw new UsageError(`--drill "${values.drill}" is not a diameter up to 20 mm`);
   if (values.paper !== undefined && !(values.paper in PAPERS))
@@ -75,7 +74,7 @@ function optionsOf(values: Values, piece: Piece): FileOptions {
   const grain = numberIn(values, "grain", -180, 180);
   return {
     profile: readProfile(values.profile),
-    tabs: tabs ? { count: Math.round(tabs), width: 0.4 } : undefined,
+    tabs: tabsIn(values),
     curves: values.polylines ? "polylines" : "curves",
     source: values.source,
     pattern: {

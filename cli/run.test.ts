@@ -160,4 +160,14 @@ describe("a list of names", () => {
     expect([status, stdout.toString()]).toEqual([0, expect.stringContaining("2 of 2 hold. 1 sheet")]);
     expect(readFileSync(join(out, "sheet-1.dxf"), "latin1")).toContain("SECTION");
   });
+
+  it("holding tabs are left on every outline of the sheets, where they are asked for", async () => {
+    const { status, out } = await run("key-ring", listOf("Kit\n"), "--mend", "--tabs", "3");
+    expect(status).toBe(0);
+    const cut = /<g id="cut"[\s\S]*?<\/g>/.exec(readFileSync(join(out, "sheet-1.svg"), "utf8"))![0];
+    expect(cut.split("M").length).toBeGreaterThan(2 * cut.split("Z").length);
+    expect((await run("key-ring", listOf("Kit\n"), "--tabs", "many")).said).toContain(
+      '--tabs "many" is not a number from 0 to 20',
+    );
+  });
 });

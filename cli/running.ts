@@ -9,7 +9,7 @@ import { mkdirSync } from "node:fs";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
 import type { Library } from "@mend-joint/core";
-import { allowance, PROFILES } from "@mend-joint/core/cut";
+import { allowance, PROFILES, type Tabs } from "@mend-joint/core/cut";
 import { ClearError } from "@mend-joint/core/errors";
 import { makeFile, slug } from "@mend-joint/core/formats";
 import { offset, REACH, type Region, regionBox, transformRegion } from "@mend-joint/core/geometry";
@@ -30,13 +30,13 @@ import {
 } from "@mend-joint/core/runs";
 import { describeAllDone, describeFinding } from "@mend-joint/core/wording";
 import Papa from "papaparse";
-import { libraryWith, numberIn, readArguments, readBytes, UsageError, writeFile } from "./files";
+import { libraryWith, numberIn, readArguments, readBytes, tabsIn, UsageError, writeFile } from "./files";
 import type { Terminal } from "./terminal";
 
 const FORMATS = ["svg", "dxf", "pdf"] as const;
 type Format = (typeof FORMATS)[number];
 
-const USAGE = `Usage: run DESIGN --list FILE --out FOLDER [--mend] [--sheet WIDTHxHEIGHT] [--gap MM] [--margin MM] [--format ${FORMATS.join("|")}] [--seconds N] [--font FONTFILE]`;
+const USAGE = `Usage: run DESIGN --list FILE --out FOLDER [--mend] [--sheet WIDTHxHEIGHT] [--gap MM] [--margin MM] [--format ${FORMATS.join("|")}] [--tabs N] [--seconds N] [--font FONTFILE]`;
 
 function parse(argv: string[]) {
   return parseArgs({
@@ -50,6 +50,7 @@ function parse(argv: string[]) {
       gap: { type: "string" },
       margin: { type: "string" },
       format: { type: "string" },
+      tabs: { type: "string" },
       seconds: { type: "string" },
       font: { type: "string", multiple: true },
     },
@@ -81,6 +82,7 @@ export async function runList(argv: string[], terminal: Terminal): Promise<numbe
   const gap = numberIn(values, "gap", 0, 200) ?? 3;
   const margin = numberIn(values, "margin", 0, 500) ?? 5;
   const seconds = numberIn(values, "seconds", 0, 3600) ?? 2;
+  const tabs = tabsIn(values);
   const design = readDesign(file);
   const library = await libraryWith(values.font ?? []);
   const list = readList(decodeList(readBytes(values.list)), Math.max(1, linesOf(design)));
@@ -95,7 +97,7 @@ export async function runList(argv: string[], terminal: Terminal): Promise<numbe
     each.file = `pieces/${String(each.row.number).padStart(digits, "0")}-${slug(each.made.piece.name)}.json`;
     writeFile(join(folder, each.file), Buffer.from(`${JSON.stringify(each.made.piece, null, 2)}\n`));
   }
-  const { places, sheets } = await laySheets(checked, { page, gap, margin, seconds, format, folder });
+  const { places, sheets } = await laySheets(checked, { page, gap, margin, seconds, format, tabs, folder });
   writeFile(
     join(folder, "verdicts.json"),
     Buffer.from(`${JSON.stringify({ rows: checked.map((each) => factsOf(each, places)), sheets }, null, 2)}\n`),
@@ -184,6 +186,7 @@ interface SheetChoices {
   margin: number;
   seconds: number;
   format: Format;
+  tabs: Tabs | undefined;
   folder: string;
 }
 
@@ -195,7 +198,7 @@ interface SheetFacts {
 }
 
 /** Lays what holds on sheets and writes them. @returns for each row where its pieces lie */
-async function laySheets(checked: readonly Checked[], { page, gap, margin, seconds, format, folder }: SheetChoices) {
+async function laySheets(checked: readonly Checked[], { page, gap, margin, seconds, format, tabs, folder }: SheetChoices) {
   const places = new Map<Checked, Place[]>();
   const sheets: SheetFacts[] = [];
   const profile = PROFILES[0]!;
@@ -229,7 +232,7 @@ async function laySheets(checked: readonly Checked[], { page, gap, margin, secon
     const first = here[0]!.each.made!.piece;
     const name = `sheet-${i + 1}`;
     const piece: Piece = { ...first, name, pair: undefined };
-    const { bytes } = await makeFile(piece, sheetWith(here), format, { profile, page });
+    const { bytes } = await makeFile(piece, sheetWith(here), format, { profile, page, tabs });
     writeFile(join(folder, `${name}.${format}`), bytes);
     sheets.push({ file: `${name}.${format}`, pieces: placements.length, reach: Math.round(reach * 10) / 10 });
     here.forEach(({ each }, k) => {

@@ -268,6 +268,17 @@ describe.each(DATABASES)("runs on $name", (database) => {
     // Numbers that are wanted no longer are gone from the next file; the sheets need not be laid again.
     await ask(`/runs/${id}`, "PATCH", { sheet: { numbers: false } });
     expect(measureSheet(new Uint8Array(await (await answer(`/runs/${id}/sheets/1.dxf`)).arrayBuffer())).numbers).toBe(0);
+    // Holding tabs, where they are asked for: outlines are open in so many places. What cannot be is told.
+    const drawnAs = async (query: string) =>
+      /<g id="cut"[\s\S]*?<\/g>/.exec(await (await answer(`/runs/${id}/sheets/1.svg${query}`)).text())![0];
+    const [whole, tabbed] = [await drawnAs(""), await drawnAs("?tabs=2&tabWidth=0.5")];
+    const count = (text: string, command: RegExp) => text.match(command)?.length ?? 0;
+    expect(count(whole, /M/g)).toBe(count(whole, /Z/g));
+    // Only what is too short for a tab is closed still.
+    expect(count(tabbed, /Z/g)).toBeLessThan(count(whole, /Z/g) / 2);
+    expect(count(tabbed, /M/g)).toBeGreaterThan(1.5 * count(whole, /M/g));
+    const refusedTabs = await ask(`/runs/${id}/sheets/1.svg?tabs=many`);
+    expect([refusedTabs.status, refusedTabs.body.detail]).toEqual([422, expect.stringContaining("tabs")]);
     // Two pieces on one place are told, and no file comes of it.
     const [first, second] = layout.sheets[0]!.pieces;
     const moved = [{ sheet: 0, place: 1, matrix: first!.matrix, pinned: true }];

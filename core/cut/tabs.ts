@@ -10,6 +10,9 @@ export interface Tabs {
   width: number;
 }
 
+/** How many tabs may be asked for, and how wide, mm. 0.4 mm holds and is broken by hand; common practice, no published source. */
+export const TAB_LIMITS = { count: { least: 0, most: 20 }, width: { least: 0.1, most: 5, usual: 0.4 } } as const;
+
 /** Each tab has at least so many times its own length of the outline: else there would be more tab than cut. */
 const SHORTEST = 12;
 /** A place is straight enough when its ends are at least this share of the way between them apart. */

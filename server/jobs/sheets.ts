@@ -2,7 +2,7 @@
  * Sheets on their way to the machine: proved, as files, and as a list of what lies where.
  */
 
-import { type MachineProfile, PROFILES } from "@mend-joint/core/cut";
+import { PROFILES } from "@mend-joint/core/cut";
 import type { MadeFile } from "@mend-joint/core/formats";
 import { type Region, transformRegion } from "@mend-joint/core/geometry";
 import { QUARTERS } from "@mend-joint/core/nest";
@@ -25,7 +25,7 @@ import { readFinishedRows, type StoredRun, shapesOf } from "../store/runs";
 import type { Database } from "../store/stored";
 import { writeCutList } from "./cutListPdf";
 import type { Pool } from "./pool";
-import type { Drawn, OnePage } from "./tasks";
+import type { Drawn, OnePage, SheetTask } from "./tasks";
 
 /** Of all turns, steps of so many degrees. */
 const ANY = 15;
@@ -181,9 +181,9 @@ export async function sheetFile(
   db: Database,
   pool: Pool,
   run: StoredRun,
-  { layout, k, format, profile }: { layout: Layout; k: number; format: "svg" | "dxf" | "pdf"; profile: MachineProfile },
+  { layout, k, ...how }: { layout: Layout; k: number } & Pick<SheetTask, "format" | "profile" | "tabs">,
 ): Promise<MadeFile> {
-  return pool.run({ does: "sheet", ...(await onePage(db, run, layout, k)), profile, format });
+  return pool.run({ does: "sheet", ...(await onePage(db, run, layout, k)), ...how });
 }
 
 /** Sheet, place, name, verdict, mends; places count on each sheet from 1, as the numbers beside the pieces do. */

@@ -2,7 +2,7 @@
  * The sheets of a run: laid, moved by hand, taken along, and what is left of them.
  */
 import { randomUUID } from "node:crypto";
-import { type MachineProfile, PROFILES, profileById } from "@mend-joint/core/cut";
+import { type MachineProfile, PROFILES, profileById, TAB_LIMITS, type Tabs } from "@mend-joint/core/cut";
 import { zipFiles } from "@mend-joint/core/formats";
 import { transformRegion } from "@mend-joint/core/geometry";
 import type { Units } from "@mend-joint/core/piece";
@@ -27,7 +27,7 @@ import { ownProfiles } from "../store/profiles";
 import { endLaying, getRun, replaceLayout, type StoredRun, tallyOf } from "../store/runs";
 import type { Database } from "../store/stored";
 import { foundRun, NO_RUN } from "./foundRun";
-import { validateJson } from "./validateJson";
+import { validateJson, validateQuery } from "./validateJson";
 
 const layBody = z.strictObject({ keep: z.boolean(), seconds: z.number().min(0).max(600) });
 const placesBody = z.strictObject({
@@ -38,6 +38,12 @@ const placesBody = z.strictObject({
 const otherSheetBody = z.strictObject({ sheet: z.int().min(0), place: z.int().min(0), to: z.int().min(0) });
 const FORMATS = ["svg", "dxf", "pdf"] as const;
 const formatOf = (text: string | undefined) => FORMATS.find((format) => format === text) ?? null;
+
+/** Holding tabs on each outline; none where they are not asked for. */
+const tabsQuery = z.object({
+  tabs: z.coerce.number().int().min(TAB_LIMITS.count.least).max(TAB_LIMITS.count.most).default(0),
+  tabWidth: z.coerce.number().min(TAB_LIMITS.width.least).max(TAB_LIMITS.width.most).default(TAB_LIMITS.width.usual),
+});
 
 /** How often a change is tried while others change the same. */
 const TRIES = 8;
@@ -125,7 +131,7 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
     }),
   );
 
-  routes.get("/:id/sheets/:name", (c) =>
+  routes.get("/:id/sheets/:name", validateQuery(tabsQuery), (c) =>
     found(c, async (run) => {
       const [, number, extension] = /^(\d+)\.(\w+)$/.exec(c.req.param("name")) ?? [];
       const format = formatOf(extension);
@@ -133,7 +139,8 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
       if (!format || !layout?.sheets[Number(number) - 1]) return problem(c, 404, "There is no such sheet.");
       const wrong = await whyNot(run, layout);
       if (wrong) return problem(c, 409, wrong);
-      const file = await sheetFile(db, pool, run, { layout, k: Number(number) - 1, format, profile: await profileIn(db, c) });
+      const how = { format, profile: await profileIn(db, c), tabs: tabsOf(c.req.valid("query")) };
+      const file = await sheetFile(db, pool, run, { layout, k: Number(number) - 1, ...how });
       return c.body(new Uint8Array(file.bytes), 200, { "content-type": file.type, ...attached(file.name) });
     }),
   );
@@ -147,15 +154,15 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
     }),
   );
 
-  routes.get("/:id/sheets.zip", (c) =>
+  routes.get("/:id/sheets.zip", validateQuery(tabsQuery), (c) =>
     found(c, async (run) => {
       const layout = layoutOf(run);
       const format = formatOf(c.req.query("format") ?? "svg");
       if (!layout || !format) return problem(c, 409, "Nothing is laid yet.");
       const wrong = await whyNot(run, layout);
       if (wrong) return problem(c, 409, wrong);
-      const profile = await profileIn(db, c);
-      const files = await Promise.all(layout.sheets.map((_, k) => sheetFile(db, pool, run, { layout, k, format, profile })));
+      const how = { format, profile: await profileIn(db, c), tabs: tabsOf(c.req.valid("query")) };
+      const files = await Promise.all(layout.sheets.map((_, k) => sheetFile(db, pool, run, { layout, k, ...how })));
       const { csv, pdf } = await cutList(db, run, layout, unitsOf(c));
       const bytes = zipFiles([
         ...files,
@@ -201,5 +208,7 @@ const attached = (name: string) => ({
 async function profileIn(db: Database, c: Context): Promise<MachineProfile> {
   return profileById(c.req.query("machine") ?? "", await ownProfiles.list(db)) ?? PROFILES[0]!;
 }
+const tabsOf = ({ tabs, tabWidth }: z.output<typeof tabsQuery>): Tabs | undefined =>
+  tabs > 0 ? { count: tabs, width: tabWidth } : undefined;
 const unitsOf = (c: Context): Units => (c.req.query("units") === "in" ? "in" : "mm");
 const layoutOf = (run: StoredRun): Layout | null => layoutSchema.safeParse(run.layout).data ?? null;

@@ -9,3 +9,10 @@ export function validateJson<T extends z.ZodType>(schema: T) {
     if (!result.success) return problem(c, 422, describeIssues(result.error as unknown as z.ZodError));
   });
 }
+
+/** The same for what is asked behind the question mark of an address. */
+export function validateQuery<T extends z.ZodType>(schema: T) {
+  return zValidator("query", schema, (result, c) => {
+    if (!result.success) return problem(c, 422, describeIssues(result.error as unknown as z.ZodError));
+  });
+}

@@ -7,14 +7,12 @@ import { WhereCutRuns } from "../bench/WhereCutRuns";
 import { useBench } from "../state/bench";
 import { profileOf, useCutting } from "../state/cutting";
 import { Button } from "../ui/Button";
-import { LengthField } from "../ui/LengthField";
-import { NumberField } from "../ui/NumberField";
 import { Pick } from "../ui/Pick";
 import { Sentence } from "../ui/Sentence";
-import { Two } from "../ui/Two";
 import type { CutSheet } from "../workers/cutting";
 import { duration } from "./duration";
 import { ProfileDialog } from "./ProfileDialog";
+import { TabFields } from "./TabFields";
 
 const NAMES: Record<LinePurpose, string> = { cut: "Cut", score: "Scored", engrave: "Engraved" };
 
@@ -52,30 +50,7 @@ export function MachineForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | 
       case "cut":
         return <WhereCutRuns piece={piece} />;
       case "tabs":
-        return (
-          <Two>
-            <NumberField
-              label="Holding tabs"
-              unit="each"
-              value={tabs}
-              least={0}
-              most={20}
-              onChange={(next) => useCutting.setState({ tabs: Math.round(next) })}
-              hint="so nothing drops; fewer on short outlines"
-            />
-            {tabs > 0 && (
-              <LengthField
-                label="Tab length"
-                value={tabWidth}
-                least={0.1}
-                most={5}
-                step={0.1}
-                onChange={(next) => useCutting.setState({ tabWidth: next })}
-                hint="that the cut leaves"
-              />
-            )}
-          </Two>
-        );
+        return <TabFields />;
     }
   };
   return (

@@ -16,9 +16,10 @@ import {
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { duration } from "../cut/duration";
+import { TabFields } from "../cut/TabFields";
 import { sendToCutter } from "../state/api";
 import { useBench } from "../state/bench";
-import { fetchProfiles, profileOf, useCutting } from "../state/cutting";
+import { fetchProfiles, profileOf, tabsOf, useCutting } from "../state/cutting";
 import { keepLeftover, listOffcuts } from "../state/offcuts";
 import { changeRun, type FollowedRun, fetchFile, laySheets, type RunChange, stopLaying, useShapes } from "../state/runs";
 import { useSheets } from "../state/stocks";
@@ -419,7 +420,8 @@ function TakeAlong({ followed: { run, design }, layout, chosen, stale, onTrial }
   const [format, setFormat] = useState<Format>("svg");
   const [busy, setBusy] = useState(false);
   const sheet = Math.min(chosen, layout.sheets.length - 1) + 1;
-  const machine = `machine=${encodeURIComponent(profile.id)}`;
+  const tabs = tabsOf(cutting);
+  const machine = `machine=${encodeURIComponent(profile.id)}${tabs ? `&tabs=${tabs.count}&tabWidth=${tabs.width}` : ""}`;
   const ready = !stale && layout.faults.length === 0 && layout.sheets.length > 0 && !busy;
   const { width, height } = layout.choices;
   const tooLarge = width > profile.bed.width || height > profile.bed.height;
@@ -473,6 +475,7 @@ function TakeAlong({ followed: { run, design }, layout, chosen, stale, onTrial }
         />
         <Pick<Format> label="Files as" value={format} options={FORMATS} onChange={setFormat} />
       </div>
+      <TabFields />
       {tooLarge && (
         <p className="text-[13px] text-weak">
           The sheet is larger than the bed of {profile.name}: {formatNumber(profile.bed.width, units, 0)} ×{" "}

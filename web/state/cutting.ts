@@ -1,7 +1,7 @@
 /**
  * How the maker takes pieces to the machine and to the saw: remembered in this browser, for all pieces.
  */
-import { type LinePurpose, type MachineProfile, PROFILES, profileById } from "@mend-joint/core/cut";
+import { type LinePurpose, type MachineProfile, PROFILES, profileById, TAB_LIMITS, type Tabs } from "@mend-joint/core/cut";
 import type { DxfCurves, Paper } from "@mend-joint/core/formats";
 import { hasGrain, type Piece, startHoleFor } from "@mend-joint/core/piece";
 import { create } from "zustand";
@@ -35,7 +35,7 @@ export const useCutting = create<CuttingState>()(
       without: [],
       curves: "curves",
       tabs: 0,
-      tabWidth: 0.4,
+      tabWidth: TAB_LIMITS.width.usual,
       source: false,
       paper: "a4",
       landscape: false,
@@ -53,11 +53,14 @@ export async function fetchProfiles(): Promise<void> {
 export const profileOf = ({ profileId, own }: Pick<CuttingState, "profileId" | "own">): MachineProfile =>
   profileById(profileId, own) ?? PROFILES[0]!;
 
+export const tabsOf = ({ tabs, tabWidth }: Pick<CuttingState, "tabs" | "tabWidth">): Tabs | undefined =>
+  tabs > 0 ? { count: tabs, width: tabWidth } : undefined;
+
 export function choicesOf(state: CuttingState, { stock, grain }: Pick<Piece, "stock" | "grain">): CutChoices {
   return {
     profile: profileOf(state),
     without: state.without,
-    tabs: state.tabs > 0 ? { count: state.tabs, width: state.tabWidth } : undefined,
+    tabs: tabsOf(state),
     curves: state.curves,
     source: state.source,
     pattern: {

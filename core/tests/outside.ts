@@ -116,7 +116,7 @@ async function pieceCase(seed: number, folder: string) {
     writeFileSync(files[format], (await makeFile(piece, sheet, format, { profile })).bytes);
   }
   const tabbed = { path: join(folder, `${seed}-tabs.svg`), kerf: piece.stock.kerf, width: TAB };
-  const tabs = { count: 1 + (seed % 4), width: TAB };
+  const tabs = { count: 1 + (seed % 3), width: TAB };
   writeFileSync(tabbed.path, (await makeFile(piece, sheet, "svg", { profile, tabs })).bytes);
   return { ...question, files, tabbed, cut: plan.cut.map((ring) => [...ring]), width: plan.width, height: plan.height };
 }

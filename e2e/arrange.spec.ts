@@ -88,10 +88,13 @@ test("a ring has its diameters by name; a whole line and a point of a curve have
   await expect.poll(async () => Number(await outer.inputValue())).toBeCloseTo(180, 0);
   const hole = Number(await card.getByRole("textbox", { name: "Hole" }).inputValue());
   expect(hole).toBeCloseTo(114, 0);
+  // What was typed has been taken, so Escape closes the fields, whether or not the ring has been measured meanwhile.
   await page.keyboard.press("Escape");
+  await expect(outer).toBeHidden();
   await page.getByRole("button", { name: "Change the sheet" }).click();
   await expect(page.getByRole("menuitem", { name: /^MDF 3 mm.*(holds|weak|falls)/ })).toBeVisible();
   await page.keyboard.press("Escape");
+  await card.getByRole("button", { name: /^Letters run: / }).click();
   await card.getByRole("radio", { name: /along a curve/ }).click();
   await page.getByRole("button", { name: "Point 2 of the curve" }).focus();
   await expect(card.getByRole("heading", { name: "Point 2 of 4 of the curve" })).toBeVisible();

@@ -63,7 +63,8 @@ export function FigureField({
 
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === "Enter") commit(text);
-    if (event.key === "Escape" && text !== written) {
+    // What was taken may show before it has been measured: that is no longer being typed.
+    if (event.key === "Escape" && typing.current) {
       // What is around the field stays open for this once.
       event.preventDefault();
       typing.current = false;

@@ -17,7 +17,7 @@ export function TabFields() {
         least={count.least}
         most={count.most}
         onChange={(next) => useCutting.setState({ tabs: Math.round(next) })}
-        hint="fewer on short outlines"
+        hint={tabs > 0 ? "fewer on short outlines" : "so nothing drops"}
       />
       {tabs > 0 && (
         <LengthField

@@ -137,7 +137,8 @@ function follow(start: Begun, task: Task, grows: "all" | "ties" = "all"): Route 
   const reasons: Reasons = new Map();
   const growing: GrowthRules = { library, grows, tried: new Set() };
   let [more, single, stopped] = [false, 0, false];
-  const failed = new Map<string, number>();
+  /** Findings without success, by kind and parts: how many, and a mend of theirs that would change too much. */
+  const failed = new Map<string, { count: number; tooMuch: MendAction | undefined }>();
   /** What ties and patches have been tried on without success: they would do no better a second time. */
   let settled: Piece | null = null;
 
@@ -172,11 +173,12 @@ function follow(start: Begun, task: Task, grows: "all" | "ties" = "all"): Route 
     const finding = open.find((each) => !reasons.has(keyOf(each)));
     if (!finding) continue;
     const about = [finding.kind, ...finding.parts].join(" ");
-    const isTried = (failed.get(about) ?? 0) < ALIKE && single++ < SINGLE;
+    const alike = failed.get(about) ?? { count: 0, tooMuch: undefined };
+    const isTried = alike.count < ALIKE && single++ < SINGLE;
     const offered = isTried ? offerMends(now.piece, now.examination, finding, library) : [];
     // A name in mirror writing is for the maker to want.
     const mends = offered.filter(({ kind }) => kind !== "mirror-twin");
-    let tooMuch: MendAction | undefined;
+    let tooMuch = isTried ? undefined : alike.tooMuch;
     const taken = mends.some(({ piece, action }) => {
       const answer = offer(piece, [{ action, findings: [finding] }]);
       if (answer === "too much") tooMuch ??= action;
@@ -184,7 +186,7 @@ function follow(start: Begun, task: Task, grows: "all" | "ties" = "all"): Route 
     });
     if (taken) continue;
     reasons.set(keyOf(finding), tooMuch);
-    failed.set(about, (failed.get(about) ?? 0) + 1);
+    failed.set(about, { count: alike.count + 1, tooMuch: tooMuch ?? alike.tooMuch });
   }
   return { ...now, done, reasons, change: shareOfChange(before, now.examination), more, stopped };
 }

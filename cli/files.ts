@@ -4,7 +4,7 @@
 import { readFileSync, statSync, writeFileSync } from "node:fs";
 import { basename } from "node:path";
 import type { Library } from "@mend-joint/core";
-import { TAB_LIMITS, type Tabs } from "@mend-joint/core/cut";
+import { TAB_LIMITS, type Tabs, tabsOf } from "@mend-joint/core/cut";
 import { readFontFile, shippedLibrary } from "@mend-joint/library";
 
 /** What was asked for cannot be done; the message is one line. */
@@ -38,8 +38,7 @@ export function numberIn<Key extends string>(
 
 /** So many holding tabs on each outline, `undefined` for none. @throws UsageError */
 export function tabsIn(values: { tabs?: string | undefined }): Tabs | undefined {
-  const count = Math.round(numberIn(values, "tabs", TAB_LIMITS.count.least, TAB_LIMITS.count.most) ?? 0);
-  return count > 0 ? { count, width: TAB_LIMITS.width.usual } : undefined;
+  return tabsOf(Math.round(numberIn(values, "tabs", TAB_LIMITS.count.least, TAB_LIMITS.count.most) ?? 0));
 }
 
 const MAX_BYTES = 50_000_000;

@@ -7,4 +7,4 @@ export * from "./plan";
 export * from "./preflight";
 export * from "./profile";
 export * from "./startHoles";
-export { TAB_LIMITS, type Tabs, withTabs } from "./tabs";
+export { TAB_LIMITS, type Tabs, tabsOf, withTabs } from "./tabs";

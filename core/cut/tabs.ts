@@ -13,6 +13,10 @@ export interface Tabs {
 /** How many tabs may be asked for, and how wide, mm. 0.4 mm holds and is broken by hand; common practice, no published source. */
 export const TAB_LIMITS = { count: { least: 0, most: 20 }, width: { least: 0.1, most: 5, usual: 0.4 } } as const;
 
+/** What has been asked for: no tabs at all where their number is 0. */
+export const tabsOf = (count: number, width: number = TAB_LIMITS.width.usual): Tabs | undefined =>
+  count > 0 ? { count, width } : undefined;
+
 /** Each tab has at least so many times its own length of the outline: else there would be more tab than cut. */
 const SHORTEST = 12;
 /** A place is straight enough when its ends are at least this share of the way between them apart. */
@@ -32,7 +36,7 @@ const LONGEST = 2;
  * @returns open lines between the tabs; none where the ring is too short for a tab
  */
 export function withTabs(ring: Ring, { count, width }: Tabs, kerf: number): Float64Array[] {
-  const outline = measure(ring);
+  const outline = measuredRing(ring);
   const gap = width + kerf;
   const places = Math.min(count, Math.floor(outline.length / (SHORTEST * gap)));
   if (places < 1) return [];
@@ -44,13 +48,13 @@ export function withTabs(ring: Ring, { count, width }: Tabs, kerf: number): Floa
 }
 
 /** A ring, and how far along it each vertex is from the first, mm. */
-interface Measured {
+interface MeasuredRing {
   ring: Ring;
   along: Float64Array;
   length: number;
 }
 
-function measure(ring: Ring): Measured {
+function measuredRing(ring: Ring): MeasuredRing {
   const n = ring.length / 2;
   const along = new Float64Array(n + 1);
   for (let i = 0; i < n; i++) {
@@ -61,7 +65,7 @@ function measure(ring: Ring): Measured {
 }
 
 /** @returns where the line ends before the tab and goes on after it, mm along the ring; `from` may be negative */
-function tabNear(outline: Measured, even: number, places: number, gap: number): { from: number; to: number } {
+function tabNear(outline: MeasuredRing, even: number, places: number, gap: number): { from: number; to: number } {
   const apart = (middle: number, length: number) => {
     const [ax, ay] = placeAt(outline, middle - length / 2);
     const [bx, by] = placeAt(outline, middle + length / 2);
@@ -83,7 +87,7 @@ function tabNear(outline: Measured, even: number, places: number, gap: number): 
 }
 
 /** The ring from one place on it to a later one, mm from its start; both may go once around. */
-function partOf(outline: Measured, from: number, to: number): Float64Array {
+function partOf(outline: MeasuredRing, from: number, to: number): Float64Array {
   const { ring, along, length } = outline;
   const points: number[] = [...placeAt(outline, from)];
   for (const lap of [-length, 0, length]) {
@@ -96,7 +100,7 @@ function partOf(outline: Measured, from: number, to: number): Float64Array {
   return Float64Array.from(points);
 }
 
-function placeAt({ ring, along, length }: Measured, place: number): [number, number] {
+function placeAt({ ring, along, length }: MeasuredRing, place: number): [number, number] {
   const s = place - length * Math.floor(place / length);
   const n = ring.length / 2;
   let [low, high] = [0, n];

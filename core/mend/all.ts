@@ -165,10 +165,15 @@ function follow(start: Begun, task: Task, grows: "all" | "ties" = "all"): Route 
       stopped = true;
       break;
     }
-    if (placeMarks(now, offer, open, task, reasons)) continue;
-    if (settled !== now.piece && tieLoose(now, offer, library)) continue;
-    if (growThin(now, offer, growing)) continue;
-    if (settled !== now.piece && patchThin(now, offer)) continue;
+    const isNew = now.piece !== settled;
+    if (
+      placeMarks(now, offer, open, task, reasons) ||
+      (isNew && tieLoose(now, offer, library)) ||
+      growThin(now, offer, growing) ||
+      (isNew && patchThin(now, offer))
+    ) {
+      continue;
+    }
     settled = now.piece;
     const finding = open.find((each) => !reasons.has(keyOf(each)));
     if (!finding) continue;

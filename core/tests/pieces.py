@@ -14,7 +14,6 @@ import ezdxf
 import numpy
 from scipy.interpolate import BSpline
 from scipy.spatial import cKDTree
-from shapely.affinity import affine_transform
 from shapely.geometry import LineString, Point, Polygon, box
 from shapely.ops import unary_union
 from shapely.validation import make_valid
@@ -302,8 +301,8 @@ def tab_faults(case):
         return []
     cut = [LineString(list(points) + list(points[:1]) if closed else points) for points, closed in svg_paths(open(case["tabbed"]["path"]).read())]
     free = box(-5, -5, case["width"] + 5, height + 5).difference(unary_union([line.buffer(max(kerf, 0.02) / 2) for line in cut]))
-    # svg counts downwards.
-    exact = affine_transform(even_odd([ring for ring in rings(case["cut"]) if extent(ring) > SMALL]), [1, 0, 0, -1, 0, height])
+    # SVG counts downwards.
+    exact = even_odd([ring * [1, -1] + [0, height] for ring in rings(case["cut"]) if extent(ring) > SMALL])
     through = eroded(free, width / 2 - 0.02)
     home = lambda shape: {i for i, each in enumerate(through) if each.intersects(shape)}
     sheet = home(Point(-4, -4))

@@ -114,15 +114,7 @@ export interface SheetEffort {
   area: number;
 }
 
-export type Task =
-  | RowsTask
-  | RankTask
-  | OutlinesTask
-  | LayTask
-  | ExamineTask
-  | ProveTask
-  | SheetTask
-  | (Omit<SheetTask, "does" | "format" | "tabs"> & { does: "effort" });
+export type Task = RowsTask | RankTask | OutlinesTask | LayTask | ExamineTask | ProveTask | SheetTask | EffortTask;
 
 export type Answer<Does extends Task["does"]> = {
   rows: RowResult[];

@@ -10,7 +10,7 @@ import type { Keeper } from "../store/database";
 import { createPiece } from "../store/pieces";
 import { ownStocks } from "../store/stocks";
 import type { Database } from "../store/stored";
-import { validateJson } from "./validateJson";
+import { validateJson } from "./validate";
 
 const NO_COUPON = "There is no such test piece; it may have been taken away.";
 const newCoupon = z.strictObject({

@@ -4,7 +4,7 @@ import { type Context, Hono } from "hono";
 import { z } from "zod";
 import { FAULTS, type FaultyMachine } from "../machines/machine";
 import { problem } from "../problems";
-import { validateJson } from "./validateJson";
+import { validateJson } from "./validate";
 
 const NO_JOB = "There is no such job; it may have been taken off the list.";
 /** Fields of a form are text; these two are JSON. */

@@ -3,7 +3,7 @@ import { Hono } from "hono";
 import { problem } from "../problems";
 import { ownOffcuts } from "../store/offcuts";
 import type { Database } from "../store/stored";
-import { validateJson } from "./validateJson";
+import { validateJson } from "./validate";
 
 export function offcutRoutes(db: Database): Hono {
   const routes = new Hono();

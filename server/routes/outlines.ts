@@ -3,7 +3,7 @@ import { Hono } from "hono";
 import { problem } from "../problems";
 import { ownOutlines } from "../store/outlines";
 import type { Database } from "../store/stored";
-import { validateJson } from "./validateJson";
+import { validateJson } from "./validate";
 
 export function outlineRoutes(db: Database): Hono {
   const routes = new Hono();

@@ -6,7 +6,7 @@ import { problem } from "../problems";
 import type { Keeper } from "../store/database";
 import { createPiece, deletePiece, getPiece, listPieces, pieceHistory, restorePiece, savePiece } from "../store/pieces";
 import type { Database } from "../store/stored";
-import { validateJson } from "./validateJson";
+import { validateJson } from "./validate";
 
 const createBody = z.strictObject({ document: z.record(z.string(), z.unknown()) });
 const saveId = z.string().min(1).max(64);

@@ -3,7 +3,7 @@ import { Hono } from "hono";
 import { problem } from "../problems";
 import { ownProfiles } from "../store/profiles";
 import type { Database } from "../store/stored";
-import { validateJson } from "./validateJson";
+import { validateJson } from "./validate";
 
 const isBuiltIn = (id: string) => PROFILES.some((profile) => profile.id === id);
 

@@ -45,7 +45,7 @@ import {
 import type { Database } from "../store/stored";
 import { foundRun, NO_RUN } from "./foundRun";
 import { sheetRoutes } from "./sheets";
-import { validateJson } from "./validateJson";
+import { validateJson } from "./validate";
 
 const NO_ROW = "The run has no such row.";
 /** The number of a row in an address; 0, which no row has, where it cannot be one. */

@@ -2,7 +2,7 @@
  * The sheets of a run: laid, moved by hand, taken along, and what is left of them.
  */
 import { randomUUID } from "node:crypto";
-import { type MachineProfile, PROFILES, profileById, TAB_LIMITS, type Tabs } from "@mend-joint/core/cut";
+import { type MachineProfile, PROFILES, profileById, TAB_LIMITS, tabsOf } from "@mend-joint/core/cut";
 import { zipFiles } from "@mend-joint/core/formats";
 import { transformRegion } from "@mend-joint/core/geometry";
 import type { Units } from "@mend-joint/core/piece";
@@ -27,7 +27,7 @@ import { ownProfiles } from "../store/profiles";
 import { endLaying, getRun, replaceLayout, type StoredRun, tallyOf } from "../store/runs";
 import type { Database } from "../store/stored";
 import { foundRun, NO_RUN } from "./foundRun";
-import { validateJson, validateQuery } from "./validateJson";
+import { validateJson, validateQuery } from "./validate";
 
 const layBody = z.strictObject({ keep: z.boolean(), seconds: z.number().min(0).max(600) });
 const placesBody = z.strictObject({
@@ -139,7 +139,8 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
       if (!format || !layout?.sheets[Number(number) - 1]) return problem(c, 404, "There is no such sheet.");
       const wrong = await whyNot(run, layout);
       if (wrong) return problem(c, 409, wrong);
-      const how = { format, profile: await profileIn(db, c), tabs: tabsOf(c.req.valid("query")) };
+      const { tabs, tabWidth } = c.req.valid("query");
+      const how = { format, profile: await profileIn(db, c), tabs: tabsOf(tabs, tabWidth) };
       const file = await sheetFile(db, pool, run, { layout, k: Number(number) - 1, ...how });
       return c.body(new Uint8Array(file.bytes), 200, { "content-type": file.type, ...attached(file.name) });
     }),
@@ -161,7 +162,8 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
       if (!layout || !format) return problem(c, 409, "Nothing is laid yet.");
       const wrong = await whyNot(run, layout);
       if (wrong) return problem(c, 409, wrong);
-      const how = { format, profile: await profileIn(db, c), tabs: tabsOf(c.req.valid("query")) };
+      const { tabs, tabWidth } = c.req.valid("query");
+      const how = { format, profile: await profileIn(db, c), tabs: tabsOf(tabs, tabWidth) };
       const files = await Promise.all(layout.sheets.map((_, k) => sheetFile(db, pool, run, { layout, k, ...how })));
       const { csv, pdf } = await cutList(db, run, layout, unitsOf(c));
       const bytes = zipFiles([
@@ -208,7 +210,5 @@ const attached = (name: string) => ({
 async function profileIn(db: Database, c: Context): Promise<MachineProfile> {
   return profileById(c.req.query("machine") ?? "", await ownProfiles.list(db)) ?? PROFILES[0]!;
 }
-const tabsOf = ({ tabs, tabWidth }: z.output<typeof tabsQuery>): Tabs | undefined =>
-  tabs > 0 ? { count: tabs, width: tabWidth } : undefined;
 const unitsOf = (c: Context): Units => (c.req.query("units") === "in" ? "in" : "mm");
 const layoutOf = (run: StoredRun): Layout | null => layoutSchema.safeParse(run.layout).data ?? null;

@@ -1,4 +1,4 @@
-import { PROFILES } from "@mend-joint/core/cut";
+import { PROFILES, tabsOf } from "@mend-joint/core/cut";
 import { REACH, regionArea } from "@mend-joint/core/geometry";
 import { formatLength, formatNumber, type ShelfSheet, type Units } from "@mend-joint/core/piece";
 import {
@@ -19,7 +19,7 @@ import { duration } from "../cut/duration";
 import { TabFields } from "../cut/TabFields";
 import { sendToCutter } from "../state/api";
 import { useBench } from "../state/bench";
-import { fetchProfiles, profileOf, tabsOf, useCutting } from "../state/cutting";
+import { fetchProfiles, profileOf, useCutting } from "../state/cutting";
 import { keepLeftover, listOffcuts } from "../state/offcuts";
 import { changeRun, type FollowedRun, fetchFile, laySheets, type RunChange, stopLaying, useShapes } from "../state/runs";
 import { useSheets } from "../state/stocks";
@@ -420,7 +420,7 @@ function TakeAlong({ followed: { run, design }, layout, chosen, stale, onTrial }
   const [format, setFormat] = useState<Format>("svg");
   const [busy, setBusy] = useState(false);
   const sheet = Math.min(chosen, layout.sheets.length - 1) + 1;
-  const tabs = tabsOf(cutting);
+  const tabs = tabsOf(cutting.tabs, cutting.tabWidth);
   const machine = `machine=${encodeURIComponent(profile.id)}${tabs ? `&tabs=${tabs.count}&tabWidth=${tabs.width}` : ""}`;
   const ready = !stale && layout.faults.length === 0 && layout.sheets.length > 0 && !busy;
   const { width, height } = layout.choices;

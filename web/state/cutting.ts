@@ -1,7 +1,7 @@
 /**
  * How the maker takes pieces to the machine and to the saw: remembered in this browser, for all pieces.
  */
-import { type LinePurpose, type MachineProfile, PROFILES, profileById, TAB_LIMITS, type Tabs } from "@mend-joint/core/cut";
+import { type LinePurpose, type MachineProfile, PROFILES, profileById, TAB_LIMITS, tabsOf } from "@mend-joint/core/cut";
 import type { DxfCurves, Paper } from "@mend-joint/core/formats";
 import { hasGrain, type Piece, startHoleFor } from "@mend-joint/core/piece";
 import { create } from "zustand";
@@ -53,14 +53,11 @@ export async function fetchProfiles(): Promise<void> {
 export const profileOf = ({ profileId, own }: Pick<CuttingState, "profileId" | "own">): MachineProfile =>
   profileById(profileId, own) ?? PROFILES[0]!;
 
-export const tabsOf = ({ tabs, tabWidth }: Pick<CuttingState, "tabs" | "tabWidth">): Tabs | undefined =>
-  tabs > 0 ? { count: tabs, width: tabWidth } : undefined;
-
 export function choicesOf(state: CuttingState, { stock, grain }: Pick<Piece, "stock" | "grain">): CutChoices {
   return {
     profile: profileOf(state),
     without: state.without,
-    tabs: tabsOf(state),
+    tabs: tabsOf(state.tabs, state.tabWidth),
     curves: state.curves,
     source: state.source,
     pattern: {

@@ -84,11 +84,19 @@ function browserCounts() {
   if (!existsSync(BROWSER)) return { passed: 0, failed: 1, names: ["Browser tests wrote no results"] };
   const { stats, suites } = JSON.parse(readFileSync(BROWSER, "utf8"));
   const specs = (suite) => [...suite.specs, ...(suite.suites ?? []).flatMap(specs)];
-  const names = suites
-    .flatMap(specs)
-    .filter(({ ok }) => !ok)
-    .map(({ file, title }) => `e2e/${file} › ${title}`);
+  const bad = suites.flatMap(specs).filter(({ ok }) => !ok);
+  for (const spec of bad) tellPage(spec);
+  const names = bad.map(({ file, title }) => `e2e/${file} › ${title}`);
   return { passed: stats.expected + stats.flaky, failed: stats.unexpected, names };
+}
+
+/** Prints what was on the page when a test failed: a log is often all that is left of a run. */
+function tellPage({ title, tests }) {
+  const attachments = tests.flatMap(({ results }) => results.flatMap((result) => result.attachments));
+  const context = attachments.find(({ name }) => name === "error-context");
+  if (!context || !existsSync(context.path)) return;
+  const [, page] = readFileSync(context.path, "utf8").split("# Page snapshot");
+  if (page) console.log(`\nThe page of “${title}”:${page.split("\n").slice(0, 150).join("\n")}`);
 }
 
 async function look() {

@@ -28,7 +28,7 @@ async function drawn(name: string, region: Region, options: object): Promise<str
  */
 const REASSEMBLE = `
 import sys, json, subprocess, numpy as np
-from scipy.ndimage import distance_transform_edt
+from scipy.spatial import cKDTree
 from PIL import Image
 pdf, spec = sys.argv[1], json.load(open(sys.argv[2]))
 dpi = spec["dpi"]; mm = dpi / 25.4
@@ -62,8 +62,9 @@ for ring in spec["rings"]:
         t = np.linspace(0, 1, n)[:, None]; p = a + (b - a) * t
         xs = np.round((p[:, 0] - L["start"]["x"]) * mm).astype(int); ys = np.round((H - (p[:, 1] - L["start"]["y"])) * mm).astype(int)
         exact[np.clip(ys, 0, sheet.shape[0] - 1), np.clip(xs, 0, sheet.shape[1] - 1)] = True
-missing = distance_transform_edt(~sheet)[exact].max() / mm
-print(json.dumps({"pages": len(files), "expected": pages, "rulers": rulers, "missing": missing, "strange": float((distance_transform_edt(~exact)[sheet] / mm).max())}))
+dark, wanted = np.argwhere(sheet), np.argwhere(exact)
+farthest = lambda these, those: float(cKDTree(those).query(these)[0].max() / mm)
+print(json.dumps({"pages": len(files), "expected": pages, "rulers": rulers, "missing": farthest(wanted, dark), "strange": farthest(dark, wanted)}))
 `;
 
 interface Measured {

@@ -8,24 +8,18 @@ import { Delaunay, nextHalfedge, prevHalfedge } from "./delaunay";
 /** Every point in it, every half-edge opposite one that runs the other way, every triangle clockwise, every circle empty. */
 function expectDelaunay(net: Delaunay, points: readonly number[]) {
   const { triangles, halfedges, coords, starts } = net;
-  const at = (point: number) => [coords[2 * point]!, coords[2 * point + 1]!] as const;
+  const at = (h: number): Place => [coords[2 * triangles[h]!]!, coords[2 * triangles[h]! + 1]!];
   // Euler: with the four corners on the hull there are 2n + 2 triangles around n points within.
   expect(triangles.length / 3).toBe(2 * points.length + 2);
-  for (const point of points) expect(triangles[starts[point]!]).toBe(point);
-  for (let h = 0; h < triangles.length; h++) {
+  expect(points.filter((point) => triangles[starts[point]!] !== point)).toEqual([]);
+  const isRight = (h: number): boolean => {
     const twin = halfedges[h]!;
-    if (twin === -1) continue;
-    expect(halfedges[twin]).toBe(h);
-    expect(triangles[twin]).toBe(triangles[nextHalfedge(h)]);
-    const [a, b, c, d] = [h, nextHalfedge(h), prevHalfedge(h), prevHalfedge(twin)].map((k) => at(triangles[k]!)) as [
-      readonly [number, number],
-      readonly [number, number],
-      readonly [number, number],
-      readonly [number, number],
-    ];
-    expect(orient2d(...a, ...b, ...c)).toBeGreaterThan(0);
-    expect(depthInCircle(a, b, c, d)).toBeLessThan(1e-6);
-  }
+    if (twin === -1) return true;
+    if (halfedges[twin] !== h || triangles[twin] !== triangles[nextHalfedge(h)]) return false;
+    const [a, b, c, d] = [at(h), at(nextHalfedge(h)), at(prevHalfedge(h)), at(prevHalfedge(twin))];
+    return orient2d(...a, ...b, ...c) > 0 && depthInCircle(a, b, c, d) < 1e-6;
+  };
+  expect([...triangles.keys()].filter((h) => !isRight(h))).toEqual([]);
 }
 
 type Place = readonly [number, number];

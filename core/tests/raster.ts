@@ -6,6 +6,11 @@
  */
 import { type Region, regionBox } from "../geometry";
 
+interface Place {
+  x: number;
+  y: number;
+}
+
 export interface Raster {
   region: Region;
   width: number;
@@ -88,16 +93,20 @@ function distanceTransform(inside: Uint8Array, width: number, height: number, pi
   return grid.map((squared) => Math.sqrt(squared) * pixel);
 }
 
-/** Diameter in mm of the widest disc that can travel between two places, 0 where no path leads from one to the other. */
-export function widestPath(raster: Raster, from: { x: number; y: number }, to: { x: number; y: number }): number {
+/**
+ * Diameters in mm of the widest discs that can travel from each of some places to a goal, 0 where no path leads there. All of them are
+ * found in one flood.
+ */
+export function widestPaths(raster: Raster, from: readonly Place[], goal: Place): number[] {
   const { region, width, height, pixel, x0, y0, distance } = raster;
   /** The pixel of a place; of it and its neighbours the deepest, so that rounding the place costs nothing. */
-  const at = ({ x, y }: { x: number; y: number }) => {
+  const at = ({ x, y }: Place) => {
     const home = Math.floor((y - y0) / pixel) * width + Math.floor((x - x0) / pixel);
     const around = [0, 1, -1, width, -width, width + 1, width - 1, 1 - width, -1 - width].map((step) => home + step);
     return around.reduce((best, i) => (distance[i]! > distance[best]! ? i : best), home);
   };
-  const [start, goal] = [at(from), at(to)];
+  const depths = from.map((place) => depthAt(region, place));
+  const [end, depthOfGoal] = [at(goal), depthAt(region, goal)];
   const parent = Int32Array.from(distance, (_, i) => i);
   const find = (i: number) => {
     while (parent[i] !== i) {
@@ -106,24 +115,35 @@ export function widestPath(raster: Raster, from: { x: number; y: number }, to: {
     }
     return i;
   };
-  const order = Array.from(distance.keys()).filter((i) => distance[i]! > 0);
-  order.sort((a, b) => distance[b]! - distance[a]!);
+  const found: number[] = from.map(() => 0);
+  let waiting = from.map((place, k) => ({ k, start: at(place) }));
   const open = new Uint8Array(width * height);
-  for (const i of order) {
+  for (const i of deepestFirst(distance)) {
     open[i] = 1;
     for (const n of [i - 1, i + 1, i - width, i + width, i - width - 1, i - width + 1, i + width - 1, i + width + 1]) {
       if (open[n] === 1) parent[find(n)] = find(i);
     }
-    // The nearest outside pixel lies up to 0.7 pixels beyond the boundary, the way up to 0.7 pixels off the middle line: twice
-    // the distance is right within 1.4 pixels either way.
-    if (open[start] && open[goal] && find(start) === find(goal))
-      return 2 * Math.min(distance[i]!, depthAt(region, from), depthAt(region, to));
+    if (!open[end]) continue;
+    const home = find(end);
+    waiting = waiting.filter(({ k, start }) => {
+      if (!open[start] || find(start) !== home) return true;
+      // The nearest outside pixel lies up to 0.7 pixels beyond the boundary, the way up to 0.7 pixels off the middle line: twice
+      // the distance is right within 1.4 pixels either way.
+      found[k] = 2 * Math.min(distance[i]!, depths[k]!, depthOfGoal);
+      return false;
+    });
+    if (waiting.length === 0) break;
   }
-  return 0;
+  return found;
 }
 
+const deepestFirst = (distance: Float64Array) =>
+  Uint32Array.from(distance.keys())
+    .filter((i) => distance[i]! > 0)
+    .sort((a, b) => distance[b]! - distance[a]!);
+
 /** Distance from a place to the nearest edge, by looking at all of them. */
-function depthAt(region: Region, { x, y }: { x: number; y: number }): number {
+function depthAt(region: Region, { x, y }: Place): number {
   let best = Infinity;
   for (const ring of region) {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {

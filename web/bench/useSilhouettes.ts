@@ -1,6 +1,6 @@
 import { formatLength, type KeptOutline, widthToDraw } from "@mend-joint/core/piece";
 import { useEffect, useState } from "react";
-import { listOutlines } from "../state/api";
+import { outlinesOnShelf } from "../bring/keep";
 import { useBench } from "../state/bench";
 import { usePiece } from "../state/piece";
 import { smallestHeights } from "../workers/examiner";
@@ -10,10 +10,9 @@ export function useOwnOutlines(): readonly KeptOutline[] {
   const [own, setOwn] = useState<readonly KeptOutline[]>([]);
   useEffect(() => {
     let gone = false;
-    listOutlines().then(
-      (all) => !gone && setOwn(all),
-      () => {},
-    );
+    void outlinesOnShelf().then((all) => {
+      if (!gone) setOwn(all);
+    });
     return () => {
       gone = true;
     };

@@ -6,7 +6,8 @@ import { type KeptOutline, OUTLINES } from "@mend-joint/core/piece";
 import { Trash2 } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
-import { keepOutline, listOutlines, removeOutline } from "../state/api";
+import { keepOutline, removeOutline } from "../state/api";
+import { outlinesOnShelf } from "./keep";
 
 /** Ours, at the size they were drawn for, mm high. */
 const SHIPPED: readonly KeptOutline[] = [
@@ -27,7 +28,7 @@ export function widthOfOutline(outline: string, height: number): number | null {
 export function OutlineShelf({ onPick }: { onPick(outline: KeptOutline): void }) {
   const [own, setOwn] = useState<KeptOutline[]>([]);
   useEffect(() => {
-    listOutlines().then(setOwn, () => {});
+    void outlinesOnShelf().then(setOwn);
   }, []);
   const remove = async (outline: KeptOutline) => {
     try {

@@ -120,7 +120,7 @@ export function HoldersStep({ piece }: { piece: Piece }) {
       ))}
       {many && <TiesForm ties={ties} />}
       <Menu
-        className="w-64 p-1"
+        className="w-80 p-1"
         trigger={
           <Button look="quiet" data-adds-parts className="-ml-3 self-start" disabled={!roomForParts(piece)}>
             <Plus size={16} aria-hidden="true" /> Add a holder or shape

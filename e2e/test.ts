@@ -78,8 +78,11 @@ export const test = base.extend<object, { shared: BrowserContext; kept: Kept }>(
     await clearStorage(page, context, baseURL!);
     if (kept.page) openWithin(page);
     await use(page);
-    // Its page is looked at as it is, and the next test has a browser of its own.
-    if (info.status !== info.expectedStatus) return;
+    // What is on its page is told, and the next test has a browser of its own.
+    if (info.status !== info.expectedStatus) {
+      const body = await page.locator("body").ariaSnapshot({ timeout: 5_000 }).catch(String);
+      return info.attach("page", { body });
+    }
     kept.page = undefined;
     if (page.isClosed()) return;
     await page.unrouteAll();

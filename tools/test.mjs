@@ -93,10 +93,10 @@ function browserCounts() {
 /** Prints what was on the page when a test failed: a log is often all that is left of a run. */
 function tellPage({ title, tests }) {
   const attachments = tests.flatMap(({ results }) => results.flatMap((result) => result.attachments));
-  const context = attachments.find(({ name }) => name === "error-context");
-  if (!context || !existsSync(context.path)) return;
-  const [, page] = readFileSync(context.path, "utf8").split("# Page snapshot");
-  if (page) console.log(`\nThe page of “${title}”:${page.split("\n").slice(0, 150).join("\n")}`);
+  const page = attachments.find(({ name }) => name === "page");
+  if (!page) return;
+  const lines = Buffer.from(page.body, "base64").toString().split("\n");
+  console.log(`\nThe page of “${title}”:\n${lines.slice(0, 150).join("\n")}`);
 }
 
 async function look() {

@@ -7,6 +7,7 @@ import { describe, expect, it } from "vitest";
 import { examine } from "../examine";
 import {
   circleRing,
+  clearTest,
   curveLength,
   difference,
   flatten,
@@ -162,6 +163,25 @@ describe("tabs", () => {
         });
       }
     }
+  });
+
+  it("keep off thin strokes and narrow slits where the outline is broader nearby", () => {
+    const plate = [rectangle(0, 0, 40, 20)];
+    const tabs = { count: 5, width: 0.4 };
+    let anywhere = 0;
+    for (let x = 2; x < 37; x += 0.7) {
+      for (const material of [union([plate, [rectangle(x, 15, 1, 10)]]), difference(plate, [rectangle(x, 15, 1, 10)])]) {
+        const isNarrow = ([at, y]: Float64Array) => at! > x - 0.1 && at! < x + 1.1 && y! > 14.9;
+        const lines = withTabs(material[0]!, tabs, 0.2, clearTest(material));
+        expect(lines).toHaveLength(5);
+        expect(lines.filter(isNarrow)).toEqual([]);
+        anywhere += withTabs(material[0]!, tabs, 0.2).filter(isNarrow).length;
+      }
+    }
+    expect(anywhere).toBeGreaterThan(10);
+    // Where all of it is thin a tab lies there all the same.
+    const thin = rectangle(0, 0, 1, 60);
+    expect(withTabs(thin, { count: 2, width: 0.4 }, 0.2, clearTest([thin]))).toHaveLength(2);
   });
 
   it("are fewer on short outlines, and never more than have room", () => {

@@ -5,6 +5,7 @@ import {
   asLines,
   type Box,
   type CurvePath,
+  clearTest,
   fitCurves,
   isCrumb,
   offset,
@@ -109,7 +110,8 @@ export type Draw = (points: Float64Array, closed: boolean) => CurvePath | null;
 
 function cutLines(cut: Region, drawn: Draw, tabs: Tabs | undefined, kerf: number): CutLine[] {
   const outlines = nestOutlines(cut);
-  const paths = outlines.map(({ ring }) => pathsOf(ring, drawn, tabs, kerf));
+  const isClear = tabs && clearTest(cut);
+  const paths = outlines.map(({ ring }) => pathsOf(ring, tabs ? withTabs(ring, tabs, kerf, isClear) : [], drawn));
   const starts = outlines.map(({ ring }, i): Point => paths[i]![0] ?? { x: ring[0]!, y: ring[1]! });
   const order = cuttingOrder(outlines, starts, { x: 0, y: 0 });
   const pieceOf = new Map<number, number>();
@@ -124,8 +126,8 @@ function cutLines(cut: Region, drawn: Draw, tabs: Tabs | undefined, kerf: number
   });
 }
 
-function pathsOf(ring: Ring, drawn: Draw, tabs: Tabs | undefined, kerf: number): CurvePath[] {
-  const parts = tabs ? withTabs(ring, tabs, kerf) : [];
-  if (parts.length > 0) return parts.flatMap((line) => drawn(line, false) ?? []);
-  return [drawn(ring, true)].filter((path) => path !== null);
+/** @param parts open lines that the outline is cut in for its tabs; none where it has none */
+function pathsOf(ring: Ring, parts: readonly Float64Array[], drawn: Draw): CurvePath[] {
+  const lines = parts.length > 0 ? parts.map((line) => drawn(line, false)) : [drawn(ring, true)];
+  return lines.filter((path) => path !== null);
 }

@@ -67,13 +67,18 @@ export function areApart(a: Region, b: Region, distance: number): boolean {
 
 /** As `areApart`, for many shapes beside the same outlines: only edges that come near are looked at. */
 export function apartTest(region: Region): (shape: Region, distance: number) => boolean {
-  if (vertexCount(region) === 0) return () => true;
-  const { index, flat } = indexedEdges(region);
+  const isClear = clearTest(region);
   const isInside = insideTest(region);
+  return (shape, distance) => !shape.some((ring) => isInside(ring[0]!, ring[1]!)) && isClear(shape, distance);
+}
+
+/** Whether shapes keep a distance from outlines, on either side of them; the distance is more than 0, mm. */
+export function clearTest(outlines: Region): (shape: Region, distance: number) => boolean {
+  if (vertexCount(outlines) === 0) return () => true;
+  const { index, flat } = indexedEdges(outlines);
   return (shape, distance) => {
     const box = regionBox(shape);
     if (!box) return true;
-    if (shape.some((ring) => isInside(ring[0]!, ring[1]!))) return false;
     const found = index.search(box.minX - distance, box.minY - distance, box.maxX + distance, box.maxY + distance);
     const edges = found.map((edge) => Float64Array.from(flat.slice(4 * edge, 4 * edge + 4)));
     return areApart(shape, edges, distance);

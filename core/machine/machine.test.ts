@@ -36,6 +36,14 @@ describe("a job", () => {
     expect(run.warnings).toEqual([]);
   });
 
+  it("what falls through the grid is told in one line, however many pieces it is", () => {
+    const warningsOf = (...sizes: number[]) =>
+      playJob(jobOf(sizes.map((size, k) => `<rect x="${12 * k}" width="${size}" height="3"/>`).join("")), speeds).warnings;
+    expect(warningsOf(9, 10)).toEqual([]);
+    expect(warningsOf(4, 10)).toEqual(["A piece of only 4.0 × 3.0 mm will fall through the grid."]);
+    expect(warningsOf(7, 0.2, 4, 9)).toEqual(["3 pieces below 8 mm will fall through the grid, the smallest of 0.2 × 3.0 mm."]);
+  });
+
   it("nothing is freed by open lines", () => {
     const job = jobOf('<path d="M0 0H20V20"/>');
     expect(playJob(job, speeds).drops).toEqual([]);

@@ -101,6 +101,7 @@ function sweeps(area: Region): Float64Array[] {
 function addDrops(run: Run, ends: readonly { ring: Float64Array; end: number }[]): void {
   const outlines = nestOutlines(ends.map(({ ring }) => ring));
   let early = 0;
+  const small: Box[] = [];
   outlines.forEach(({ ring, depth, parent }, i) => {
     if (parent >= 0 && ends[parent]!.end < ends[i]!.end) early++;
     const holes = outlines.flatMap((inner, k) => (inner.parent === i ? [outlines[k]!.ring] : []));
@@ -109,18 +110,23 @@ function addDrops(run: Run, ends: readonly { ring: Float64Array; end: number }[]
     if (!box) return;
     const kind = depth % 2 === 0 ? "piece" : "waste";
     run.drops.push({ at: ends[i]!.end, region, kind, box, area: regionArea(region) });
-    if (kind === "piece" && box.maxX - box.minX < GRID && box.maxY - box.minY < GRID) {
-      run.warnings.push(
-        `A piece of only ${(box.maxX - box.minX).toFixed(1)} × ${(box.maxY - box.minY).toFixed(1)} mm will fall through the grid.`,
-      );
-    }
+    if (kind === "piece" && box.maxX - box.minX < GRID && box.maxY - box.minY < GRID) small.push(box);
   });
+  if (small.length > 0) run.warnings.push(throughGrid(small));
   run.drops.sort((a, b) => a.at - b.at);
   if (early > 0) {
     run.warnings.push(
       `${early} inside ${early === 1 ? "cut comes" : "cuts come"} after the outline around ${early === 1 ? "it" : "them"}: the piece may have moved by then.`,
     );
   }
+}
+
+function throughGrid(boxes: readonly Box[]): string {
+  const sizes = boxes.map(({ minX, minY, maxX, maxY }) => [maxX - minX, maxY - minY] as const);
+  const [width, height] = sizes.reduce((least, each) => (each[0] * each[1] < least[0] * least[1] ? each : least));
+  const size = `${width.toFixed(1)} × ${height.toFixed(1)} mm`;
+  if (boxes.length === 1) return `A piece of only ${size} will fall through the grid.`;
+  return `${boxes.length} pieces below ${GRID} mm will fall through the grid, the smallest of ${size}.`;
 }
 
 /** Where the head is at a time: the stroke and how far along it, 0 to 1. */

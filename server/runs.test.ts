@@ -277,8 +277,13 @@ describe.each(DATABASES)("runs on $name", (database) => {
     // Only what is too short for a tab is closed still.
     expect(count(tabbed, /Z/g)).toBeLessThan(count(whole, /Z/g) / 2);
     expect(count(tabbed, /M/g)).toBeGreaterThan(1.5 * count(whole, /M/g));
-    const refusedTabs = await ask(`/runs/${id}/sheets/1.svg?tabs=many`);
-    expect([refusedTabs.status, refusedTabs.body.detail]).toEqual([422, expect.stringContaining("tabs")]);
+    // Purposes that are left out.
+    const engraved = await (await answer(`/runs/${id}/sheets/1.svg?without=cut,score`)).text();
+    expect(count(engraved, /<g id="cut"/g)).toBe(0);
+    for (const wrong of ["tabs=many", "without=paint"]) {
+      const refused = await ask(`/runs/${id}/sheets/1.svg?${wrong}`);
+      expect([refused.status, refused.body.detail]).toEqual([422, expect.stringContaining(wrong.split("=")[0]!)]);
+    }
     // Two pieces on one place are told, and no file comes of it.
     const [first, second] = layout.sheets[0]!.pieces;
     const moved = [{ sheet: 0, place: 1, matrix: first!.matrix, pinned: true }];

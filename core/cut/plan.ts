@@ -46,6 +46,9 @@ export interface CutPlan {
   profile: MachineProfile;
 }
 
+/** Whether there is anything for the machine to do. */
+export const hasWork = ({ lines, fills }: Pick<CutPlan, "lines" | "fills">): boolean => lines.length > 0 || fills.length > 0;
+
 export interface PlanOptions {
   profile: MachineProfile;
   /** Purposes that are left out. */

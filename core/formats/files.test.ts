@@ -9,7 +9,7 @@ import { demoPieces } from "@mend-joint/demo";
 import { shippedLibrary } from "@mend-joint/library";
 import { strFromU8, unzipSync } from "fflate";
 import { describe, expect, it } from "vitest";
-import { PROFILES, planCut } from "../cut";
+import { allowance, type LinePurpose, PROFILES, planCut } from "../cut";
 import { examine } from "../examine";
 import { normalise, type Region, regionArea, regionBox, regionPerimeter, transformRegion } from "../geometry";
 import { numberLines } from "../ornaments";
@@ -40,8 +40,11 @@ const endToEnd = (line: Float64Array) => Math.hypot(line[0]! - line.at(-2)!, lin
 const fileOf = async (each: (typeof pieces)[number], format: FileFormat, more: object = {}) =>
   (await makeFile(each.piece, each.sheet, format, { profile, ...more } as FileOptions)).bytes;
 
-/** Closed outlines of a purpose, y upwards again, its lower left corner at the margin of 1 mm. */
-/** @param up y of the file's upper edge in the plan: y runs downwards in what is read */
+/**
+ * Closed outlines of a purpose, y upwards again, its lower left corner at the margin of 1 mm.
+ *
+ * @param up y of the file's upper edge in the plan: y runs downwards in what is read
+ */
 function regionIn(shapes: readonly DrawnShape[], wanted: (shape: DrawnShape) => boolean, up: number): Region {
   const rings = shapes.filter(wanted).flatMap(({ subpaths }) => subpaths.filter(({ closed }) => closed).map(({ ring }) => ring));
   return normalise(transformRegion(rings, [1, 0, 0, -1, 0, up]), "evenodd");
@@ -83,6 +86,23 @@ it("what is larger than files can be is refused as that", async () => {
   const page = { width: 2500, height: 1250 };
   await expect(makeFile(piece, sheet, "dxf", { profile, page })).rejects.toThrow("The sheet is 2500 × 1250 mm");
 });
+
+it.each(["svg", "dxf", "pdf"] as const)(
+  "two jobs are one piece: what is left out of one %s lies in the other where it belongs",
+  async (format) => {
+    const { piece } = pieces[0]!;
+    const sheet = { material: [rectangle(0, 0, 90, 20)], engrave: [rectangle(10, 5, 30, 10)], score: [], box: null };
+    const boxOf = async (without: LinePurpose[]) => {
+      const { bytes } = await makeFile(piece, sheet, format, { profile, without });
+      return (await readDrawing(bytes)).shapes.map(({ subpaths }) => regionBox(subpaths.map(({ ring }) => ring))!);
+    };
+    const [engraved, cut] = [await boxOf(["cut"]), await boxOf(["engrave"])];
+    expect([engraved.length, cut.length]).toEqual([1, 1]);
+    expect(engraved[0]!.minX - cut[0]!.minX).toBeCloseTo(10 + allowance(piece, profile), 2);
+    expect(engraved[0]!.maxX - engraved[0]!.minX).toBeCloseTo(30, 2);
+    await expect(boxOf(["cut", "engrave", "score"])).rejects.toThrow("There would be nothing in the file");
+  },
+);
 
 it.each(["svg", "dxf", "pdf"] as const)("lines of scoring that end where they begin leave as %s", async (format) => {
   // Of the digits 0 and 8 do; so does the edge of a plate.

@@ -2,7 +2,7 @@
  * The files of a piece, each by one call. Writers and their libraries are loaded when a file is wanted, so that examining begins sooner.
  */
 import { strToU8, zipSync } from "fflate";
-import { type CutPlan, type Draw, type LinePurpose, type MachineProfile, planCut, type Tabs } from "../cut";
+import { type CutPlan, type Draw, hasWork, type LinePurpose, type MachineProfile, planCut, type Tabs } from "../cut";
 import { ClearError } from "../errors";
 import { REACH, regionBox } from "../geometry";
 import type { Piece } from "../piece";
@@ -40,7 +40,7 @@ export interface MadeFile {
   notes: string[];
 }
 
-/** A file that would be another shape than the piece; it is not written. */
+/** A file that would be empty, or another shape than the piece; it is not written. */
 export class FileError extends ClearError {
   override name = "FileError";
   readonly code = "file";
@@ -71,7 +71,7 @@ export async function makeFile(piece: Piece, sheet: Sheet, format: FileFormat, o
 /**
  * Cut files are read again before they leave. Where fitted curves would be another shape, the outlines are written chord by chord.
  *
- * @throws FileError where even that does not come back as the piece
+ * @throws FileError where even that does not come back as the piece, and where there is nothing to write
  */
 async function proveFile(
   piece: Piece,
@@ -84,6 +84,7 @@ async function proveFile(
   const wrong: string[] = [];
   for (const chords of [false, true]) {
     const plan = planCut(piece, sheet, { ...options, chords });
+    if (!hasWork(plan)) throw new FileError(NOTHING);
     const bytes = await cutFile(piece, plan, format, options);
     const difference = await differenceOf(bytes, plan);
     // Straight lines are no news to who has asked for them.
@@ -107,6 +108,8 @@ function requireWithinReach({ material }: Sheet, { page }: FileOptions): void {
 
 /** What the kerf and the empty edge around a drawing add to it at most, mm. */
 const EDGES = 6;
+
+const NOTHING = "There would be nothing in the file: it has no lines, or all that it has are left out";
 
 const CHORDS = "Written as fine straight lines, since curves would have left the measured outline by more than 0.02 mm.";
 

@@ -181,7 +181,7 @@ export async function sheetFile(
   db: Database,
   pool: Pool,
   run: StoredRun,
-  { layout, k, ...how }: { layout: Layout; k: number } & Pick<SheetTask, "format" | "profile" | "tabs">,
+  { layout, k, ...how }: { layout: Layout; k: number } & Pick<SheetTask, "format" | "profile" | "tabs" | "without">,
 ): Promise<MadeFile> {
   return pool.run({ does: "sheet", ...(await onePage(db, run, layout, k)), ...how });
 }

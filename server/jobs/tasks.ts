@@ -3,7 +3,7 @@
  */
 import { createHash } from "node:crypto";
 import type { Examination, Library } from "@mend-joint/core";
-import { allowance, effortOf, type MachineProfile, planCut, speedsFor, type Tabs } from "@mend-joint/core/cut";
+import { allowance, effortOf, type LinePurpose, type MachineProfile, planCut, speedsFor, type Tabs } from "@mend-joint/core/cut";
 import { ClearError } from "@mend-joint/core/errors";
 import { examine } from "@mend-joint/core/examine";
 import { type MadeFile, makeFile } from "@mend-joint/core/formats";
@@ -105,7 +105,13 @@ export interface OnePage {
   fonts: OwnFont[];
 }
 
-export type SheetTask = OnePage & { does: "sheet"; format: "svg" | "dxf" | "pdf"; tabs?: Tabs | undefined };
+export type SheetTask = OnePage & {
+  does: "sheet";
+  format: "svg" | "dxf" | "pdf";
+  tabs?: Tabs | undefined;
+  /** Purposes that are left out. */
+  without?: readonly LinePurpose[];
+};
 export type EffortTask = OnePage & { does: "effort" };
 
 export interface SheetEffort {
@@ -261,9 +267,10 @@ function withCut(piece: Piece, material: Region, profile: Pick<MachineProfile, "
   return grown > 0 ? offset(material, grown, { tolerance: 0.002 }) : material;
 }
 
-async function sheetFile({ name, pieces, page, used, format, profile, tabs, fonts }: SheetTask): Promise<MadeFile> {
+async function sheetFile({ name, pieces, page, used, format, profile, tabs, without, fonts }: SheetTask): Promise<MadeFile> {
   const { piece, each } = drawn({ pieces, fonts, profile });
-  return makeFile({ ...piece, name, pair: undefined }, numberSheet(each, page, used), format, { profile, page, tabs });
+  const options = { profile, page, tabs, ...(without && { without }) };
+  return makeFile({ ...piece, name, pair: undefined }, numberSheet(each, page, used), format, options);
 }
 
 function effort({ pieces, page, used, profile, fonts }: OnePage): SheetEffort {

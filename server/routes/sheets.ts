@@ -2,7 +2,7 @@
  * The sheets of a run: laid, moved by hand, taken along, and what is left of them.
  */
 import { randomUUID } from "node:crypto";
-import { type MachineProfile, PROFILES, profileById, TAB_LIMITS, tabsOf } from "@mend-joint/core/cut";
+import { LINE_PURPOSES, type MachineProfile, PROFILES, profileById, TAB_LIMITS, tabsOf } from "@mend-joint/core/cut";
 import { zipFiles } from "@mend-joint/core/formats";
 import { transformRegion } from "@mend-joint/core/geometry";
 import type { Units } from "@mend-joint/core/piece";
@@ -39,10 +39,15 @@ const otherSheetBody = z.strictObject({ sheet: z.int().min(0), place: z.int().mi
 const FORMATS = ["svg", "dxf", "pdf"] as const;
 const formatOf = (text: string | undefined) => FORMATS.find((format) => format === text) ?? null;
 
-/** Holding tabs on each outline; none where they are not asked for. */
-const tabsQuery = z.object({
+/** Holding tabs on each outline and purposes that are left out; none where they are not asked for. */
+const linesQuery = z.object({
   tabs: z.coerce.number().int().min(TAB_LIMITS.count.least).max(TAB_LIMITS.count.most).default(0),
   tabWidth: z.coerce.number().min(TAB_LIMITS.width.least).max(TAB_LIMITS.width.most).default(TAB_LIMITS.width.usual),
+  without: z
+    .string()
+    .transform((text) => text.split(",").filter((each) => each !== ""))
+    .pipe(z.array(z.enum(LINE_PURPOSES)))
+    .default([]),
 });
 
 /** How often a change is tried while others change the same. */
@@ -131,7 +136,7 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
     }),
   );
 
-  routes.get("/:id/sheets/:name", validateQuery(tabsQuery), (c) =>
+  routes.get("/:id/sheets/:name", validateQuery(linesQuery), (c) =>
     found(c, async (run) => {
       const [, number, extension] = /^(\d+)\.(\w+)$/.exec(c.req.param("name")) ?? [];
       const format = formatOf(extension);
@@ -139,8 +144,8 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
       if (!format || !layout?.sheets[Number(number) - 1]) return problem(c, 404, "There is no such sheet.");
       const wrong = await whyNot(run, layout);
       if (wrong) return problem(c, 409, wrong);
-      const { tabs, tabWidth } = c.req.valid("query");
-      const how = { format, profile: await profileIn(db, c), tabs: tabsOf(tabs, tabWidth) };
+      const { tabs, tabWidth, without } = c.req.valid("query");
+      const how = { format, profile: await profileIn(db, c), tabs: tabsOf(tabs, tabWidth), without };
       const file = await sheetFile(db, pool, run, { layout, k: Number(number) - 1, ...how });
       return c.body(new Uint8Array(file.bytes), 200, { "content-type": file.type, ...attached(file.name) });
     }),
@@ -155,15 +160,15 @@ export function sheetRoutes(db: Database, crew: Crew, pool: Pool): Hono {
     }),
   );
 
-  routes.get("/:id/sheets.zip", validateQuery(tabsQuery), (c) =>
+  routes.get("/:id/sheets.zip", validateQuery(linesQuery), (c) =>
     found(c, async (run) => {
       const layout = layoutOf(run);
       const format = formatOf(c.req.query("format") ?? "svg");
       if (!layout || !format) return problem(c, 409, "Nothing is laid yet.");
       const wrong = await whyNot(run, layout);
       if (wrong) return problem(c, 409, wrong);
-      const { tabs, tabWidth } = c.req.valid("query");
-      const how = { format, profile: await profileIn(db, c), tabs: tabsOf(tabs, tabWidth) };
+      const { tabs, tabWidth, without } = c.req.valid("query");
+      const how = { format, profile: await profileIn(db, c), tabs: tabsOf(tabs, tabWidth), without };
       const files = await Promise.all(layout.sheets.map((_, k) => sheetFile(db, pool, run, { layout, k, ...how })));
       const { csv, pdf } = await cutList(db, run, layout, unitsOf(c));
       const bytes = zipFiles([

@@ -1,3 +1,4 @@
+import { hasWork } from "@mend-joint/core/cut";
 import type { FileFormat, MadeFile } from "@mend-joint/core/formats";
 import { slug } from "@mend-joint/core/formats";
 import type { Piece } from "@mend-joint/core/piece";
@@ -41,9 +42,9 @@ export function Downloads({ piece, sheet, current, onTrial }: Props) {
   const [agreed, setAgreed] = useState<Piece | null>(null);
   const anyway = agreed === piece;
   const [busy, setBusy] = useState(false);
-  const { curves, source } = useCutting();
+  const { curves, source, without } = useCutting();
   const stops = sheet?.checks.some(({ means }) => means === "stop") ?? false;
-  const empty = !sheet || sheet.plan.cut.length === 0;
+  const empty = !sheet || !hasWork(sheet.plan);
   const ready = current && !empty && !busy && (!stops || anyway);
   const choices = () => choicesOf(useCutting.getState(), piece);
 
@@ -98,6 +99,9 @@ export function Downloads({ piece, sheet, current, onTrial }: Props) {
           </Checkbox.Root>
           Something stands in the way above. Cut it all the same.
         </label>
+      )}
+      {sheet && empty && without.length > 0 && (
+        <p className="text-[13px] text-weak">All its lines are left out. Switch some on to have a file.</p>
       )}
       <ul className="flex flex-col">
         {FILES.map(({ format, text, note }) => (

@@ -1,7 +1,6 @@
-import { LINE_PURPOSES, type LinePurpose, type MachineProfile, PROFILES } from "@mend-joint/core/cut";
+import { LINE_PURPOSES, type MachineProfile, PROFILES } from "@mend-joint/core/cut";
 import { formatLength, type Piece } from "@mend-joint/core/piece";
 import { type CutChoiceKey, cutSentence } from "@mend-joint/core/wording";
-import { Switch } from "radix-ui";
 import { useState } from "react";
 import { WhereCutRuns } from "../bench/WhereCutRuns";
 import { useBench } from "../state/bench";
@@ -12,9 +11,8 @@ import { Sentence } from "../ui/Sentence";
 import type { CutSheet } from "../workers/cutting";
 import { duration } from "./duration";
 import { ProfileDialog } from "./ProfileDialog";
+import { PurposeRow } from "./PurposeRow";
 import { TabFields } from "./TabFields";
-
-const NAMES: Record<LinePurpose, string> = { cut: "Cut", score: "Scored", engrave: "Engraved" };
 
 /** Which machine, which lines, and where the cut runs. */
 export function MachineForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | null }) {
@@ -68,7 +66,7 @@ export function MachineForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | 
         <h2 className="font-display text-[16px] font-semibold">What the lines are for</h2>
         <ul className="mt-2 flex flex-col">
           {[...LINE_PURPOSES].reverse().map((purpose) => (
-            <PurposeRow key={purpose} purpose={purpose} profile={profile} sheet={sheet} />
+            <PurposeRow key={purpose} purpose={purpose} profile={profile} work={sheet?.effort[purpose]} />
           ))}
         </ul>
         {sheet && (
@@ -90,37 +88,4 @@ function kerfSaid({ stock, cut }: Piece, { kerfBy }: MachineProfile, say: (mm: n
   return kerfBy === "file"
     ? `Outlines are grown by ${say(stock.kerf / 2)}, holes shrink by as much: the piece comes out as drawn.`
     : "The machine makes allowance itself; the file has the outlines as drawn.";
-}
-
-function PurposeRow({ purpose, profile, sheet }: { purpose: LinePurpose; profile: MachineProfile; sheet: CutSheet | null }) {
-  const units = useBench((state) => state.units);
-  const without = useCutting((state) => state.without);
-  const { colour, layer } = profile.lines[purpose];
-  const work = sheet?.effort[purpose];
-  const there = (work?.count ?? 0) > 0;
-  const on = !without.includes(purpose);
-  const set = (next: boolean) =>
-    useCutting.setState({ without: next ? without.filter((each) => each !== purpose) : [...without, purpose] });
-  return (
-    <li className="flex items-center gap-3 border-b border-rule py-2.5">
-      <span className="h-5 w-1.5 rounded-full" style={{ background: colour }} aria-hidden="true" />
-      <span className="min-w-0 flex-1">
-        <span className="block text-[14px] font-medium">{NAMES[purpose]}</span>
-        <span className="figure block truncate text-[12px] text-quiet">
-          {!on ? "left out" : there ? `${formatLength(work!.length, units, 0)}, ${duration(work!.seconds)}` : "nothing"}
-        </span>
-      </span>
-      <span className="figure max-w-20 truncate text-[11px] text-quiet" title={`Layer ${layer}, colour ${colour}`}>
-        {layer}
-      </span>
-      <Switch.Root
-        checked={on}
-        onCheckedChange={set}
-        aria-label={`${NAMES[purpose]} lines`}
-        className="relative h-5 w-9 shrink-0 rounded-full bg-quiet/35 data-[state=checked]:bg-ink"
-      >
-        <Switch.Thumb className="block size-4 translate-x-0.5 rounded-full bg-film transition-transform data-[state=checked]:translate-x-[18px]" />
-      </Switch.Root>
-    </li>
-  );
 }

@@ -1,4 +1,4 @@
-import { PROFILES, tabsOf } from "@mend-joint/core/cut";
+import { LINE_PURPOSES, PROFILES, tabsOf } from "@mend-joint/core/cut";
 import { REACH, regionArea } from "@mend-joint/core/geometry";
 import { formatLength, formatNumber, type ShelfSheet, type Units } from "@mend-joint/core/piece";
 import {
@@ -16,6 +16,7 @@ import {
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { duration } from "../cut/duration";
+import { PurposeRow } from "../cut/PurposeRow";
 import { TabFields } from "../cut/TabFields";
 import { sendToCutter } from "../state/api";
 import { useBench } from "../state/bench";
@@ -297,6 +298,7 @@ interface FactsProps {
 
 function SheetFacts({ followed: { run, design }, layout: { sheets, choices, fewest }, chosen, onChoose, onKeep }: FactsProps) {
   const units = useBench((state) => state.units);
+  const tabs = useCutting((state) => state.tabs);
   const pieces = sheets.reduce((sum, sheet) => sum + sheet.pieces.length, 0);
   const seconds = sheets.reduce((sum, sheet) => sum + (sheet.seconds ?? Number.NaN), 0);
   const shelved = useSheets().find(({ id }) => id === design.stock.id);
@@ -311,7 +313,7 @@ function SheetFacts({ followed: { run, design }, layout: { sheets, choices, fewe
       <p className="text-[13px] text-quiet">
         {Number.isFinite(seconds) && (
           <>
-            {duration(seconds)} in all, {duration(seconds / Math.max(1, pieces))} a piece.{" "}
+            {duration(seconds)} in all, {duration(seconds / Math.max(1, pieces))} a piece{tabs > 0 && ", without time for tabs"}.{" "}
           </>
         )}
         {cost && costSays(cost)}
@@ -421,7 +423,12 @@ function TakeAlong({ followed: { run, design }, layout, chosen, stale, onTrial }
   const [busy, setBusy] = useState(false);
   const sheet = Math.min(chosen, layout.sheets.length - 1) + 1;
   const tabs = tabsOf(cutting.tabs, cutting.tabWidth);
-  const machine = `machine=${encodeURIComponent(profile.id)}${tabs ? `&tabs=${tabs.count}&tabWidth=${tabs.width}` : ""}`;
+  const { without } = cutting;
+  const machine = new URLSearchParams({
+    machine: profile.id,
+    ...(tabs && { tabs: String(tabs.count), tabWidth: String(tabs.width) }),
+    ...(without.length > 0 && { without: without.join() }),
+  });
   const ready = !stale && layout.faults.length === 0 && layout.sheets.length > 0 && !busy;
   const { width, height } = layout.choices;
   const tooLarge = width > profile.bed.width || height > profile.bed.height;
@@ -476,6 +483,11 @@ function TakeAlong({ followed: { run, design }, layout, chosen, stale, onTrial }
         <Pick<Format> label="Files as" value={format} options={FORMATS} onChange={setFormat} />
       </div>
       <TabFields />
+      <ul aria-label="What the lines are for" className="flex flex-col">
+        {[...LINE_PURPOSES].reverse().map((purpose) => (
+          <PurposeRow key={purpose} purpose={purpose} profile={profile} />
+        ))}
+      </ul>
       {tooLarge && (
         <p className="text-[13px] text-weak">
           The sheet is larger than the bed of {profile.name}: {formatNumber(profile.bed.width, units, 0)} ×{" "}

@@ -108,7 +108,8 @@ test("a drawing: outlines are chosen by hand and by keyboard, sized, put behind 
   // The finished piece can be kept as an outline too; what is kept is offered beside the ornaments.
   await page.getByRole("button", { name: /^1 Words/ }).click();
   await page.getByRole("button", { name: "Keep its outline on your shelf" }).click();
-  await expect(page.getByText("“Slip” is on your shelf")).toBeVisible();
+  // Not the drawing, which is there as “slip”.
+  await expect(page.getByText(/^“Slip” is on your shelf/)).toBeVisible();
   await page.getByRole("button", { name: /^3 Holders/ }).click();
   await page.getByRole("button", { name: "Add a holder or shape" }).click();
   await page.getByRole("menuitem", { name: /^Ornament/ }).click();

@@ -58,6 +58,15 @@ test("purposes, tabs and where the cut runs change the lines; the choice is kept
   await page.reload();
   await expect(effort).toContainText("6 pierces");
   await expect(page.getByText("Outlines are grown by 0.09 mm")).toBeVisible();
+  // What is engraved can go to the machine by itself; a file with nothing in it cannot.
+  await page.getByRole("switch", { name: "Cut lines" }).click();
+  await page.getByRole("switch", { name: "Scored lines" }).click();
+  await expect(page.getByText("All its lines are left out")).toBeVisible();
+  await expect(page.getByRole("button", { name: "SVG true curves" })).toBeDisabled();
+  await page.getByRole("switch", { name: "Engraved lines" }).click();
+  const engraved = (await taken(page, "SVG true curves")).bytes.toString();
+  expect(engraved).toContain('<g id="engrave"');
+  expect(engraved).not.toContain('<g id="cut"');
   await page.close();
 });
 

@@ -109,15 +109,18 @@ test("a row goes to the bench and stays as it was made there; sheets are moved b
   await page.getByRole("button", { name: "Lay them again" }).click();
   await expect(page.getByText("Pieces lie too near to each other")).toBeHidden({ timeout: 60_000 });
   await expect(page.getByRole("button", { name: "Lay them again" })).toBeVisible({ timeout: 60_000 });
-  // Holding tabs are in what is taken along.
+  // Holding tabs are in what is taken along; numbers are not when their lines are left out.
   await page.getByLabel("Holding tabs").fill("2");
   await page.getByLabel("Holding tabs").press("Enter");
   await expect(page.getByLabel("Tab length")).toHaveValue("0.4");
+  await page.getByRole("switch", { name: "Scored lines" }).click();
   const waiting = page.waitForEvent("download");
   await page.getByRole("button", { name: /^All sheets and the cut list/ }).click();
   const zip = unzipSync(new Uint8Array(readFileSync(await (await waiting).path())));
   expect(Object.keys(zip).map((name) => name.split(".").at(-1))).toEqual(["svg", "csv", "pdf"]);
-  const cut = /<g id="cut"[\s\S]*?<\/g>/.exec(new TextDecoder().decode(Object.values(zip)[0]))![0];
+  const sheet = new TextDecoder().decode(Object.values(zip)[0]);
+  expect(sheet).not.toContain('<g id="score"');
+  const cut = /<g id="cut"[\s\S]*?<\/g>/.exec(sheet)![0];
   expect(cut.split("M").length).toBeGreaterThan(2 * cut.split("Z").length);
   expect(new TextDecoder().decode(zip["cut-list.csv"])).toContain("Ffionn");
 });

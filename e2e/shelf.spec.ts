@@ -9,6 +9,12 @@ import { expect, test } from "./test";
 const shelf = (page: Page) => page.getByRole("region", { name: "Lettering shelf" });
 
 async function openShelf(page: Page, word: string): Promise<void> {
+  await openUnmeasured(page, word);
+  await expect(shelf(page)).toContainText("What survives best in this sheet comes first.", { timeout: 60_000 });
+}
+
+/** The shelf, while its letterings are being measured. */
+async function openUnmeasured(page: Page, word: string): Promise<void> {
   await page.goto("/");
   await page.getByRole("button", { name: "New piece", exact: true }).click();
   await page.getByRole("button", { name: "Start empty" }).click();
@@ -18,7 +24,6 @@ async function openShelf(page: Page, word: string): Promise<void> {
     .first()
     .click();
   await page.getByRole("button", { name: "Choose from the shelf" }).click();
-  await expect(shelf(page)).toContainText("What survives best in this sheet comes first.", { timeout: 60_000 });
 }
 
 test("all letterings are measured and sorted; choosing one sets the word and turns the verdict", async ({ page }) => {
@@ -37,6 +42,19 @@ test("all letterings are measured and sorted; choosing one sets the word and tur
   await expect(page.getByTestId("verdict")).toContainText("Everything holds.");
   await shelf(page).getByRole("button", { name: "Back to the piece" }).click();
   await expect(page.getByTestId("stage")).toBeVisible();
+});
+
+test("no card moves away from under the pointer while the others are measured", async ({ page }) => {
+  await openUnmeasured(page, "Hake");
+  const cards = shelf(page).getByRole("listitem");
+  await cards.nth(1).hover();
+  const names = () => cards.locator("span.truncate").allTextContents();
+  const before = await names();
+  await expect(shelf(page).getByRole("status")).not.toContainText("Measured", { timeout: 60_000 });
+  expect(await names()).toEqual(before);
+  await shelf(page).getByRole("heading").hover();
+  await expect(shelf(page).getByRole("status")).toContainText("What survives best in this sheet comes first.");
+  await expect(cards.last()).toContainText("unsuitable");
 });
 
 test("filters leave what was asked for, by keyboard as well; axe finds nothing", async ({ page }) => {

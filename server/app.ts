@@ -29,17 +29,28 @@ import { profileRoutes } from "./routes/profiles";
 import { runRoutes } from "./routes/runs";
 import { stockRoutes } from "./routes/stocks";
 import type { Keeper } from "./store/database";
+import type { OwnTable } from "./store/own";
 import { listPieces } from "./store/pieces";
 import type { Database } from "./store/stored";
 
-/** A piece document of 60 full words stays well below this. */
-/** A piece may have drawings in it. */
+/** A piece document of 60 full words stays well below this; a piece may have drawings in it. */
 const MAX_BODY = 6_000_000;
 
 /** Where files are taken in. */
 const LARGE: Record<string, number> = { "/api/fonts": MAX_FONT_BYTES, "/api/machine/jobs": MOST_BYTES + MAX_BODY };
 
-const NOWHERE: Keeper = { settled: async () => {}, copy: async () => {} };
+const NOWHERE: Keeper = { settled: async () => {}, copy: async () => {}, copyShelf: async () => {} };
+
+/** What may be changed at these addresses besides pieces and runs. */
+const KEPT_AT: Record<string, OwnTable> = {
+  profiles: "machine_profile",
+  outlines: "outline",
+  offcuts: "offcut",
+  stocks: "stock",
+  coupons: "coupon",
+  // What is left of a sheet is kept as an offcut.
+  runs: "offcut",
+};
 
 export interface AppOptions {
   db: Database;
@@ -97,7 +108,10 @@ export function createApp({ db, store = NOWHERE, machine, work, ahead, host, pag
   // What is answered is on the disk.
   app.use("/api/*", async (c, next) => {
     await next();
-    if (c.req.method !== "GET" && c.res.status < 400) await store.settled();
+    if (c.req.method === "GET" || c.res.status >= 400) return;
+    const table = KEPT_AT[c.req.path.split("/")[3] ?? ""];
+    if (table) await store.copyShelf(table);
+    await store.settled();
   });
 
   app.get("/api/health", async (c) => c.json({ status: "ok", pieces: (await listPieces(db)).length }));

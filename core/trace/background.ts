@@ -19,8 +19,9 @@ const LOOKED_AT = 6000;
 /**
  * Found on the frame of the picture, or around a place that is known to be background. A plane by least squares, again and again without
  * what is unlike it, so that what runs out of the picture does not count as long as most of the frame is background.
+ *
+ * @param within box whose edge is the frame, pixels
  */
-/** @param within box whose edge is the frame, pixels */
 export function findBackground(picture: Picture, within: Box, place?: Point): Background {
   const pixels = place ? pixelsLike(picture, place) : pixelsOfFrame(picture, within);
   const channels = [0, 1, 2].map((channel) => pixels.map((pixel) => picture.data[4 * pixel + channel]!));

@@ -17,22 +17,11 @@ const SAFE = /^[A-Za-z0-9_-]{1,40}$/;
 
 export async function openCopies(folder: string, sync: Sync): Promise<Copies> {
   await mkdir(folder, { recursive: true });
-  let last: Promise<unknown> = Promise.resolve();
-  const write = async (copy: PieceCopy) => {
-    if (!SAFE.test(copy.id)) return;
-    const path = join(folder, `${copy.id}.json`);
-    const fresh = `${path}.new`;
-    await writeFile(fresh, `${JSON.stringify(copy, null, 1)}\n`);
-    await sync(fresh);
-    await rename(fresh, path);
-    await sync(folder);
-  };
+  const inTurn = oneByOne();
   return {
-    // One after the other: of two saves of a piece the later one stays.
-    write: (copy) => {
-      const done = last.then(() => write(copy));
-      last = done.catch(() => {});
-      return done;
+    // Of two saves of a piece the later one stays.
+    write: async ({ id, ...rest }) => {
+      if (SAFE.test(id)) await inTurn(() => writeThrough(folder, `${id}.json`, asText({ id, ...rest }), sync));
     },
     all: async () => {
       const found: PieceCopy[] = [];
@@ -43,6 +32,28 @@ export async function openCopies(folder: string, sync: Sync): Promise<Copies> {
       return found;
     },
   };
+}
+
+/** What is asked for is done one after the other. */
+export function oneByOne(): (work: () => Promise<void>) => Promise<void> {
+  let last: Promise<unknown> = Promise.resolve();
+  return (work) => {
+    const done = last.then(work);
+    last = done.catch(() => {});
+    return done;
+  };
+}
+
+export const asText = (content: unknown) => `${JSON.stringify(content, null, 1)}\n`;
+
+/** A file is there as it was, or as it is now: never half of it. */
+export async function writeThrough(folder: string, name: string, text: string, sync: Sync): Promise<void> {
+  const path = join(folder, name);
+  const fresh = `${path}.new`;
+  await writeFile(fresh, text);
+  await sync(fresh);
+  await rename(fresh, path);
+  await sync(folder);
 }
 
 async function readCopy(path: string): Promise<PieceCopy | null> {

@@ -11,8 +11,10 @@ import { type Copies, openCopies } from "./copies";
 import { type Durable, durable, START_SETTINGS, type Sync, syncToDisk } from "./durable";
 import { lockFolder } from "./folderLock";
 import { DataFolderError, migrate } from "./migrate";
+import type { OwnTable } from "./own";
 import { dropUnusedPictures } from "./pictures";
 import { nameIn, pieceRow, restoreCopy } from "./pieces";
+import { openShelfCopies } from "./shelf";
 import type { Database, PieceCopy } from "./stored";
 
 export const IN_MEMORY = ":memory:";
@@ -25,6 +27,8 @@ export interface OpenDatabase {
   settled(): Promise<void>;
   /** Keeps a readable copy of a piece beside the database. */
   copy(piece: PieceCopy): Promise<void>;
+  /** The same for all that the maker keeps of another kind. */
+  copyShelf(table: OwnTable): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -35,11 +39,11 @@ export interface OpenOptions {
 }
 
 /** Where what is acknowledged is kept beyond the tables. */
-export type Keeper = Pick<OpenDatabase, "settled" | "copy">;
+export type Keeper = Pick<OpenDatabase, "settled" | "copy" | "copyShelf">;
 
 /**
  * Opens an empty or existing data folder, checks its tables and brings them up to date. A database that is broken is laid aside, and
- * its pieces are taken from the readable copies.
+ * what was in it is taken from the readable copies.
  *
  * @param folder path, or `:memory:`
  * @throws DataFolderError when the folder cannot be written, is in use, or was made by a newer version
@@ -51,15 +55,21 @@ export async function openDatabase(
   if (folder === IN_MEMORY) {
     const db = await PGlite.create(fromBlank());
     await migrate(db);
-    return { db, settled: async () => {}, copy: async () => {}, close: () => db.close() };
+    return { db, settled: async () => {}, copy: async () => {}, copyShelf: async () => {}, close: () => db.close() };
   }
   requireWritable(folder);
   const release = await lock(folder, log);
   try {
     const copies = await openCopies(join(folder, "pieces"), sync);
-    const db = await startChecked(folder, log);
+    const { db, isNew } = await startChecked(folder, log);
     const keeper = durable(db, join(folder, "db"), sync);
     await fromCopies(db, copies, log);
+    const shelf = await openShelfCopies(db, join(folder, "shelf"), sync);
+    // In a database that was there before, what is missing was taken away.
+    const restored = isNew ? await shelf.restore() : 0;
+    if (restored > 0)
+      log(`${restored} of your own sheets, readings, offcuts, outlines and machines were restored from their copies.`);
+    await shelf.writeAll();
     await thin(db);
     await keeper.checkpoint();
     await sync(folder);
@@ -72,6 +82,7 @@ export async function openDatabase(
       db,
       settled: keeper.settled,
       copy: copies.write,
+      copyShelf: shelf.write,
       close: async () => {
         clearInterval(timer);
         await db.close();
@@ -112,9 +123,10 @@ export async function thinHistory(db: Database): Promise<void> {
 }
 
 /** Opens the database and reads every table once; one that cannot be read is laid aside for a new one. */
-async function startChecked(folder: string, log: (line: string) => void): Promise<PGlite> {
+async function startChecked(folder: string, log: (line: string) => void): Promise<{ db: PGlite; isNew: boolean }> {
+  const isNew = !existsSync(join(folder, "db", "PG_VERSION"));
   try {
-    return await startMigrated(folder);
+    return { db: await startMigrated(folder), isNew };
   } catch (error) {
     if (error instanceof DataFolderError && !(error instanceof BrokenError)) throw error;
     // A full or read-only disk says nothing against the database: it stays where it is.
@@ -123,9 +135,11 @@ async function startChecked(folder: string, log: (line: string) => void): Promis
       throw new DataFolderError(`${message} Free the disk or memory and start again; the database was left as it is.`);
     }
     const aside = `db-broken-${new Date().toISOString().replace(/\D/g, "").slice(0, 14)}`;
-    log(`The database in ${folder} is broken: ${message} It is laid aside as ${aside}; pieces come back from their copies.`);
+    log(
+      `The database in ${folder} is broken: ${message} It is laid aside as ${aside}; what was in it comes back from its copies.`,
+    );
     renameSync(join(folder, "db"), join(folder, aside));
-    return startMigrated(folder);
+    return { db: await startMigrated(folder), isNew: true };
   }
 }
 

@@ -4,6 +4,9 @@
 import type { z } from "zod";
 import type { Queryable } from "./stored";
 
+export const OWN_TABLES = ["machine_profile", "outline", "offcut", "stock", "coupon"] as const;
+export type OwnTable = (typeof OWN_TABLES)[number];
+
 export interface OwnDocuments<T extends { id: string }> {
   /** By name. One that can no longer be read is left out of the list, and stays in the table. */
   list(db: Queryable): Promise<T[]>;
@@ -13,10 +16,7 @@ export interface OwnDocuments<T extends { id: string }> {
 }
 
 /** @param table its name, never from outside */
-export function ownDocuments<T extends { id: string }>(
-  table: "machine_profile" | "outline" | "offcut" | "stock" | "coupon",
-  schema: z.ZodType<T>,
-): OwnDocuments<T> {
+export function ownDocuments<T extends { id: string }>(table: OwnTable, schema: z.ZodType<T>): OwnDocuments<T> {
   return {
     list: async (db) => {
       const { rows } = await db.query<{ document: unknown }>(`select document from ${table} order by document ->> 'name', id`);

@@ -34,7 +34,7 @@ export async function openPostgres(address: string, log: (line: string) => void 
     return pool.end();
   };
   // What PostgreSQL has committed is on its disk; copies are its own affair (pg_dump).
-  return { db, settled: async () => {}, copy: async () => {}, close };
+  return { db, settled: async () => {}, copy: async () => {}, copyShelf: async () => {}, close };
 }
 
 function asDatabase(pool: pg.Pool): Database {

@@ -1,14 +1,17 @@
 /**
  * The data folder under damage and lost writes.
  */
-import { cpSync, existsSync, mkdirSync, readdirSync, statSync, writeFileSync } from "node:fs";
+import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { dirname, join, relative } from "node:path";
+import { SHELF } from "@mend-joint/core/piece";
 import { describe, expect, it } from "vitest";
 import { DATABASES } from "../tests/databases";
 import { document } from "../tests/document";
 import { dataFolder, emptyFolder } from "../tests/folder";
 import { openDatabase } from "./database";
+import { ownOutlines } from "./outlines";
 import { createPiece, getPiece, pieceHistory, savePiece } from "./pieces";
+import { ownStocks } from "./stocks";
 
 describe.each(DATABASES)("saves on $name", (database) => {
   it("are known again by their ids", async () => {
@@ -71,15 +74,47 @@ describe("what is acknowledged", () => {
       const made = await createPiece(open.db, document(name === "Zoë" ? "z" : "i", name));
       await open.copy({ ...made, deleted: name === "Zoë" });
     }
+    await ownStocks.save(open.db, { ...SHELF[0]!, id: "mine" });
+    await open.copyShelf("stock");
     await open.close();
     writeFileSync(join(path, "db", "global", "pg_control"), "damaged");
     const lines: string[] = [];
     const again = await openDatabase(path, { log: (line) => lines.push(line) });
     expect((await getPiece(again.db, "i"))!.document).toMatchObject({ name: "Isolde" });
     expect(await getPiece(again.db, "z")).toBeNull();
+    expect((await ownStocks.list(again.db)).map(({ id }) => id)).toEqual(["mine"]);
     expect(lines.join()).toContain("is broken");
     expect(readdirSync(path).some((name) => name.startsWith("db-broken-"))).toBe(true);
     await again.close();
+  }, 120_000);
+
+  it("has readable copies of all that the maker keeps, also of what was kept before there were any; what was taken away stays away", async () => {
+    const path = dataFolder();
+    const open = await openDatabase(path);
+    const outline = { id: "o", name: "Slip", outline: "M0 0L9 0L9 9Z", height: 9 };
+    await ownOutlines.save(open.db, outline);
+    await open.close();
+    const again = await openDatabase(path);
+    const copied = () => JSON.parse(readFileSync(join(path, "shelf", "outline.json"), "utf8"));
+    expect(copied()).toEqual([{ id: "o", document: outline }]);
+    // Killed between a change and its copy.
+    await ownOutlines.remove(again.db, "o");
+    await again.close();
+    expect(copied()).toHaveLength(1);
+    const last = await openDatabase(path);
+    expect(await ownOutlines.list(last.db)).toEqual([]);
+    expect(copied()).toEqual([]);
+    await last.close();
+    // A database that is gone, and a copy that is damaged beside one that is not.
+    writeFileSync(join(path, "shelf", "stock.json"), "[{");
+    writeFileSync(join(path, "shelf", "outline.json"), JSON.stringify([{ id: "o", document: outline }, null, 7]));
+    rmSync(join(path, "db"), { recursive: true });
+    const lines: string[] = [];
+    const fresh = await openDatabase(path, { log: (line) => lines.push(line) });
+    expect(await ownOutlines.list(fresh.db)).toEqual([outline]);
+    expect(lines.join()).toContain("1 of your own");
+    expect(readFileSync(join(path, "shelf", "stock.json.unreadable"), "utf8")).toBe("[{");
+    await fresh.close();
   }, 120_000);
 
   it("does not grow the folder without end", async () => {

@@ -36,7 +36,9 @@ export function Shelf({ piece, word }: { piece: Piece; word: Word }) {
 }
 
 function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: FontEntry[] }) {
-  const { rows, measured } = useShelf(word, piece, fonts);
+  const [pointed, setPointed] = useState(false);
+  const [focused, setFocused] = useState(false);
+  const { rows, measured, inOrder } = useShelf(word, piece, fonts, pointed || focused);
   const [filters, setFilters] = useState<string[]>([]);
   const shown = rows.filter((row) => FILTERS.every(({ id, keeps }) => !filters.includes(id) || keeps(row)));
   const section = useRef<HTMLElement>(null);
@@ -55,7 +57,9 @@ function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: Font
           <p className="text-[13px] text-quiet" role="status">
             {measured < fonts.length
               ? `Measured ${measured} of ${fonts.length} …`
-              : "What survives best in this sheet comes first."}
+              : inOrder
+                ? "What survives best in this sheet comes first."
+                : "All are measured. They are put in order when you leave the list."}
           </p>
         </div>
         <AddFont onAdded={(id) => changePart<Word>(word.id, (old) => ({ ...old, font: id, axes: {}, features: {} }))} />
@@ -87,7 +91,13 @@ function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: Font
             {measured < fonts.length ? "Nothing yet; the rest is being measured." : "No lettering is left. Take a filter off."}
           </p>
         )}
-        <ul className="grid grid-cols-[minmax(0,1fr)] gap-3 @[400px]:grid-cols-2">
+        <ul
+          onPointerEnter={() => setPointed(true)}
+          onPointerLeave={() => setPointed(false)}
+          onFocus={({ target }) => setFocused(target.matches(":focus-visible"))}
+          onBlur={() => setFocused(false)}
+          className="grid grid-cols-[minmax(0,1fr)] gap-3 @[400px]:grid-cols-2"
+        >
           {shown.map((row) => (
             <li key={row.font.id}>
               <ShelfCard

@@ -3,7 +3,7 @@
  */
 import type { Piece, Word } from "@mend-joint/core/piece";
 import { type LetteringFacts, survival } from "@mend-joint/core/shelf";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { FontEntry } from "../state/api";
 import { letteringFacts } from "../workers/examiner";
 
@@ -26,9 +26,18 @@ export interface ShelfRow {
   facts: LetteringFacts | null | undefined;
 }
 
-/** @returns rows that are measured first, the best survivors leading; how many are measured */
-export function useShelf(word: Word, piece: Piece, fonts: readonly FontEntry[]): { rows: ShelfRow[]; measured: number } {
+export interface ShelfRows {
+  rows: ShelfRow[];
+  /** How many are measured. */
+  measured: number;
+  /** Whether the best survivors lead. */
+  inOrder: boolean;
+}
+
+/** @param held whether rows stay where they are although others turn out to survive better: what is about to be pressed does not move away */
+export function useShelf(word: Word, piece: Piece, fonts: readonly FontEntry[], held: boolean): ShelfRows {
   const [, setRound] = useState(0);
+  const order = useRef<readonly string[]>([]);
   const key = keyOf(word, piece, "");
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for what matters of the word and the piece
   useEffect(() => {
@@ -51,6 +60,15 @@ export function useShelf(word: Word, piece: Piece, fonts: readonly FontEntry[]):
   }, [key, fonts]);
 
   const rows = fonts.map((font): ShelfRow => ({ font, facts: known.get(keyOf(word, piece, font.id)) }));
-  const rank = ({ facts }: ShelfRow) => (facts ? survival(facts) : -100);
-  return { rows: rows.sort((a, b) => rank(b) - rank(a)), measured: rows.filter(({ facts }) => facts !== undefined).length };
+  const best = rows.sort((a, b) => rank(b) - rank(a)).map(({ font }) => font.id);
+  // What came in meanwhile is seen first.
+  if (held) rows.sort((a, b) => order.current.indexOf(a.font.id) - order.current.indexOf(b.font.id));
+  else order.current = best;
+  return {
+    rows,
+    measured: rows.filter(({ facts }) => facts !== undefined).length,
+    inOrder: rows.every(({ font }, i) => font.id === best[i]),
+  };
 }
+
+const rank = ({ facts }: ShelfRow) => (facts ? survival(facts) : -100);

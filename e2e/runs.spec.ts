@@ -113,7 +113,7 @@ test("a row goes to the bench and stays as it was made there; sheets are moved b
   await page.getByLabel("Holding tabs").fill("2");
   await page.getByLabel("Holding tabs").press("Enter");
   await expect(page.getByLabel("Tab length")).toHaveValue("0.4");
-  await page.getByRole("switch", { name: "Scored lines" }).click();
+  await page.getByRole("button", { name: "Scored", exact: true }).click();
   const waiting = page.waitForEvent("download");
   await page.getByRole("button", { name: /^All sheets and the cut list/ }).click();
   const zip = unzipSync(new Uint8Array(readFileSync(await (await waiting).path())));

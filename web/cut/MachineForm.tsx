@@ -1,4 +1,4 @@
-import { LINE_PURPOSES, type MachineProfile, PROFILES } from "@mend-joint/core/cut";
+import { type MachineProfile, PROFILES } from "@mend-joint/core/cut";
 import { formatLength, type Piece } from "@mend-joint/core/piece";
 import { type CutChoiceKey, cutSentence } from "@mend-joint/core/wording";
 import { useState } from "react";
@@ -11,7 +11,7 @@ import { Sentence } from "../ui/Sentence";
 import type { CutSheet } from "../workers/cutting";
 import { duration } from "./duration";
 import { ProfileDialog } from "./ProfileDialog";
-import { PurposeRow } from "./PurposeRow";
+import { PURPOSES, PurposeRow } from "./PurposeRow";
 import { TabFields } from "./TabFields";
 
 /** Which machine, which lines, and where the cut runs. */
@@ -65,8 +65,8 @@ export function MachineForm({ piece, sheet }: { piece: Piece; sheet: CutSheet | 
       <section>
         <h2 className="font-display text-[16px] font-semibold">What the lines are for</h2>
         <ul className="mt-2 flex flex-col">
-          {[...LINE_PURPOSES].reverse().map((purpose) => (
-            <PurposeRow key={purpose} purpose={purpose} profile={profile} work={sheet?.effort[purpose]} />
+          {PURPOSES.map((purpose) => (
+            <PurposeRow key={purpose.value} purpose={purpose} profile={profile} work={sheet?.effort[purpose.value]} />
           ))}
         </ul>
         {sheet && (

@@ -16,7 +16,7 @@ import {
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { duration } from "../cut/duration";
-import { PurposeRow } from "../cut/PurposeRow";
+import { PURPOSES } from "../cut/PurposeRow";
 import { TabFields } from "../cut/TabFields";
 import { sendToCutter } from "../state/api";
 import { useBench } from "../state/bench";
@@ -25,6 +25,7 @@ import { keepLeftover, listOffcuts } from "../state/offcuts";
 import { changeRun, type FollowedRun, fetchFile, laySheets, type RunChange, stopLaying, useShapes } from "../state/runs";
 import { useSheets } from "../state/stocks";
 import { Button } from "../ui/Button";
+import { Choices } from "../ui/Choice";
 import { download } from "../ui/download";
 import { LengthField } from "../ui/LengthField";
 import { Pick } from "../ui/Pick";
@@ -483,11 +484,12 @@ function TakeAlong({ followed: { run, design }, layout, chosen, stale, onTrial }
         <Pick<Format> label="Files as" value={format} options={FORMATS} onChange={setFormat} />
       </div>
       <TabFields />
-      <ul aria-label="What the lines are for" className="flex flex-col">
-        {[...LINE_PURPOSES].reverse().map((purpose) => (
-          <PurposeRow key={purpose} purpose={purpose} profile={profile} />
-        ))}
-      </ul>
+      <Choices
+        label="Lines"
+        values={LINE_PURPOSES.filter((purpose) => !without.includes(purpose))}
+        options={PURPOSES}
+        onChange={(wanted) => useCutting.setState({ without: LINE_PURPOSES.filter((purpose) => !wanted.includes(purpose)) })}
+      />
       {tooLarge && (
         <p className="text-[13px] text-weak">
           The sheet is larger than the bed of {profile.name}: {formatNumber(profile.bed.width, units, 0)} ×{" "}

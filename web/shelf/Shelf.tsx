@@ -10,6 +10,7 @@ import type { FontEntry } from "../state/api";
 import { useBench } from "../state/bench";
 import { addOwnFont, takeOffFont, useFonts } from "../state/fonts";
 import { Button } from "../ui/Button";
+import { PILL } from "../ui/Choice";
 import { type ShelfRow, useShelf } from "./facts";
 import { ShelfCard } from "./ShelfCard";
 
@@ -76,11 +77,7 @@ function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: Font
         className="flex flex-wrap gap-1 px-6 pt-3 pb-1"
       >
         {FILTERS.map(({ id, text }) => (
-          <ToggleGroup.Item
-            key={id}
-            value={id}
-            className="rounded-full border border-quiet/40 px-3 py-1 text-[13px] hover:border-ink data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-film"
-          >
+          <ToggleGroup.Item key={id} value={id} className={PILL}>
             {text}
           </ToggleGroup.Item>
         ))}

@@ -7,6 +7,10 @@ interface Props<T extends string> {
   onChange(value: T): void;
 }
 
+/** How one of the few looks, off and on. */
+export const PILL =
+  "rounded-full border border-quiet/40 px-3 py-1 text-[13px] hover:border-ink data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-film";
+
 /** One of a few, side by side. */
 export function Choice<T extends string>({ label, value, options, onChange }: Props<T>) {
   return (
@@ -20,12 +24,35 @@ export function Choice<T extends string>({ label, value, options, onChange }: Pr
         className="mt-1 flex flex-wrap gap-1"
       >
         {options.map((option) => (
-          <ToggleGroup.Item
-            key={option.value}
-            value={option.value}
-            className="rounded-full border border-quiet/40 px-3 py-1 text-[13px] hover:border-ink data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-film"
-          >
+          <ToggleGroup.Item key={option.value} value={option.value} className={PILL}>
             {option.text}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+    </div>
+  );
+}
+
+interface SeveralProps<T extends string> extends Omit<Props<T>, "value" | "onChange"> {
+  values: readonly T[];
+  onChange(values: T[]): void;
+}
+
+/** Any of a few, side by side. */
+export function Choices<T extends string>({ label, values, options, onChange }: SeveralProps<T>) {
+  return (
+    <div>
+      <span className="block text-[13px] text-quiet">{label}</span>
+      <ToggleGroup.Root
+        type="multiple"
+        value={[...values]}
+        aria-label={label}
+        onValueChange={(next) => onChange(next as T[])}
+        className="mt-1 flex flex-wrap gap-1"
+      >
+        {options.map(({ value, text }) => (
+          <ToggleGroup.Item key={value} value={value} className={PILL}>
+            {text}
           </ToggleGroup.Item>
         ))}
       </ToggleGroup.Root>

@@ -25,8 +25,18 @@ const [SHARE, GRACE] = [0.97, 0.006];
 const library = shippedLibrary();
 const holdOf = ({ solids, holds }: Examination, id: string) => holds[solids.findIndex((solid) => solid.id === id)];
 
+const measuredPieces = new Map<string, Examination>();
+
+/** Many mends are of the same piece: it is examined once. */
+function measuredBefore(piece: Piece): Examination {
+  const key = JSON.stringify(piece);
+  const known = measuredPieces.get(key) ?? examine(parsePiece(piece), library);
+  measuredPieces.set(key, known);
+  return known;
+}
+
 function problemsOf({ before, after, finding, kind }: MendedCase): string[] {
-  const [was, is] = [before, after].map((piece) => examine(parsePiece(piece), library)) as [Examination, Examination];
+  const [was, is] = [measuredBefore(before), examine(parsePiece(after), library)];
   const problems: string[] = [];
   const gone = was.solids.filter(({ id }) => !is.solids.some((solid) => solid.id === id));
   if (kind !== "leave-out" && gone.length > 0) problems.push(`${gone.map(({ id }) => id).join()} vanished`);

@@ -24,6 +24,33 @@ test("duplicate, rename, delete, and put back", async ({ page }) => {
   await expect(page.getByRole("link", { name: /^Mussel quay/ })).toBeVisible();
 });
 
+test("what was waited for takes nobody away from where they have gone since", async ({ page }) => {
+  await page.goto("/");
+  let answer = () => {};
+  const held = new Promise<void>((resolve) => {
+    answer = resolve;
+  });
+  await page.route("**/api/pieces", async (route) => {
+    if (route.request().method() !== "POST") return route.fallback();
+    const response = await route.fetch();
+    await held;
+    await route.fulfill({ response });
+  });
+  await page.getByRole("button", { name: "New piece", exact: true }).click();
+  const made = page.waitForResponse((response) => response.request().method() === "POST");
+  await page.getByRole("button", { name: "Start empty" }).click();
+  await page.goBack();
+  await expect(page.getByRole("link", { name: /^Harbour office nameplate/ })).toBeVisible();
+  answer();
+  await (await made).finished();
+  // A moment for what is not to happen.
+  await page.evaluate(() => new Promise((done) => setTimeout(done, 500)));
+  expect(new URL(page.url()).pathname).toBe("/");
+  // The piece is there all the same.
+  await page.reload();
+  await expect(page.getByRole("link", { name: /^New piece/ }).first()).toBeVisible();
+});
+
 test("addresses that lead nowhere say so", async ({ page }) => {
   await page.goto("/bench/nothing-here");
   await expect(page.getByRole("heading")).toContainText("not on the rack");

@@ -102,14 +102,14 @@ function requireWithinReach({ material }: Sheet, { page }: FileOptions): void {
   const [width, height] = box ? [box.maxX - box.minX, box.maxY - box.minY] : [0, 0];
   if (Math.max(width, height) + (page ? 0 : EDGES) <= REACH) return;
   throw new FileError(
-    `The ${page ? "sheet" : "piece"} is ${Math.ceil(width)} × ${Math.ceil(height)} mm, and a file can have ${REACH} mm on a side. Make it smaller, or cut it in parts`,
+    `The ${page ? "sheet" : "piece"} is ${Math.ceil(width)} × ${Math.ceil(height)} mm, and a file can have ${REACH} mm on a side. Make it smaller, or cut it in parts.`,
   );
 }
 
 /** What the kerf and the empty edge around a drawing add to it at most, mm. */
 const EDGES = 6;
 
-const NOTHING = "There would be nothing in the file: it has no lines, or all that it has are left out";
+const NOTHING = "There would be nothing in the file: all its lines are left out, or it has none. Take some of them in.";
 
 const CHORDS = "Written as fine straight lines, since curves would have left the measured outline by more than 0.02 mm.";
 

@@ -61,15 +61,16 @@ export async function openDatabase(
   const release = await lock(folder, log);
   try {
     const copies = await openCopies(join(folder, "pieces"), sync);
-    const { db, isNew } = await startChecked(folder, log);
+    const db = await startChecked(folder, log);
     const keeper = durable(db, join(folder, "db"), sync);
     await fromCopies(db, copies, log);
     const shelf = await openShelfCopies(db, join(folder, "shelf"), sync);
     // In a database that was there before, what is missing was taken away.
-    const restored = isNew ? await shelf.restore() : 0;
+    const restored = existsSync(newMark(folder)) ? await shelf.restore() : 0;
     if (restored > 0)
       log(`${restored} of your own sheets, readings, offcuts, outlines and machines were restored from their copies.`);
     await shelf.writeAll();
+    rmSync(newMark(folder), { force: true });
     await thin(db);
     await keeper.checkpoint();
     await sync(folder);
@@ -123,10 +124,10 @@ export async function thinHistory(db: Database): Promise<void> {
 }
 
 /** Opens the database and reads every table once; one that cannot be read is laid aside for a new one. */
-async function startChecked(folder: string, log: (line: string) => void): Promise<{ db: PGlite; isNew: boolean }> {
-  const isNew = !existsSync(join(folder, "db", "PG_VERSION"));
+async function startChecked(folder: string, log: (line: string) => void): Promise<PGlite> {
+  if (!existsSync(join(folder, "db", "PG_VERSION"))) markNew(folder);
   try {
-    return { db: await startMigrated(folder), isNew };
+    return await startMigrated(folder);
   } catch (error) {
     if (error instanceof DataFolderError && !(error instanceof BrokenError)) throw error;
     // A full or read-only disk says nothing against the database: it stays where it is.
@@ -138,9 +139,18 @@ async function startChecked(folder: string, log: (line: string) => void): Promis
     log(
       `The database in ${folder} is broken: ${message} It is laid aside as ${aside}; what was in it comes back from its copies.`,
     );
+    markNew(folder);
     renameSync(join(folder, "db"), join(folder, aside));
-    return { db: await startMigrated(folder), isNew: true };
+    return startMigrated(folder);
   }
+}
+
+/** Says that a database is new and has not been given what the copies have; it outlives a server that is killed before that is done. */
+const newMark = (folder: string) => join(folder, "shelf", "database-is-new");
+
+function markNew(folder: string): void {
+  makeFolders(dirname(newMark(folder)));
+  writeFileSync(newMark(folder), "");
 }
 
 /** Troubles of the machine, not of the database. */

@@ -1,7 +1,7 @@
 /**
  * The data folder under damage and lost writes.
  */
-import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { dirname, join, relative } from "node:path";
 import { SHELF } from "@mend-joint/core/piece";
 import { describe, expect, it } from "vitest";
@@ -105,15 +105,16 @@ describe("what is acknowledged", () => {
     expect(await ownOutlines.list(last.db)).toEqual([]);
     expect(copied()).toEqual([]);
     await last.close();
-    // A database that is gone, and a copy that is damaged beside one that is not.
+    // A database that was new when the server was killed, and a copy that is damaged beside one that is not.
     writeFileSync(join(path, "shelf", "stock.json"), "[{");
     writeFileSync(join(path, "shelf", "outline.json"), JSON.stringify([{ id: "o", document: outline }, null, 7]));
-    rmSync(join(path, "db"), { recursive: true });
+    writeFileSync(join(path, "shelf", "database-is-new"), "");
     const lines: string[] = [];
     const fresh = await openDatabase(path, { log: (line) => lines.push(line) });
     expect(await ownOutlines.list(fresh.db)).toEqual([outline]);
     expect(lines.join()).toContain("1 of your own");
     expect(readFileSync(join(path, "shelf", "stock.json.unreadable"), "utf8")).toBe("[{");
+    expect(existsSync(join(path, "shelf", "database-is-new"))).toBe(false);
     await fresh.close();
   }, 120_000);
 

@@ -109,7 +109,7 @@ export function createApp({ db, store = NOWHERE, machine, work, ahead, host, pag
   app.use("/api/*", async (c, next) => {
     await next();
     if (c.req.method === "GET" || c.res.status >= 400) return;
-    const table = KEPT_AT[c.req.path.split("/")[3] ?? ""];
+    const table = KEPT_AT[c.req.path.split("/")[2] ?? ""];
     if (table) await store.copyShelf(table);
     await store.settled();
   });

@@ -1,8 +1,10 @@
-import { mkdirSync, writeFileSync } from "node:fs";
+import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { gunzipSync, gzipSync } from "node:zlib";
 import { type Coupon, couponSchema } from "@mend-joint/core/coupon";
+import { PROFILES } from "@mend-joint/core/cut";
 import { parsePiece, SHELF, type ShelfSheet, STOCKS } from "@mend-joint/core/piece";
+import { packRegion } from "@mend-joint/core/runs";
 import { demoPieces } from "@mend-joint/demo";
 import { fontBytes } from "@mend-joint/library";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -316,6 +318,36 @@ describe("the data folder", () => {
     await expect(openDatabase(join(path, "file", "data"))).rejects.toThrow(/cannot be written.*MEND_JOINT_DATA/);
     await expect(openDatabase("/proc/mend-joint")).rejects.toThrow(DataFolderError);
   });
+});
+
+it("what is kept through the API is in its readable copy when the answer comes, and gone from it when it is taken away", async () => {
+  const path = dataFolder();
+  const open = await openDatabase(path);
+  const app = createApp({ db: open.db, store: open, machine: await startSimulatedCutter(open.db), host: "127.0.0.1" });
+  const ask = (method: string, at: string, json?: unknown) =>
+    app.request(`http://127.0.0.1/api${at}`, {
+      method,
+      headers: { host: "127.0.0.1", "content-type": "application/json" },
+      ...(json !== undefined && { body: JSON.stringify(json) }),
+    });
+  const idsIn = (file: string) =>
+    (JSON.parse(readFileSync(join(path, "shelf", file), "utf8")) as { id: string }[]).map(({ id }) => id);
+  const plate = packRegion([Float64Array.from([0, 0, 90, 0, 90, 60, 0, 60])]);
+  const kept: [string, string, unknown][] = [
+    ["outlines", "outline.json", { id: "mine", name: "Slip", outline: "M0 0L9 0L9 9Z", height: 9 }],
+    ["stocks", "stock.json", { ...SHELF[0]!, id: "mine" }],
+    ["profiles", "machine-profile.json", { ...PROFILES[0]!, id: "mine" }],
+    ["offcuts", "offcut.json", { id: "mine", name: "Left", stock: SHELF[0]!.id, outline: plate }],
+  ];
+  for (const [at, file, document] of kept) {
+    expect((await ask("PUT", `/${at}/mine`, document)).status, at).toBe(200);
+    expect(idsIn(file)).toEqual(["mine"]);
+    expect((await ask("DELETE", `/${at}/mine`)).status, at).toBe(204);
+    expect(idsIn(file)).toEqual([]);
+  }
+  expect((await ask("POST", "/coupons", { sheet: "mdf-3", made: "2026-05-17" })).status).toBe(201);
+  expect(idsIn("coupon.json")).toHaveLength(1);
+  await open.close();
 });
 
 it("only the worker's script may evaluate; pages may not", async () => {

@@ -67,8 +67,7 @@ export async function openDatabase(
     const shelf = await openShelfCopies(db, join(folder, "shelf"), sync);
     // In a database that was there before, what is missing was taken away.
     const restored = existsSync(newMark(folder)) ? await shelf.restore() : 0;
-    if (restored > 0)
-      log(`${restored} of your own sheets, readings, offcuts, outlines and machines were restored from their copies.`);
+    if (restored > 0) log(`Restored from the copies: ${restored} of your own sheets, readings, offcuts, outlines and machines.`);
     await shelf.writeAll();
     rmSync(newMark(folder), { force: true });
     await thin(db);

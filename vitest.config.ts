@@ -23,7 +23,7 @@ class LongestFirst extends BaseSequencer {
   }
 }
 
-/** Guards against what hangs, ms. What computes is not slower for being late: on a machine that is shared it may take ten times as long. */
+/** Guards against what hangs, ms. A test that computes is not stopped by it, and on a machine that is shared it may take ten times as long. */
 const PATIENCE = 300_000;
 const COMMON = { exclude: ["**/node_modules/**", "**/dist/**"], testTimeout: PATIENCE, hookTimeout: PATIENCE };
 

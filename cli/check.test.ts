@@ -103,7 +103,7 @@ it("examines outlines of 100,000 corners, and tells on the error stream how far 
   expect(status).toBe(0);
   expect(JSON.parse(stdout).parts).toHaveLength(10);
   expect(stderr).toContain("measure …");
-}, 60_000);
+});
 
 it("takes white over a filled shape as a hole, and asks whether shapes that are only drawn as lines are to be cut", async () => {
   const ring = '<circle cx="10" cy="10" r="9"/><circle cx="10" cy="10" r="6" fill="white"/>';

@@ -7,7 +7,7 @@ import { fileURLToPath } from "node:url";
 import { serveStatic } from "@hono/node-server/serve-static";
 import { MOST_BYTES } from "@mend-joint/core/formats";
 import { MAX_FONT_BYTES } from "@mend-joint/core/lettering";
-import { Hono } from "hono";
+import { Hono, type MiddlewareHandler } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import { compress } from "hono/compress";
 import { secureHeaders } from "hono/secure-headers";
@@ -41,15 +41,14 @@ const LARGE: Record<string, number> = { "/api/fonts": MAX_FONT_BYTES, "/api/mach
 
 const NOWHERE: Keeper = { settled: async () => {}, copy: async () => {}, copyShelf: async () => {} };
 
-/** What may be changed at these addresses besides pieces and runs. */
+/** What is changed at these addresses besides pieces and runs. */
 const KEPT_AT: Record<string, OwnTable> = {
-  profiles: "machine_profile",
-  outlines: "outline",
-  offcuts: "offcut",
-  stocks: "stock",
-  coupons: "coupon",
-  // What is left of a sheet is kept as an offcut.
-  runs: "offcut",
+  "/api/profiles/*": "machine_profile",
+  "/api/outlines/*": "outline",
+  "/api/offcuts/*": "offcut",
+  "/api/runs/:id/sheets/:number/offcut": "offcut",
+  "/api/stocks/*": "stock",
+  "/api/coupons/*": "coupon",
 };
 
 export interface AppOptions {
@@ -96,6 +95,14 @@ const workerHeaders = secureHeaders({
 const limited = (maxSize: number) =>
   bodyLimit({ maxSize, onError: (c) => problem(c, 413, `What is sent here may have ${maxSize / 1e6} MB at most.`) });
 
+/** Work that is done before a change is answered, unless the change was refused. */
+function afterChanges(work: () => Promise<void>): MiddlewareHandler {
+  return async (c, next) => {
+    await next();
+    if (c.req.method !== "GET" && c.res.status < 400) await work();
+  };
+}
+
 export function createApp({ db, store = NOWHERE, machine, work, ahead, host, pages }: AppOptions): Hono {
   const app = new Hono();
   app.onError(handleError);
@@ -106,13 +113,12 @@ export function createApp({ db, store = NOWHERE, machine, work, ahead, host, pag
   // Fonts are kept by the browser; what is asked for often is text.
   app.use("/api/*", compress({ contentTypeFilter: /json/ }));
   // What is answered is on the disk.
-  app.use("/api/*", async (c, next) => {
-    await next();
-    if (c.req.method === "GET" || c.res.status >= 400) return;
-    const table = KEPT_AT[c.req.path.split("/")[2] ?? ""];
-    if (table) await store.copyShelf(table);
-    await store.settled();
-  });
+  app.use("/api/*", afterChanges(store.settled));
+  for (const [at, table] of Object.entries(KEPT_AT))
+    app.use(
+      at,
+      afterChanges(() => store.copyShelf(table)),
+    );
 
   app.get("/api/health", async (c) => c.json({ status: "ok", pieces: (await listPieces(db)).length }));
   app.route("/api/pieces", pieceRoutes(db, store));

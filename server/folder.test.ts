@@ -21,7 +21,7 @@ describe("one server for one folder", () => {
     const third = await start(path);
     expect((await fetch(`${third.url}/api/health`)).status).toBe(200);
     await stop(third.child, "SIGTERM");
-  }, 120_000);
+  });
 
   it("within a process too, under every name of the folder", async () => {
     const path = dataFolder();
@@ -29,7 +29,7 @@ describe("one server for one folder", () => {
     await expect(openDatabase(join(path, "..", path.split("/").pop()!))).rejects.toThrow(DataFolderError);
     await open.close();
     await (await openDatabase(path)).close();
-  }, 60_000);
+  });
 });
 
 it("does not listen beyond this machine unless that is said", async () => {
@@ -149,7 +149,7 @@ describe.runIf(canMount)("a full disk", () => {
     } finally {
       spawnSync("umount", ["-l", path]);
     }
-  }, 240_000);
+  });
 });
 
 function freeBytes(path: string): number {

@@ -49,7 +49,7 @@ describe("what has changed", () => {
         expectSame(examine(moved, library, { base }), examine(moved, library), `${piece.name}, ${key} by ${dx} ${dy}`);
       }
     }
-  }, 120_000);
+  });
 
   it("is measured so when parts come and go, and again from what came of that", () => {
     const word = { kind: "word", id: "w", text: "Skerrow", font: "pacifico", size: { by: "cap-height", mm: 18 } };
@@ -93,7 +93,7 @@ describe("what has changed", () => {
       expect(quick.pieces).toBe(whole.pieces);
       expect(regionArea(quick.material)).toBeCloseTo(regionArea(whole.material), 3);
     }
-  }, 60_000);
+  });
 
   it("leaves what it was measured from untouched", () => {
     const piece = demoPieces()[0]!;

@@ -69,7 +69,7 @@ describe("what must bear the hand", () => {
     expect(examineMoving(piece, library, examine(piece, library)).verdict).toBe("weak");
   });
 
-  it("all is mended until it bears the hand, or what is left says so", { timeout: 240_000 }, () => {
+  it("all is mended until it bears the hand, or what is left says so", () => {
     const ids = ["boat-naming", "harbour-office", "slipway", "bell-rim"];
     // One in each run: mending in the hand takes longest of all.
     const id = ids[freshSeed("core/examine hand") % ids.length]!;

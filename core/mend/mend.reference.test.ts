@@ -54,7 +54,7 @@ it("mends of every finding of the demo pieces", () => {
   const cases = demoPieces().flatMap((piece) => casesOf(piece));
   expect(cases.length).toBeGreaterThan(8);
   expectAllGone(cases);
-}, 120_000);
+});
 
 /** A fresh lot in every run; more by hand. */
 const PIECES = Number(process.env.MEND_JOINT_PIECES ?? 28);

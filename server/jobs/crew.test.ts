@@ -48,4 +48,4 @@ it("a name that takes its thread with it is told; the others of its batch are ma
   expect(pool.asked).toBe(1 + rows.length);
   await crew.stop();
   await close();
-}, 60_000);
+});

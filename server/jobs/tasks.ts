@@ -267,9 +267,9 @@ function withCut(piece: Piece, material: Region, profile: Pick<MachineProfile, "
   return grown > 0 ? offset(material, grown, { tolerance: 0.002 }) : material;
 }
 
-async function sheetFile({ name, pieces, page, used, format, profile, tabs, without, fonts }: SheetTask): Promise<MadeFile> {
+async function sheetFile({ name, pieces, page, used, format, profile, tabs, without = [], fonts }: SheetTask): Promise<MadeFile> {
   const { piece, each } = drawn({ pieces, fonts, profile });
-  const options = { profile, page, tabs, ...(without && { without }) };
+  const options = { profile, page, tabs, without };
   return makeFile({ ...piece, name, pair: undefined }, numberSheet(each, page, used), format, options);
 }
 

@@ -20,8 +20,8 @@ export async function openCopies(folder: string, sync: Sync): Promise<Copies> {
   const inTurn = oneByOne();
   return {
     // Of two saves of a piece the later one stays.
-    write: async ({ id, ...rest }) => {
-      if (SAFE.test(id)) await inTurn(() => writeThrough(folder, `${id}.json`, asText({ id, ...rest }), sync));
+    write: async (copy) => {
+      if (SAFE.test(copy.id)) await inTurn(() => writeThrough(folder, `${copy.id}.json`, asText(copy), sync));
     },
     all: async () => {
       const found: PieceCopy[] = [];

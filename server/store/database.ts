@@ -61,7 +61,7 @@ export async function openDatabase(
   const release = await lock(folder, log);
   try {
     const copies = await openCopies(join(folder, "pieces"), sync);
-    const db = await startChecked(folder, log);
+    const db = await startChecked(folder, log, sync);
     const keeper = durable(db, join(folder, "db"), sync);
     await fromCopies(db, copies, log);
     const shelf = await openShelfCopies(db, join(folder, "shelf"), sync);
@@ -69,9 +69,10 @@ export async function openDatabase(
     const restored = existsSync(newMark(folder)) ? await shelf.restore() : 0;
     if (restored > 0) log(`Restored from the copies: ${restored} of your own sheets, readings, offcuts, outlines and machines.`);
     await shelf.writeAll();
-    rmSync(newMark(folder), { force: true });
     await thin(db);
     await keeper.checkpoint();
+    // What came back is on the disk now.
+    rmSync(newMark(folder), { force: true });
     await sync(folder);
     const timer = setInterval(
       () => void tidy(db, keeper).catch((error: Error) => log(`Tidying failed: ${error.message}`)),
@@ -123,8 +124,8 @@ export async function thinHistory(db: Database): Promise<void> {
 }
 
 /** Opens the database and reads every table once; one that cannot be read is laid aside for a new one. */
-async function startChecked(folder: string, log: (line: string) => void): Promise<PGlite> {
-  if (!existsSync(join(folder, "db", "PG_VERSION"))) markNew(folder);
+async function startChecked(folder: string, log: (line: string) => void, sync: Sync): Promise<PGlite> {
+  if (!existsSync(join(folder, "db", "PG_VERSION"))) await markNew(folder, sync);
   try {
     return await startMigrated(folder);
   } catch (error) {
@@ -138,7 +139,7 @@ async function startChecked(folder: string, log: (line: string) => void): Promis
     log(
       `The database in ${folder} is broken: ${message} It is laid aside as ${aside}; what was in it comes back from its copies.`,
     );
-    markNew(folder);
+    await markNew(folder, sync);
     renameSync(join(folder, "db"), join(folder, aside));
     return startMigrated(folder);
   }
@@ -147,9 +148,11 @@ async function startChecked(folder: string, log: (line: string) => void): Promis
 /** Says that a database is new and has not been given what the copies have; it outlives a server that is killed before that is done. */
 const newMark = (folder: string) => join(folder, "shelf", "database-is-new");
 
-function markNew(folder: string): void {
-  makeFolders(dirname(newMark(folder)));
-  writeFileSync(newMark(folder), "");
+async function markNew(folder: string, sync: Sync): Promise<void> {
+  const mark = newMark(folder);
+  makeFolders(dirname(mark));
+  writeFileSync(mark, "");
+  for (const path of [mark, dirname(mark), folder]) await sync(path);
 }
 
 /** Troubles of the machine, not of the database. */

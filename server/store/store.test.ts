@@ -65,7 +65,7 @@ describe("what is acknowledged", () => {
     }
     await again.close();
     await open.close();
-  }, 120_000);
+  });
 
   it("comes back from the copies when the database is broken, which is laid aside", async () => {
     const path = dataFolder();
@@ -86,7 +86,7 @@ describe("what is acknowledged", () => {
     expect(lines.join()).toContain("is broken");
     expect(readdirSync(path).some((name) => name.startsWith("db-broken-"))).toBe(true);
     await again.close();
-  }, 120_000);
+  });
 
   it("has readable copies of all that the maker keeps, also of what was kept before there were any; what was taken away stays away", async () => {
     const path = dataFolder();
@@ -116,7 +116,7 @@ describe("what is acknowledged", () => {
     expect(readFileSync(join(path, "shelf", "stock.json.unreadable"), "utf8")).toBe("[{");
     expect(existsSync(join(path, "shelf", "database-is-new"))).toBe(false);
     await fresh.close();
-  }, 120_000);
+  });
 
   it("does not grow the folder without end", async () => {
     const path = dataFolder();
@@ -130,5 +130,5 @@ describe("what is acknowledged", () => {
     expect(versions).toHaveLength(51);
     expect(versions[50]).toBe(71);
     await again.close();
-  }, 120_000);
+  });
 });

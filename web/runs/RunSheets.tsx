@@ -299,7 +299,7 @@ interface FactsProps {
 
 function SheetFacts({ followed: { run, design }, layout: { sheets, choices, fewest }, chosen, onChoose, onKeep }: FactsProps) {
   const units = useBench((state) => state.units);
-  const tabs = useCutting((state) => state.tabs);
+  const { tabs, without } = useCutting();
   const pieces = sheets.reduce((sum, sheet) => sum + sheet.pieces.length, 0);
   const seconds = sheets.reduce((sum, sheet) => sum + (sheet.seconds ?? Number.NaN), 0);
   const shelved = useSheets().find(({ id }) => id === design.stock.id);
@@ -314,7 +314,8 @@ function SheetFacts({ followed: { run, design }, layout: { sheets, choices, fewe
       <p className="text-[13px] text-quiet">
         {Number.isFinite(seconds) && (
           <>
-            {duration(seconds)} in all, {duration(seconds / Math.max(1, pieces))} a piece{tabs > 0 && ", without time for tabs"}.{" "}
+            {duration(seconds)} in all, {duration(seconds / Math.max(1, pieces))} a piece
+            {(tabs > 0 || without.length > 0) && ", with all lines and without tabs"}.{" "}
           </>
         )}
         {cost && costSays(cost)}

@@ -10,21 +10,21 @@ import type { FontEntry } from "../state/api";
 import { useBench } from "../state/bench";
 import { addOwnFont, takeOffFont, useFonts } from "../state/fonts";
 import { Button } from "../ui/Button";
-import { PILL } from "../ui/Choice";
+import { Pills } from "../ui/Choice";
 import { type ShelfRow, useShelf } from "./facts";
 import { ShelfCard } from "./ShelfCard";
 
 /** What is left of the shelf when a filter is on. */
-const FILTERS: { id: string; text: string; keeps(row: ShelfRow): boolean }[] = [
-  { id: "suits", text: "survives", keeps: ({ facts }) => facts?.suits === "well" },
+const FILTERS: { value: string; text: string; keeps(row: ShelfRow): boolean }[] = [
+  { value: "suits", text: "survives", keeps: ({ facts }) => facts?.suits === "well" },
   {
-    id: "joins",
+    value: "joins",
     text: "joins itself",
     keeps: ({ facts }) => !!facts && facts.neighbours > 0 && facts.joined === facts.neighbours,
   },
-  { id: "heavy", text: "heavy", keeps: ({ facts }) => !!facts && facts.thinnest >= 1.5 * facts.wanted },
-  { id: "stencil", text: "stencil", keeps: ({ font }) => font.style === "stencil" },
-  { id: "forms", text: "has other letterforms", keeps: ({ facts }) => (facts?.forms ?? 0) > 0 },
+  { value: "heavy", text: "heavy", keeps: ({ facts }) => !!facts && facts.thinnest >= 1.5 * facts.wanted },
+  { value: "stencil", text: "stencil", keeps: ({ font }) => font.style === "stencil" },
+  { value: "forms", text: "has other letterforms", keeps: ({ facts }) => (facts?.forms ?? 0) > 0 },
 ];
 
 export function Shelf({ piece, word }: { piece: Piece; word: Word }) {
@@ -41,7 +41,7 @@ function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: Font
   const [focused, setFocused] = useState(false);
   const { rows, measured, inOrder } = useShelf(word, piece, fonts, pointed || focused);
   const [filters, setFilters] = useState<string[]>([]);
-  const shown = rows.filter((row) => FILTERS.every(({ id, keeps }) => !filters.includes(id) || keeps(row)));
+  const shown = rows.filter((row) => FILTERS.every(({ value, keeps }) => !filters.includes(value) || keeps(row)));
   const section = useRef<HTMLElement>(null);
   // On a narrow screen it opens above what was pressed.
   useEffect(() => {
@@ -60,7 +60,7 @@ function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: Font
               ? `Measured ${measured} of ${fonts.length} …`
               : inOrder
                 ? "What survives best in this sheet comes first."
-                : "All are measured. They are put in order when you leave the list."}
+                : "All measured. In order when you leave the list."}
           </p>
         </div>
         <AddFont onAdded={(id) => changePart<Word>(word.id, (old) => ({ ...old, font: id, axes: {}, features: {} }))} />
@@ -76,11 +76,7 @@ function Shelves({ piece, word, fonts }: { piece: Piece; word: Word; fonts: Font
         aria-label="Show only what"
         className="flex flex-wrap gap-1 px-6 pt-3 pb-1"
       >
-        {FILTERS.map(({ id, text }) => (
-          <ToggleGroup.Item key={id} value={id} className={PILL}>
-            {text}
-          </ToggleGroup.Item>
-        ))}
+        <Pills options={FILTERS} />
       </ToggleGroup.Root>
       <div className="@container min-h-0 flex-1 overflow-y-auto px-6 pt-2 pb-6">
         {shown.length === 0 && (

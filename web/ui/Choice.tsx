@@ -7,9 +7,18 @@ interface Props<T extends string> {
   onChange(value: T): void;
 }
 
-/** How one of the few looks, off and on. */
-export const PILL =
-  "rounded-full border border-quiet/40 px-3 py-1 text-[13px] hover:border-ink data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-film";
+/** A few to be switched on and off, within a group of Radix. */
+export function Pills({ options }: { options: readonly { value: string; text: string }[] }) {
+  return options.map(({ value, text }) => (
+    <ToggleGroup.Item
+      key={value}
+      value={value}
+      className="rounded-full border border-quiet/40 px-3 py-1 text-[13px] hover:border-ink data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-film"
+    >
+      {text}
+    </ToggleGroup.Item>
+  ));
+}
 
 /** One of a few, side by side. */
 export function Choice<T extends string>({ label, value, options, onChange }: Props<T>) {
@@ -23,11 +32,7 @@ export function Choice<T extends string>({ label, value, options, onChange }: Pr
         onValueChange={(next) => next && onChange(next as T)}
         className="mt-1 flex flex-wrap gap-1"
       >
-        {options.map((option) => (
-          <ToggleGroup.Item key={option.value} value={option.value} className={PILL}>
-            {option.text}
-          </ToggleGroup.Item>
-        ))}
+        <Pills options={options} />
       </ToggleGroup.Root>
     </div>
   );
@@ -50,11 +55,7 @@ export function Choices<T extends string>({ label, values, options, onChange }: 
         onValueChange={(next) => onChange(next as T[])}
         className="mt-1 flex flex-wrap gap-1"
       >
-        {options.map(({ value, text }) => (
-          <ToggleGroup.Item key={value} value={value} className={PILL}>
-            {text}
-          </ToggleGroup.Item>
-        ))}
+        <Pills options={options} />
       </ToggleGroup.Root>
     </div>
   );

@@ -161,7 +161,8 @@ export function smallestHeights(
   wanted: number,
   own: readonly Pick<KeptOutline, "id" | "outline">[],
 ): Promise<Record<string, number>> {
-  return shelver.ask((remote) => remote.smallestHeights(wanted, own));
+  // The shapes themselves come first: they take a moment, these take seconds.
+  return ornaments().then(() => shelver.ask((remote) => remote.smallestHeights(wanted, own)));
 }
 
 /** The examination that is under way. */
